@@ -1,0 +1,44 @@
+package org.youngtally.cli;
+
+import com.google.gson.JsonElement;
+import com.google.gson.JsonObject;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+@Command(name = "audit", description = "Walk every position and the hash chain: gap-free, or exactly what is wrong.", mixinStandardHelpOptions = true)
+final class AuditCommand implements Callable<Integer> {
+    @Mixin
+    private Service service;
+
+    @Mixin
+    private Output output;
+
+    @Parameters(paramLabel = "SERIES", arity = "0..1", description = "Walk the positions of this series only; the chain is read whole.")
+    private String series;
+
+    @Option(names = "--head", paramLabel = "SEQUENCE:HASH", description = "A head that an earlier audit ended with: prove that nothing up to it was rewritten or cut off.")
+    private String head;
+
+    @Override
+    public Integer call() {
+        var request = new JsonObject();
+        if (series != null) request.addProperty("series", series);
+        if (head != null) request.addProperty("head", head);
+        Service.Answer answer = service.post("/audits", request);
+        JsonObject report = answer.body().getAsJsonObject();
+        boolean gapFree = report.get("gapFree").getAsBoolean();
+        if (!output.asJson(answer)) print(report, gapFree);
+        return gapFree ? Main.DONE : Main.REFUSED;
+    }
+
+    private void print(JsonObject report, boolean gapFree) {
+        for (JsonElement finding : report.getAsJsonArray("findings")) output.line("wrong: " + finding.getAsString());
+        if (Json.number(report, "more") > 0) output.line("wrong: " + Json.number(report, "more") + " more findings");
+        output.line((gapFree ? "gap-free: " : "NOT in order: ") + Json.number(report, "positions") + " positions in " + Json.number(report, "lanes") + " lanes, " + Json.number(report, "entries") + " entries in the chain");
+        if (gapFree && head != null) output.line("nothing up to entry " + head.replaceFirst(":.*", "") + " was rewritten or cut off");
+        output.line("head " + Json.text(report, "head", ""));
+    }
+}

@@ -1,0 +1,46 @@
+package org.youngtally.cli;
+
+import com.google.gson.JsonElement;
+import com.google.gson.JsonObject;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Parameters;
+
+@Command(name = "find", description = "Say what an identifier was given for.", mixinStandardHelpOptions = true)
+final class FindCommand implements Callable<Integer> {
+    @Mixin
+    private Service service;
+
+    @Mixin
+    private Output output;
+
+    @Parameters(paramLabel = "IDENTIFIER", description = "The identifier; upper and lower case are alike.")
+    private String identifier;
+
+    @Override
+    public Integer call() {
+        Service.Answer answer = service.get("/identifiers?text=" + Service.escape(identifier));
+        if (output.asJson(answer)) return Main.DONE;
+        for (JsonElement each : answer.body().getAsJsonArray()) print(each.getAsJsonObject());
+        return Main.DONE;
+    }
+
+    private void print(JsonObject found) {
+        JsonObject range = found.getAsJsonObject("range");
+        String lane = Json.text(found, "lane", "");
+        long step = Json.number(range, "step");
+        output.line(Json.text(found, "identifier", ""));
+        property("series", Json.text(found, "series", "") + " — " + Json.text(found, "title", ""));
+        property("namespace", Json.text(found, "namespace", ""));
+        property("range", Json.number(range, "first") + " to " + Json.number(range, "last") + (step == 1 ? "" : " by " + step) + ", open since " + Json.text(range, "opens", ""));
+        if (!lane.isEmpty()) property("lane", lane);
+        property("position", Long.toString(Json.number(found, "position")));
+        property("state", Json.text(found, "state", "") + (found.get("block").getAsBoolean() ? ", one of a block" : ""));
+        property("date", Json.text(found, "date", ""));
+        property("taken", Moment.of(Json.text(found, "at", "")) + " by " + Json.text(found, "by", "") + ", entry " + Json.number(found, "seq"));
+        property("reference", Json.text(found, "reference", "none"));
+    }
+
+    private void property(String name, String value) { output.line("  " + name + " ".repeat(11 - name.length()) + value); }
+}

@@ -1,0 +1,36 @@
+package org.youngtally.cli;
+
+import com.google.gson.JsonElement;
+import com.google.gson.JsonObject;
+import java.io.PrintWriter;
+
+/** The service said no: problem details by RFC 9457. */
+final class Refused extends RuntimeException {
+    private static final long serialVersionUID = 1L;
+    private final transient JsonObject problem;
+
+    Refused(JsonObject problem) {
+        super(Json.text(problem, "detail", Json.text(problem, "title", "The service refused.")));
+        this.problem = problem;
+    }
+
+    /** Says what happened, each fault at its place, and what would be accepted. */
+    void print(PrintWriter to) {
+        if (problem.has("faults") && !problem.getAsJsonArray("faults").isEmpty()) {
+            for (JsonElement fault : problem.getAsJsonArray("faults")) print(fault.getAsJsonObject(), to);
+            to.println("Nothing was changed.");
+            return;
+        }
+        to.println(getMessage());
+        if (problem.has("accepted")) to.println("  " + Json.text(problem, "field", "accepted") + ": " + Json.text(problem, "accepted", ""));
+    }
+
+    private static void print(JsonObject fault, PrintWriter to) {
+        String file = Json.text(fault, "file", "");
+        String line = fault.has("line") ? ":" + fault.get("line").getAsInt() : "";
+        String series = Json.text(fault, "series", "");
+        String path = Json.text(fault, "path", "");
+        to.println((file.isEmpty() ? "" : file + line + ": ") + (series.isEmpty() || series.equals("null") ? "" : series + ": ") + (path.isEmpty() ? "" : path + " ") + Json.text(fault, "problem", ""));
+        to.println("  " + Json.text(fault, "accepted", ""));
+    }
+}

@@ -1,0 +1,138 @@
+package org.youngtally.cli;
+
+import com.google.gson.JsonArray;
+import com.google.gson.JsonElement;
+import com.google.gson.JsonObject;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+@Command(name = "series", description = "The series there are, and how they stand.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = {SeriesCommand.All.class, SeriesCommand.Show.class, SeriesCommand.Preview.class})
+final class SeriesCommand {
+    private static String query(String date) { return date == null ? "" : "date=" + Service.escape(date); }
+
+    @Command(name = "list", description = "List all series: what each gives next, gave last, and has left.", mixinStandardHelpOptions = true)
+    static final class All implements Callable<Integer> {
+        @Mixin
+        private Service service;
+
+        @Mixin
+        private Output output;
+
+        @Option(names = "--date", paramLabel = "DATE", description = "The business date to look at (default: today, as the service has it).")
+        private String date;
+
+        @Override
+        public Integer call() {
+            Service.Answer answer = service.get("/series?" + query(date));
+            if (output.asJson(answer)) return Main.DONE;
+            var rows = new ArrayList<List<String>>();
+            for (JsonElement each : answer.body().getAsJsonArray()) rows.add(row(each.getAsJsonObject()));
+            if (rows.isEmpty()) output.note("There are no series yet; define some with: youngtally apply FILE");
+            else output.table(List.of("SERIES", "NEXT", ">LEFT", "IN RANGE", "NEWEST", "TAKEN", ""), rows);
+            return Main.DONE;
+        }
+
+        private static List<String> row(JsonObject series) {
+            JsonArray next = series.getAsJsonArray("next");
+            JsonObject newest = series.getAsJsonObject("newest");
+            String state = Json.text(series, "state", "");
+            return List.of(Json.text(series, "key", ""), next.isEmpty() ? "—" : next.get(0).getAsString(), Long.toString(Json.number(series, "left")), range(series), newest == null ? "—" : Json.text(newest, "identifier", ""),
+                    newest == null ? "—" : Moment.of(Json.text(newest, "at", "")), !state.equals("serving") ? state : series.get("low").getAsBoolean() ? "runs low" : "");
+        }
+
+        private static String range(JsonObject series) {
+            for (JsonElement each : series.getAsJsonArray("ranges")) if (Json.text(each.getAsJsonObject(), "state", "").equals("serving")) return Json.number(each.getAsJsonObject(), "first") + "…" + Json.number(each.getAsJsonObject(), "last");
+            return "—";
+        }
+    }
+
+    @Command(name = "show", description = "Show one series: its rules, its ranges and lanes.", mixinStandardHelpOptions = true)
+    static final class Show implements Callable<Integer> {
+        @Mixin
+        private Service service;
+
+        @Mixin
+        private Output output;
+
+        @Parameters(paramLabel = "SERIES", description = "The key of the series.")
+        private String series;
+
+        @Option(names = "--date", paramLabel = "DATE", description = "The business date to look at (default: today, as the service has it).")
+        private String date;
+
+        @Override
+        public Integer call() {
+            Service.Answer answer = service.get("/series/" + Service.escape(series) + "?coming=3&" + query(date));
+            if (output.asJson(answer)) return Main.DONE;
+            JsonObject shown = answer.body().getAsJsonObject();
+            JsonArray restarts = shown.getAsJsonArray("restarts");
+            output.line(Json.text(shown, "key", "") + " — " + Json.text(shown, "title", ""));
+            output.line("  pattern    " + Json.text(shown, "pattern", ""));
+            output.line("  namespace  " + Json.text(shown, "namespace", ""));
+            output.line("  restarts   " + (restarts.isEmpty() ? "never" : "each " + restarts.get(0).getAsString()));
+            output.line("  next       " + next(shown) + " (" + Json.number(shown, "left") + " left for " + Json.text(shown, "date", "") + ")");
+            JsonObject newest = shown.getAsJsonObject("newest");
+            if (newest != null) output.line("  newest     " + Json.text(newest, "identifier", "") + ", " + Moment.of(Json.text(newest, "at", "")) + " by " + Json.text(newest, "by", ""));
+            output.line("");
+            output.table(List.of(">FIRST", ">LAST", ">STEP", "OPENS", "CLOSES", "STATE", "LANE", ">GIVEN", ">LEFT"), rows(shown));
+            return Main.DONE;
+        }
+
+        private static String next(JsonObject shown) {
+            var next = new ArrayList<String>();
+            for (JsonElement each : shown.getAsJsonArray("next")) next.add(each.getAsString());
+            return next.isEmpty() ? "nothing" : String.join(", ", next) + " …";
+        }
+
+        private static List<List<String>> rows(JsonObject shown) {
+            var rows = new ArrayList<List<String>>();
+            for (JsonElement each : shown.getAsJsonArray("ranges")) {
+                JsonObject range = each.getAsJsonObject();
+                List<String> head = List.of(Json.text(range, "first", ""), Json.text(range, "last", ""), Json.text(range, "step", ""), Json.text(range, "opens", ""), Json.text(range, "closes", "—"), Json.text(range, "state", ""));
+                JsonArray lanes = range.getAsJsonArray("lanes");
+                if (lanes.isEmpty()) rows.add(joined(head, List.of("", "0", Json.text(range, "size", ""))));
+                for (JsonElement lane : lanes) rows.add(joined(head, List.of(Json.text(lane.getAsJsonObject(), "period", ""), Json.text(lane.getAsJsonObject(), "given", ""), Json.text(lane.getAsJsonObject(), "left", ""))));
+            }
+            return rows;
+        }
+
+        private static List<String> joined(List<String> a, List<String> b) {
+            var all = new ArrayList<>(a);
+            all.addAll(b);
+            return all;
+        }
+    }
+
+    @Command(name = "preview", description = "Show the identifiers that a series would give next, without taking them.", mixinStandardHelpOptions = true)
+    static final class Preview implements Callable<Integer> {
+        @Mixin
+        private Service service;
+
+        @Mixin
+        private Output output;
+
+        @Parameters(paramLabel = "SERIES", description = "The key of the series.")
+        private String series;
+
+        @Option(names = "--date", paramLabel = "DATE", description = "The business date to look at (default: today, as the service has it).")
+        private String date;
+
+        @Option(names = "--quantity", paramLabel = "N", description = "How many (default 10).", defaultValue = "10")
+        private int quantity;
+
+        @Override
+        public Integer call() {
+            Service.Answer answer = service.get("/series/" + Service.escape(series) + "?coming=" + quantity + "&" + query(date));
+            if (output.asJson(answer)) return Main.DONE;
+            JsonObject shown = answer.body().getAsJsonObject();
+            for (JsonElement each : shown.getAsJsonArray("next")) output.line(each.getAsString());
+            if (shown.getAsJsonArray("next").isEmpty()) output.note("Nothing is left for " + Json.text(shown, "date", "") + ".");
+            return Main.DONE;
+        }
+    }
+}

@@ -1,0 +1,119 @@
+package org.youngtally.cli;
+
+import com.google.gson.JsonElement;
+import com.google.gson.JsonObject;
+import com.google.gson.JsonParser;
+import com.google.gson.JsonSyntaxException;
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.ConnectException;
+import java.net.HttpURLConnection;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
+
+/** The service, over HTTP. A plain connection is all it takes, and starts fastest. */
+final class Service {
+    private static final int TRIES = 5;
+
+    @Option(names = "--service", paramLabel = "ADDRESS", description = "The service (YOUNGTALLY_SERVICE; default http://127.0.0.1:7460, or the port in YOUNGTALLY_PORT).", defaultValue = "${env:YOUNGTALLY_SERVICE:-}")
+    private String address;
+
+    @Option(names = "--as", paramLabel = "NAME", description = "Who acts (YOUNGTALLY_ACTOR; default: the user of this machine).", defaultValue = "${env:YOUNGTALLY_ACTOR:-${sys:user.name}}")
+    private String actor;
+
+    @Spec(Spec.Target.MIXEE)
+    private CommandSpec spec;
+
+    /** An answer: its body, its text as it came, and the address of the next page if there is one. */
+    record Answer(JsonElement body, String text, Optional<String> next) {}
+
+    Answer get(String path) { return call("GET", path, null, null); }
+
+    Answer post(String path, JsonObject body) { return call("POST", path, body, null); }
+
+    /**
+     * Posts a request that takes numbers. Where it is not known what became of it, or the service is busy, it is repeated with
+     * the same key, so that it is done once at most.
+     */
+    Answer take(String path, JsonObject body, String key) {
+        for (int attempt = 1; ; attempt++) {
+            try {
+                return call("POST", path, body, key);
+            } catch (TryAgain e) {
+                if (attempt == TRIES) throw e.refused;
+                LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(100L << attempt));
+            } catch (NotReachable e) {
+                if (e.getCause() instanceof ConnectException) throw e;
+                if (attempt == TRIES) throw new NotReachable(e.getMessage() + " It is not known whether numbers were taken; repeat the command with --key " + key + " to learn it, they are taken once at most.", e);
+                LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(100L << attempt));
+            }
+        }
+    }
+
+    private static final class TryAgain extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+        private final Refused refused;
+
+        TryAgain(Refused refused) {
+            super(refused.getMessage());
+            this.refused = refused;
+        }
+    }
+
+    private Answer call(String method, String path, JsonObject body, String key) {
+        try {
+            var connection = (HttpURLConnection) URI.create(base() + "/api/v1" + path).toURL().openConnection();
+            connection.setRequestMethod(method);
+            connection.setRequestProperty("Accept", "application/json, application/problem+json");
+            connection.setRequestProperty("Young-Tally-Actor", actor);
+            if (key != null) connection.setRequestProperty("Idempotency-Key", key);
+            if (body != null) {
+                connection.setDoOutput(true);
+                connection.setRequestProperty("Content-Type", "application/json");
+                connection.getOutputStream().write(body.toString().getBytes(StandardCharsets.UTF_8));
+            }
+            return answer(connection, key != null);
+        } catch (IOException e) {
+            String hint = e instanceof ConnectException ? " Start it with: youngtally serve" : "";
+            throw new NotReachable("The service at " + base() + " cannot be reached (" + e.getMessage() + ")." + hint, e);
+        }
+    }
+
+    private Answer answer(HttpURLConnection connection, boolean repeatable) throws IOException {
+        int status = connection.getResponseCode();
+        try (InputStream in = status >= 400 ? connection.getErrorStream() : connection.getInputStream()) {
+            String text = in == null ? "" : new String(in.readAllBytes(), StandardCharsets.UTF_8);
+            JsonElement json = JsonParser.parseString(text);
+            if (status < 400) return new Answer(json, text, next(connection.getHeaderField("Link")));
+            if (!json.isJsonObject()) throw new JsonSyntaxException("no object");
+            var refused = new Refused(json.getAsJsonObject());
+            boolean passing = status == 503 && !Json.text(json.getAsJsonObject(), "type", "").endsWith("/stopped");
+            if (passing && repeatable) throw new TryAgain(refused);
+            throw refused;
+        } catch (JsonSyntaxException e) {
+            throw new NotReachable("What answers at " + base() + " is not this service.", e);
+        }
+    }
+
+    private static Optional<String> next(String link) {
+        return link == null ? Optional.empty() : Optional.of(link.replaceFirst("^<(/api/v1)?", "").replaceFirst(">.*", ""));
+    }
+
+    private String base() {
+        String port = System.getenv("YOUNGTALLY_PORT");
+        String chosen = !address.isEmpty() ? address : "http://127.0.0.1:" + (port == null || port.isEmpty() ? "7460" : port);
+        if (!chosen.matches("https?://[^/?#]+/?")) throw new ParameterException(spec.commandLine(), "--service: ‘" + chosen + "’ is not an address; give one such as http://127.0.0.1:7460");
+        return chosen.replaceFirst("/$", "");
+    }
+
+    /** Escapes a text for use as one segment of a path or one value of a query. */
+    static String escape(String text) { return URLEncoder.encode(text, StandardCharsets.UTF_8).replace("+", "%20"); }
+}

@@ -1,0 +1,157 @@
+package org.youngtally.core.series;
+
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.youngtally.core.pattern.Pattern;
+import org.youngtally.core.pattern.PatternException;
+import org.youngtally.core.text.NearestName;
+
+/** Turns what somebody wrote into a series, collecting every fault instead of stopping at the first. */
+public final class DraftCheck {
+    private static final String NAME = "[a-z0-9]([a-z0-9.-]{0,62}[a-z0-9])?";
+    private static final String NAME_ACCEPTED = "use 1 to 64 small letters, digits, hyphens and dots, a letter or digit at both ends, e.g. invoice-works";
+    private static final int LONGEST_TITLE = 200;
+    private static final int MOST_RANGES = 1_000;
+
+    private final List<Fault> faults = new ArrayList<>();
+
+    private DraftCheck() {}
+
+    /**
+     * What the check came to.
+     *
+     * @param series the series in version 1 with its ranges numbered from 1, if there are no faults
+     */
+    public record Result(Optional<Series> series, List<Fault> faults) {}
+
+    public static Result of(SeriesDraft draft) {
+        return new DraftCheck().check(draft);
+    }
+
+    private Result check(SeriesDraft draft) {
+        name("key", draft.key());
+        String namespace = draft.namespace() == null ? draft.key() : draft.namespace();
+        if (draft.namespace() != null) name("namespace", draft.namespace());
+        title(draft.title());
+        Optional<Pattern> pattern = pattern(draft.pattern());
+        Optional<Restart> restarts = restarts(draft.restarts());
+        if (draft.typed() != null && !draft.typed().equals("refused")) fault("typed", "‘" + draft.typed() + "’ is not to be had", "write refused, or leave it out: numbers are counted, not typed");
+        List<Range> ranges = ranges(draft.ranges());
+        pattern.ifPresent(p -> widths(p, ranges));
+        if (!faults.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
+        return new Result(Optional.of(new Series(draft.key(), title(draft), namespace, pattern.orElseThrow(), restarts, ranges, 1)), List.of());
+    }
+
+    private static String title(SeriesDraft draft) {
+        return draft.title() == null || draft.title().isBlank() ? draft.key() : draft.title().strip();
+    }
+
+    private void fault(String path, String problem, String accepted) {
+        faults.add(new Fault(path, problem, accepted));
+    }
+
+    private void name(String path, String name) {
+        if (name == null || name.isEmpty()) fault(path, "is missing", NAME_ACCEPTED);
+        else if (!name.matches(NAME)) fault(path, "‘" + name + "’ is not a name", NAME_ACCEPTED);
+    }
+
+    private void title(String title) {
+        if (title == null) return;
+        if (title.length() > LONGEST_TITLE) fault("title", "is " + title.length() + " symbols long", "give up to " + LONGEST_TITLE);
+        if (title.chars().anyMatch(Character::isISOControl)) fault("title", "holds a control symbol", "write it on one line");
+    }
+
+    private Optional<Pattern> pattern(String text) {
+        if (text == null || text.isEmpty()) {
+            fault("pattern", "is missing", "write one with a count, such as LW{date yy}-{count 5}");
+            return Optional.empty();
+        }
+        try {
+            return Optional.of(Pattern.parse(text));
+        } catch (PatternException e) {
+            fault("pattern", "column " + e.column() + ": " + e.problem(), e.accepted());
+            return Optional.empty();
+        }
+    }
+
+    private Optional<Restart> restarts(List<String> words) {
+        if (words == null) return Optional.empty();
+        Set<Restart> found = new LinkedHashSet<>();
+        List<String> known = Stream.of(Restart.values()).map(Restart::word).toList();
+        for (int i = 0; i < words.size(); i++) {
+            String word = words.get(i);
+            Optional<Restart> restart = Restart.of(word);
+            if (restart.isEmpty()) fault("restarts[" + i + "]", "‘" + word + "’ is not a time to restart at", NearestName.to(String.valueOf(word), known).map(near -> "did you mean " + near + "? ").orElse("") + "write year or month");
+            else found.add(restart.get());
+        }
+        return found.contains(Restart.MONTH) ? Optional.of(Restart.MONTH) : found.stream().findFirst();
+    }
+
+    private List<Range> ranges(List<RangeDraft> drafts) {
+        if (drafts == null || drafts.isEmpty()) {
+            fault("ranges", "are missing", "give at least one, such as { first: 1, last: 99999, opens: 2026-01-01 }");
+            return List.of();
+        }
+        if (drafts.size() > MOST_RANGES) fault("ranges", "are " + drafts.size(), "give up to " + MOST_RANGES);
+        var ranges = new ArrayList<Range>();
+        for (int i = 0; i < drafts.size(); i++) {
+            String prefix = "ranges[" + i + "].";
+            Optional<Range> range = range(prefix, drafts.get(i), i + 1);
+            range.ifPresent(r -> twins(prefix, r, ranges));
+            range.ifPresent(ranges::add);
+        }
+        return ranges;
+    }
+
+    private Optional<Range> range(String prefix, RangeDraft draft, int id) {
+        int before = faults.size();
+        if (draft.first() == null) fault(prefix + "first", "is missing", "give the first value, such as 1");
+        if (draft.last() == null) fault(prefix + "last", "is missing", "give the last value, such as 99999");
+        Optional<LocalDate> opens = date(prefix + "opens", draft.opens());
+        if (draft.opens() == null) fault(prefix + "opens", "is missing", "give the first date that the range serves, such as 2026-01-01");
+        Optional<LocalDate> closes = date(prefix + "closes", draft.closes());
+        if (faults.size() > before) return Optional.empty();
+        try {
+            return Optional.of(new Range(id, draft.first(), draft.last(), draft.step() == null ? 1 : draft.step(),
+                    new DateWindow(opens.orElseThrow(), closes.orElse(null)), draft.warnWhenLeft() == null ? 0 : draft.warnWhenLeft()));
+        } catch (DefinitionException e) {
+            faults.add(Fault.at(prefix, e));
+            return Optional.empty();
+        }
+    }
+
+    private Optional<LocalDate> date(String path, String text) {
+        if (text == null) return Optional.empty();
+        try {
+            return Optional.of(LocalDate.parse(text));
+        } catch (DateTimeParseException e) {
+            fault(path, "‘" + text + "’ is not a date of the calendar", "write year-month-day, such as 2026-01-31");
+            return Optional.empty();
+        }
+    }
+
+    private void twins(String prefix, Range range, List<Range> earlier) {
+        if (earlier.stream().anyMatch(range::continues)) fault(prefix + "first", "an earlier range has the same first, step and opening date", "start this one at another value or on another date");
+    }
+
+    private void widths(Pattern pattern, List<Range> ranges) {
+        long largest = pattern.count().largest();
+        String accepted = pattern.count().width() == 0 ? "give up to " + largest : "give up to " + largest + ", or widen the count";
+        for (Range range : ranges) {
+            String prefix = "ranges[" + (range.id() - 1) + "].";
+            if (range.first() > largest) fault(prefix + "first", range.first() + " is wider than the count, which takes " + digits(pattern), accepted);
+            if (range.last() > largest) fault(prefix + "last", range.last() + " is wider than the count, which takes " + digits(pattern), accepted);
+        }
+    }
+
+    private static String digits(Pattern pattern) {
+        int width = pattern.count().width();
+        return width == 0 ? "18 digits" : width == 1 ? "1 digit" : width + " digits";
+    }
+}

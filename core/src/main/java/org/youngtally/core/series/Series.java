@@ -1,0 +1,42 @@
+package org.youngtally.core.series;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import org.youngtally.core.pattern.Pattern;
+
+/**
+ * The rules by which one family of identifiers is made, in one version. A series that exists has been checked: every value of
+ * every range fits the count. That its identifiers never clash is proved apart, by {@link org.youngtally.core.proof.ClashSearch}.
+ *
+ * @param restarts when the count starts again; at most one, since a month lies within a year
+ * @param version from 1, one more with each change
+ */
+public record Series(String key, String title, String namespace, Pattern pattern, Optional<Restart> restarts, List<Range> ranges, int version) {
+    public Series {
+        ranges = List.copyOf(ranges);
+    }
+
+    /** The lane that a range counts in on a date. */
+    public LaneKey lane(Range range, LocalDate date) {
+        return new LaneKey(key, range.id(), restarts.map(restart -> restart.period(date)).orElse(""));
+    }
+
+    /** The ranges that serve a date, in the order in which they are used. */
+    public List<Range> serving(LocalDate date) {
+        return ranges.stream().filter(range -> range.serves().includes(date)).toList();
+    }
+
+    public Optional<Range> range(int id) {
+        return ranges.stream().filter(range -> range.id() == id).findFirst();
+    }
+
+    /** The identifier at a position of a range on a date. */
+    public String render(Range range, LocalDate date, long position) {
+        return pattern.render(date, range.valueAt(position));
+    }
+
+    public Series withVersion(int newVersion) {
+        return new Series(key, title, namespace, pattern, restarts, ranges, newVersion);
+    }
+}

@@ -1,0 +1,86 @@
+package org.youngtally.core.series;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+
+/**
+ * What may change in a series that exists. Until its first number is given anything may; afterwards what the given numbers rest
+ * on stays: namespace, pattern, restarts, and of each used range its first, step and opening date.
+ */
+public final class SeriesChange {
+    private final Series from;
+    private final Map<Integer, RangeUse> uses;
+    private final List<Fault> faults = new ArrayList<>();
+
+    private SeriesChange(Series from, List<RangeUse> uses) {
+        this.from = from;
+        this.uses = uses.stream().collect(Collectors.toMap(RangeUse::range, Function.identity()));
+    }
+
+    /**
+     * The outcome.
+     *
+     * @param series the changed series with its new version and lasting range ids, or the old one where nothing differs; absent if there are faults
+     */
+    public record Result(Optional<Series> series, List<Fault> faults) {}
+
+    public static Result of(Series from, Series to, List<RangeUse> uses) {
+        return new SeriesChange(from, uses).check(to);
+    }
+
+    private Result check(Series to) {
+        List<Range> ranges = matched(to);
+        if (!uses.isEmpty()) fixedParts(to, ranges);
+        if (!faults.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
+        var changed = new Series(to.key(), to.title(), to.namespace(), to.pattern(), to.restarts(), ranges, from.version());
+        return new Result(Optional.of(changed.equals(from) ? from : changed.withVersion(from.version() + 1)), List.of());
+    }
+
+    private List<Range> matched(Series to) {
+        int highest = from.ranges().stream().mapToInt(Range::id).max().orElse(0);
+        var ranges = new ArrayList<Range>();
+        for (Range range : to.ranges()) {
+            Optional<Range> earlier = from.ranges().stream().filter(range::continues).findFirst();
+            ranges.add(range.withId(earlier.isPresent() ? earlier.get().id() : ++highest));
+        }
+        return ranges;
+    }
+
+    private void fixedParts(Series to, List<Range> ranges) {
+        String instead = "keep it, and define a new series for numbers of another make";
+        if (!to.namespace().equals(from.namespace())) fixed("namespace", from.namespace(), instead);
+        if (!to.pattern().equals(from.pattern())) fixed("pattern", from.pattern().toString(), instead);
+        if (!to.restarts().equals(from.restarts())) fixed("restarts", from.restarts().map(Restart::word).orElse("never"), instead);
+        for (RangeUse use : uses.values()) {
+            Range earlier = from.range(use.range()).orElseThrow();
+            int at = indexOf(use.range(), ranges);
+            if (at < 0) fault("ranges", "the range " + earlier + " has given numbers and cannot be taken away or started elsewhere", "keep its first, step and opens; end it with closes, and add a new range");
+            else shrinking(ranges.get(at), use, "ranges[" + at + "].");
+        }
+    }
+
+    private static int indexOf(int id, List<Range> ranges) {
+        for (int i = 0; i < ranges.size(); i++) if (ranges.get(i).id() == id) return i;
+        return -1;
+    }
+
+    private void shrinking(Range range, RangeUse use, String prefix) {
+        if (range.size() < use.positions()) {
+            long lowest = range.first() + (use.positions() - 1) * range.step();
+            fault(prefix + "last", range.last() + " lies before a number that was given", "give " + lowest + (range.step() > 0 ? " or more" : " or less"));
+        }
+        if (range.serves().closes().isBefore(use.latest())) fault(prefix + "closes", range.serves().closes() + " lies before the date of a number that was given", "give " + use.latest() + " or later");
+    }
+
+    private void fixed(String path, String was, String accepted) {
+        fault(path, "is fixed at ‘" + was + "’ since the first number was given", accepted);
+    }
+
+    private void fault(String path, String problem, String accepted) {
+        faults.add(new Fault(path, problem, accepted));
+    }
+}

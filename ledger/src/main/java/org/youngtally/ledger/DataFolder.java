@@ -1,0 +1,74 @@
+package org.youngtally.ledger;
+
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.channels.OverlappingFileLockException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.util.stream.Stream;
+
+/** The data folder: the lock by which one process owns it, and the mark by which an unclean end is known. */
+final class DataFolder implements AutoCloseable {
+    private final LedgerOptions options;
+    private final FileChannel lockFile;
+    private final FileLock lock;
+
+    private DataFolder(LedgerOptions options, FileChannel lockFile, FileLock lock) {
+        this.options = options;
+        this.lockFile = lockFile;
+        this.lock = lock;
+    }
+
+    /** Takes the folder, or throws {@link LedgerInUse} where another process has it. */
+    static DataFolder own(LedgerOptions options) throws IOException {
+        Files.createDirectories(options.data());
+        FileChannel channel = FileChannel.open(options.data().resolve("lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        FileLock lock;
+        try {
+            lock = channel.tryLock();
+        } catch (OverlappingFileLockException e) {
+            lock = null;
+        }
+        if (lock == null) {
+            channel.close();
+            throw new LedgerInUse(options.data());
+        }
+        return new DataFolder(options, channel, lock);
+    }
+
+    private Path marker() { return options.data().resolve("in-use"); }
+
+    boolean endedUncleanly() { return Files.exists(marker()); }
+
+    boolean machineMayHaveGoneDown() throws IOException { return MachineRun.mayHaveGoneDown(marker(), options.machineRun()); }
+
+    /** From here on, an end without {@link #unmark} is unclean. */
+    void mark() throws IOException {
+        Files.writeString(marker(), options.machineRun());
+        try (FileChannel channel = FileChannel.open(marker(), StandardOpenOption.WRITE)) {
+            channel.force(true);
+        }
+    }
+
+    /** To be called once everything is on disk. */
+    void unmark() throws IOException { Files.deleteIfExists(marker()); }
+
+    /** Puts the files of the tables aside; those put aside before are gone. */
+    void setTablesAside() throws IOException {
+        if (!Files.isDirectory(options.tables())) return;
+        try (Stream<Path> files = Files.list(options.tables())) {
+            for (Path file : files.filter(each -> each.getFileName().toString().startsWith("tally.")).toList()) {
+                Files.move(file, options.tables().resolve("aside-" + file.getFileName()), StandardCopyOption.REPLACE_EXISTING);
+            }
+        }
+    }
+
+    @Override
+    public void close() throws IOException {
+        lock.release();
+        lockFile.close();
+    }
+}

@@ -1,0 +1,168 @@
+package org.youngtally.ledger;
+
+import java.io.IOException;
+import java.sql.SQLException;
+import java.time.InstantSource;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import org.jooq.DSLContext;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Decider;
+import org.youngtally.core.act.Decision;
+import org.youngtally.ledger.LedgerUnavailable.Kind;
+import org.youngtally.ledger.journal.Disk;
+import org.youngtally.ledger.journal.Entry;
+import org.youngtally.ledger.journal.Head;
+import org.youngtally.ledger.journal.Journal;
+import org.youngtally.ledger.journal.JournalBroken;
+import org.youngtally.ledger.store.StateQueries;
+import org.youngtally.ledger.store.Store;
+
+/**
+ * The ledger of one data folder: takes acts, answers them once they are on disk, and is asked what stands in it. A ledger whose
+ * journal cannot be trusted opens all the same, gives no numbers, and says why.
+ */
+public final class Ledger implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Ledger.class);
+
+    private final LedgerOptions options;
+    private final DataFolder folder;
+    private final Journal journal;
+    private final Writer writer;
+    private final Store stoppedStore;
+    private final String stopped;
+    private final List<String> opening;
+    private final List<Consumer<List<Entry>>> listeners = new CopyOnWriteArrayList<>();
+
+    private Ledger(LedgerOptions options, DataFolder folder, LedgerOpening opened) {
+        this.options = options;
+        this.folder = folder;
+        this.journal = opened.journal();
+        this.opening = opened.told();
+        this.stopped = opened.stopped();
+        this.stoppedStore = stopped.isEmpty() ? null : opened.store();
+        this.writer = stopped.isEmpty() ? new Writer(journal, opened.store(), options.clock(), options.zone(), this::recover, this::tell) : null;
+    }
+
+    /**
+     * Opens the ledger, bringing the tables up to the journal.
+     *
+     * @throws LedgerInUse where another process has the folder
+     */
+    public static Ledger open(LedgerOptions options) throws IOException {
+        DataFolder folder = DataFolder.own(options);
+        try {
+            return new Ledger(options, folder, LedgerOpening.of(options, folder));
+        } catch (IOException | RuntimeException e) {
+            folder.close();
+            throw e;
+        }
+    }
+
+    /** Makes the tables anew from the journal alone. @return what was done, for people */
+    public static List<String> rebuild(LedgerOptions options) throws IOException {
+        try (DataFolder folder = DataFolder.own(options)) {
+            return LedgerOpening.rebuild(options, folder);
+        }
+    }
+
+    private Store recover(Journal failedJournal, Store failed) throws IOException, SQLException, JournalBroken {
+        try {
+            failed.abandon();
+        } catch (SQLException e) {
+            LOG.warn("the failed tables did not close in order", e);
+        }
+        failedJournal.forgetUnforced();
+        Store fresh = Store.open(options.storeUrl());
+        try {
+            long replayed = Replay.run(options.journal(), failedJournal.head(), fresh);
+            LOG.info("recovered; {} entries were written into the tables again", replayed);
+            return fresh;
+        } catch (IOException | RuntimeException | SQLException | JournalBroken e) {
+            fresh.close();
+            throw e;
+        }
+    }
+
+    private void tell(List<Entry> entries) {
+        for (Consumer<List<Entry>> listener : listeners) {
+            try {
+                listener.accept(entries);
+            } catch (RuntimeException e) {
+                LOG.warn("a listener failed; the entries stand all the same", e);
+            }
+        }
+    }
+
+    /** Tells the listener of every batch of entries once it is committed. It is called by the writing thread and must be quick. */
+    public void onCommit(Consumer<List<Entry>> listener) { listeners.add(listener); }
+
+    /**
+     * Performs an act and waits until it is on disk.
+     *
+     * @throws LedgerUnavailable where the ledger cannot answer
+     */
+    public Outcome perform(Act act, String by) {
+        if (writer == null) throw new LedgerUnavailable(Kind.STOPPED, stopped, null);
+        CompletableFuture<Writer.Outcome> answer = writer.submit(act, by);
+        try {
+            return Outcome.of(answer.join(), this);
+        } catch (CompletionException e) {
+            if (e.getCause() instanceof LedgerUnavailable unavailable) throw unavailable;
+            throw e;
+        }
+    }
+
+    /** What the act would come to on the ledger as it stands, without doing it. */
+    public Decision decide(Act act) {
+        return read(dsl -> {
+            var state = new WriterState(new StateQueries(dsl));
+            state.load(List.of(act));
+            return Decider.decide(state, act, today());
+        });
+    }
+
+    /** Asks something of the committed tables, all of it of one state. */
+    public <T> T read(Function<DSLContext, T> question) { return store().read(question); }
+
+    private Store store() { return writer == null ? stoppedStore : writer.store(); }
+
+    public LocalDate today() { return LocalDate.ofInstant(options.clock().instant(), options.zone()); }
+
+    public ZoneId zone() { return options.zone(); }
+
+    public InstantSource clock() { return options.clock(); }
+
+    public Disk journalDisk() { return options.journal(); }
+
+    public Status status() {
+        if (writer == null) return new Status(stopped, journal == null ? Head.EMPTY : journal.head(), opening);
+        return new Status(writer.stopped(), writer.head(), opening);
+    }
+
+    /** Answers what waits and closes; nothing is left to do at the next start. */
+    @Override
+    public void close() throws IOException {
+        var failures = new ArrayList<Exception>();
+        if (writer != null) writer.close();
+        for (AutoCloseable part : new AutoCloseable[] {store(), journal}) {
+            try {
+                if (part != null) part.close();
+            } catch (Exception e) {
+                failures.add(e);
+            }
+        }
+        if (failures.isEmpty() && writer != null && writer.stopped().isEmpty()) folder.unmark();
+        folder.close();
+        if (!failures.isEmpty()) throw new IOException("the ledger did not close in order; the next start will replay the journal", failures.getFirst());
+    }
+}

@@ -1,0 +1,39 @@
+package org.youngtally.ledger;
+
+import java.nio.file.Path;
+import java.time.InstantSource;
+import java.time.ZoneId;
+import org.youngtally.ledger.journal.Disk;
+import org.youngtally.ledger.journal.FolderDisk;
+
+/**
+ * Where a ledger keeps its data and what time it goes by.
+ *
+ * @param data the data folder; one process at a time owns it
+ * @param journal the disk that the journal is written to
+ * @param storeUrl H2's JDBC address of the tables
+ * @param clock what the time is
+ * @param zone in which time zone today begins
+ * @param machineRun tells one run of the machine from the next; empty where the system does not say
+ */
+public record LedgerOptions(Path data, Disk journal, String storeUrl, InstantSource clock, ZoneId zone, String machineRun) {
+
+    public static LedgerOptions in(Path data) {
+        Path folder = data.toAbsolutePath().normalize();
+        return new LedgerOptions(folder, new FolderDisk(folder.resolve("journal")), "jdbc:h2:file:" + folder.resolve("tables").resolve("tally") + ";DB_CLOSE_ON_EXIT=FALSE",
+                InstantSource.system(), ZoneId.systemDefault(), MachineRun.current());
+    }
+
+    public LedgerOptions withClock(InstantSource newClock) { return new LedgerOptions(data, journal, storeUrl, newClock, zone, machineRun); }
+
+    public LedgerOptions withZone(ZoneId newZone) { return new LedgerOptions(data, journal, storeUrl, clock, newZone, machineRun); }
+
+    public LedgerOptions withJournal(Disk newJournal) { return new LedgerOptions(data, newJournal, storeUrl, clock, zone, machineRun); }
+
+    public LedgerOptions withStoreUrl(String newStoreUrl) { return new LedgerOptions(data, journal, newStoreUrl, clock, zone, machineRun); }
+
+    public LedgerOptions withMachineRun(String newRun) { return new LedgerOptions(data, journal, storeUrl, clock, zone, newRun); }
+
+    /** The folder of H2's files. */
+    Path tables() { return data.resolve("tables"); }
+}

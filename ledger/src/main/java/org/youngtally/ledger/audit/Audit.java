@@ -1,0 +1,55 @@
+package org.youngtally.ledger.audit;
+
+import static org.youngtally.ledger.store.db.Tables.APPLIED;
+import static org.youngtally.ledger.store.db.Tables.LANE;
+import static org.youngtally.ledger.store.db.Tables.SERIES;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.journal.Head;
+
+/**
+ * Reads every journal line and every row, and says whether the ledger is gap-free and unchanged, or exactly what is wrong. It
+ * looks at one committed state while numbers go on being given.
+ */
+public final class Audit {
+    private Audit() {}
+
+    /**
+     * @param series the series whose lanes are walked; absent for all. The journal is read whole in any case
+     * @param earlier a head that an earlier audit ended with, to prove that nothing up to it was rewritten or cut off
+     */
+    public static AuditReport of(Ledger ledger, Optional<String> series, Head earlier) {
+        return ledger.read(dsl -> {
+            Head head = dsl.selectFrom(APPLIED).fetchOne(row -> new Head(row.get(APPLIED.SEQ), row.get(APPLIED.HASH)));
+            return of(ledger, dsl, head, series, earlier);
+        });
+    }
+
+    private static AuditReport of(Ledger ledger, DSLContext dsl, Head head, Optional<String> series, Head earlier) {
+        var findings = new Findings();
+        var journalWalk = new JournalWalk(dsl, findings);
+        try {
+            journalWalk.run(ledger.journalDisk(), head, earlier);
+        } catch (IOException e) {
+            throw new UncheckedIOException("the journal cannot be read", e);
+        }
+        List<Integer> lanes = dsl.select(LANE.ID).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(series.map(SERIES.NAME::eq).orElse(DSL.noCondition())).orderBy(LANE.ID).fetch(LANE.ID);
+        var walk = new LaneWalk(dsl, findings);
+        Map<Integer, LaneDigest> journalLanes = journalWalk.lanes();
+        long positions = 0;
+        for (int lane : lanes) {
+            LaneDigest rows = walk.run(lane);
+            positions += dsl.select(LANE.NEXT_POSITION).from(LANE).where(LANE.ID.eq(lane)).fetchSingle(LANE.NEXT_POSITION);
+            LaneDigest written = journalLanes.get(lane);
+            if (written == null || !rows.agrees(written)) findings.add("lane " + lane + journalWalk.name(lane) + ": the tables hold other numbers than the journal gave");
+        }
+        return findings.report(journalWalk.entries(), lanes.size(), positions, head);
+    }
+}

@@ -1,0 +1,112 @@
+package org.youngtally.ledger.audit;
+
+import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
+import static org.youngtally.ledger.store.db.Tables.ENTRY;
+
+import java.io.IOException;
+import java.time.ZoneOffset;
+import java.util.HashMap;
+import java.util.Iterator;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jooq.Record;
+import org.youngtally.core.act.Effect;
+import org.youngtally.core.series.LaneKey;
+import org.youngtally.ledger.journal.Disk;
+import org.youngtally.ledger.journal.Entry;
+import org.youngtally.ledger.journal.Head;
+import org.youngtally.ledger.journal.Journal;
+import org.youngtally.ledger.journal.JournalBroken;
+
+/** Reads every journal line, proves the chain, and holds each against the history that the tables keep. */
+final class JournalWalk {
+    private static final int PAGE = 10_000;
+
+    private final DSLContext dsl;
+    private final Findings findings;
+    private final Map<Integer, LaneDigest> lanes = new HashMap<>();
+    private final Map<Integer, LaneKey> laneKeys = new HashMap<>();
+    private Iterator<? extends Record> rows = List.<Record>of().iterator();
+    private long entries;
+    private Head reached = Head.EMPTY;
+    private boolean earlierSeen;
+
+    JournalWalk(DSLContext dsl, Findings findings) {
+        this.dsl = dsl;
+        this.findings = findings;
+    }
+
+    /** @param earlier a head noted down before, to be met on the way; {@link Head#EMPTY} for none */
+    void run(Disk journal, Head to, Head earlier) throws IOException {
+        earlierSeen = earlier.seq() == 0;
+        if (earlier.seq() > to.seq()) findings.add("the earlier head " + earlier + " lies beyond the journal's end, entry " + to.seq() + ": entries were cut off");
+        try {
+            Journal.read(journal, 0, to.seq(), (entry, head) -> {
+                entries++;
+                reached = head;
+                if (head.seq() == earlier.seq()) {
+                    earlierSeen = true;
+                    if (!head.equals(earlier)) findings.add("entry " + head.seq() + " now has the hash " + head.hash() + " instead of " + earlier.hash() + ": something up to it was rewritten");
+                }
+                compare(entry);
+                for (Effect effect : entry.effects()) take(entry, effect);
+            });
+            if (!reached.equals(to)) findings.add("the tables end at " + to + ", the journal has " + reached + " there");
+        } catch (JournalBroken e) {
+            findings.add("journal: " + e.getMessage());
+        }
+        if (!earlierSeen && earlier.seq() <= to.seq()) findings.add("the earlier head " + earlier + " was not met: the journal could not be read so far");
+    }
+
+    private void take(Entry entry, Effect effect) {
+        switch (effect) {
+            case Effect.Defined defined -> { }
+            case Effect.LaneOpened opened -> {
+                laneKeys.put(opened.lane(), opened.key());
+                lanes.put(opened.lane(), new LaneDigest());
+            }
+            case Effect.Issued issued -> {
+                LaneDigest lane = lanes.get(issued.lane());
+                if (lane == null) findings.add("entry " + entry.seq() + " takes from lane " + issued.lane() + ", which no entry opened");
+                else if (issued.isBlock()) lane.add(issued.from(), issued.to(), entry.seq(), issued.version(), issued.date(), null);
+                else for (int i = 0; i < issued.texts().size(); i++) lane.add(issued.from() + i, issued.from() + i, entry.seq(), issued.version(), issued.date(), issued.texts().get(i));
+            }
+        }
+    }
+
+    private void compare(Entry entry) {
+        if (!rows.hasNext()) rows = page(entry.seq()).iterator();
+        if (!rows.hasNext()) {
+            findings.add("entry " + entry.seq() + " stands in the journal and not in the tables");
+            return;
+        }
+        Record row = rows.next();
+        boolean alike = row.get(ENTRY.SEQ) == entry.seq() && row.get(ENTRY.AT).toInstant(ZoneOffset.UTC).equals(entry.at()) && row.get(ACCOUNT.NAME).equals(entry.by())
+                && row.get(ENTRY.KIND) == entry.kind().ordinal() && entry.request().map(request -> alike(request, row)).orElse(row.get(ENTRY.SPANS) == null);
+        if (alike) return;
+        findings.add("entry " + entry.seq() + ": the tables say otherwise than the journal");
+        rows = page(entry.seq() + 1).iterator();
+    }
+
+    private static boolean alike(Entry.Request request, Record row) {
+        return request.date().equals(row.get(ENTRY.BUSINESS_DATE)) && Long.valueOf(request.quantity()).equals(row.get(ENTRY.QUANTITY)) && Objects.equals(request.reference().orElse(null), row.get(ENTRY.REFERENCE))
+                && Objects.equals(request.key().orElse(null), row.get(ENTRY.REQUEST_KEY)) && request.digest().equals(row.get(ENTRY.DIGEST));
+    }
+
+    private List<? extends Record> page(long from) {
+        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS)
+                .from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).where(ENTRY.SEQ.ge(from)).orderBy(ENTRY.SEQ).limit(PAGE).fetch();
+    }
+
+    long entries() { return entries; }
+
+    Map<Integer, LaneDigest> lanes() { return lanes; }
+
+    /** What a lane counts for, to be read behind its number. */
+    String name(int lane) {
+        LaneKey key = laneKeys.get(lane);
+        return key == null ? "" : " (series " + key.series() + (key.period().isEmpty() ? "" : ", " + key.period()) + ")";
+    }
+}

@@ -1,0 +1,42 @@
+package org.youngtally.ledger.journal;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import org.youngtally.core.act.Effect;
+
+/**
+ * One act in the ledger.
+ *
+ * @param seq 1, 2, 3 … without a gap
+ * @param at when the writer decided it, to the microsecond
+ * @param by the account that asked
+ * @param request what was asked, for an act that takes numbers
+ */
+public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request> request, List<Effect> effects) {
+    public Entry {
+        effects = List.copyOf(effects);
+    }
+
+    /** What sort of act it was; the words stand in the journal, the order in the store. */
+    public enum Kind {
+        DEFINE("define"), ALLOCATE("allocate"), BLOCK("block");
+
+        private final String word;
+
+        Kind(String word) {
+            this.word = word;
+        }
+
+        public String word() { return word; }
+
+        static Kind of(String word) {
+            for (Kind kind : values()) if (kind.word.equals(word)) return kind;
+            throw new IllegalArgumentException("‘" + word + "’ is not an act");
+        }
+    }
+
+    /** A request for numbers, with the business date it was decided for. */
+    public record Request(String series, LocalDate date, long quantity, Optional<String> reference, Optional<String> key, String digest) {}
+}

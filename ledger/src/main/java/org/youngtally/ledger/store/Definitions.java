@@ -1,0 +1,44 @@
+package org.youngtally.ledger.store;
+
+import static org.youngtally.ledger.store.db.Tables.LANE;
+import static org.youngtally.ledger.store.db.Tables.SERIES;
+import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
+
+import java.time.LocalDate;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jooq.DSLContext;
+import org.youngtally.core.series.Series;
+import org.youngtally.ledger.journal.SeriesJson;
+
+/** Versions of series and the lanes they stand behind, each read once per question. */
+public final class Definitions {
+    private final DSLContext dsl;
+    private final Map<List<Integer>, Series> versions = new HashMap<>();
+    private final Map<Integer, Lane> lanes = new HashMap<>();
+
+    public Definitions(DSLContext dsl) {
+        this.dsl = dsl;
+    }
+
+    /** @param seriesId the row id of the series */
+    public record Lane(int id, int seriesId, String series, int range, String period, long next) {}
+
+    public Lane lane(int id) {
+        return lanes.computeIfAbsent(id, wanted -> dsl.select(LANE.SERIES_ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(LANE.ID.eq(wanted))
+                .fetchSingle(row -> new Lane(wanted, row.value1(), row.value2(), row.value3(), row.value4(), row.value5())));
+    }
+
+    public Series version(int seriesId, int version) {
+        return versions.computeIfAbsent(List.of(seriesId, version), wanted -> dsl.select(SERIES_VERSION.DEFINITION).from(SERIES_VERSION).where(SERIES_VERSION.SERIES_ID.eq(seriesId), SERIES_VERSION.VERSION.eq(version))
+                .fetchSingle(row -> SeriesJson.read(row.value1())));
+    }
+
+    /** The identifier at a position of a lane, as a version renders it. */
+    public String render(int lane, int version, LocalDate date, long position) {
+        Lane row = lane(lane);
+        Series series = version(row.seriesId(), version);
+        return series.render(series.range(row.range()).orElseThrow(), date, position);
+    }
+}

@@ -1,0 +1,183 @@
+package org.youngtally.ledger.store;
+
+import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
+import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
+import static org.youngtally.ledger.store.db.Tables.BLOCK;
+import static org.youngtally.ledger.store.db.Tables.ENTRY;
+import static org.youngtally.ledger.store.db.Tables.LANE;
+import static org.youngtally.ledger.store.db.Tables.NAMESPACE;
+import static org.youngtally.ledger.store.db.Tables.SERIES;
+import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
+
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jooq.BatchBindStep;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Table;
+import org.jooq.impl.DSL;
+import org.youngtally.core.act.Effect;
+import org.youngtally.core.series.Series;
+import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.ledger.journal.Entry;
+import org.youngtally.ledger.journal.SeriesJson;
+
+/**
+ * Writes entries into the tables. The one piece of code that does, for new acts and for those replayed from the journal; it
+ * depends on nothing but the entries in their order.
+ */
+final class EntryTables {
+    private static final byte ISSUED = 1;
+
+    private record SeriesRow(int id, int namespace) {}
+
+    private final DSLContext dsl;
+    private final Map<String, Integer> accounts = new HashMap<>();
+    private final Map<String, SeriesRow> series = new HashMap<>();
+    private final Map<Integer, String> laneSeries = new HashMap<>();
+
+    EntryTables(DSLContext dsl) {
+        this.dsl = dsl;
+    }
+
+    /** Drops what was remembered of rows that a rollback took away. */
+    void forget() {
+        accounts.clear();
+        series.clear();
+        laneSeries.clear();
+    }
+
+    void write(List<Entry> entries) {
+        var batch = new Batch();
+        for (Entry entry : entries) {
+            for (Effect effect : entry.effects()) {
+                switch (effect) {
+                    case Effect.Defined defined -> {
+                        batch.flush();
+                        define(entry, defined.series());
+                    }
+                    case Effect.LaneOpened opened -> batch.open(opened);
+                    case Effect.Issued issued -> batch.issue(entry, issued);
+                }
+            }
+            batch.history(entry);
+        }
+        batch.flush();
+    }
+
+    private void define(Entry entry, Series defined) {
+        if (defined.version() == 1 && !dsl.fetchExists(SERIES, SERIES.NAME.eq(defined.key()))) {
+            dsl.insertInto(SERIES).values(nextId(SERIES, SERIES.ID), defined.key(), namespace(defined.namespace()), 1).execute();
+        } else {
+            dsl.update(SERIES).set(SERIES.VERSION, defined.version()).set(SERIES.NAMESPACE_ID, namespace(defined.namespace())).where(SERIES.NAME.eq(defined.key())).execute();
+        }
+        series.remove(defined.key());
+        dsl.insertInto(SERIES_VERSION).values(series(defined.key()).id(), defined.version(), entry.seq(), SeriesJson.write(defined)).execute();
+    }
+
+    private int namespace(String name) {
+        Integer known = dsl.select(NAMESPACE.ID).from(NAMESPACE).where(NAMESPACE.NAME.eq(name)).fetchOne(NAMESPACE.ID);
+        if (known != null) return known;
+        int id = nextId(NAMESPACE, NAMESPACE.ID);
+        dsl.insertInto(NAMESPACE).values(id, name).execute();
+        return id;
+    }
+
+    private int account(String name) {
+        return accounts.computeIfAbsent(name, wanted -> {
+            Integer known = dsl.select(ACCOUNT.ID).from(ACCOUNT).where(ACCOUNT.NAME.eq(wanted)).fetchOne(ACCOUNT.ID);
+            if (known != null) return known;
+            int id = nextId(ACCOUNT, ACCOUNT.ID);
+            dsl.insertInto(ACCOUNT).values(id, wanted).execute();
+            return id;
+        });
+    }
+
+    private SeriesRow series(String key) {
+        return series.computeIfAbsent(key, wanted -> dsl.select(SERIES.ID, SERIES.NAMESPACE_ID).from(SERIES).where(SERIES.NAME.eq(wanted)).fetchSingle(row -> new SeriesRow(row.value1(), row.value2())));
+    }
+
+    private String laneSeries(int lane) {
+        return laneSeries.computeIfAbsent(lane, wanted -> dsl.select(SERIES.NAME).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(LANE.ID.eq(wanted)).fetchSingle(SERIES.NAME));
+    }
+
+    private int nextId(Table<?> table, Field<Integer> id) {
+        return dsl.select(DSL.coalesce(DSL.max(id), 0)).from(table).fetchSingle().value1() + 1;
+    }
+
+    /** Rows gathered to be written together: one statement a table, whatever the number of entries. */
+    private final class Batch {
+        private final List<Object[]> lanes = new ArrayList<>();
+        private final List<Object[]> entries = new ArrayList<>();
+        private final List<Object[]> allocations = new ArrayList<>();
+        private final List<Object[]> blocks = new ArrayList<>();
+        private final Map<Integer, Object[]> counters = new LinkedHashMap<>();
+
+        void open(Effect.LaneOpened opened) {
+            laneSeries.put(opened.lane(), opened.key().series());
+            lanes.add(new Object[] {opened.lane(), series(opened.key().series()).id(), opened.key().range(), opened.key().period(), 0L});
+        }
+
+        void issue(Entry entry, Effect.Issued issued) {
+            SeriesRow row = series(laneSeries(issued.lane()));
+            if (issued.isBlock()) {
+                allocations.add(new Object[] {issued.lane(), issued.from(), issued.to(), ISSUED, entry.seq(), issued.version(), issued.date(), null, null, null});
+                blocks.add(new Object[] {issued.lane(), issued.from(), row.id(), issued.version(), issued.date()});
+            }
+            for (int i = 0; i < issued.texts().size(); i++) {
+                long position = issued.from() + i;
+                String text = issued.texts().get(i);
+                allocations.add(new Object[] {issued.lane(), position, position, ISSUED, entry.seq(), issued.version(), issued.date(), text, IdentifierKey.of(text), row.namespace()});
+            }
+            counters.merge(issued.lane(), new Object[] {issued.to() + 1, issued.date(), entry.seq(), issued.lane()}, Batch::newer);
+        }
+
+        private static Object[] newer(Object[] before, Object[] after) {
+            LocalDate earlier = (LocalDate) before[1];
+            LocalDate later = (LocalDate) after[1];
+            return new Object[] {after[0], earlier.isAfter(later) ? earlier : later, after[2], after[3]};
+        }
+
+        void history(Entry entry) {
+            LocalDateTime at = LocalDateTime.ofInstant(entry.at(), ZoneOffset.UTC);
+            int account = account(entry.by());
+            byte kind = (byte) entry.kind().ordinal();
+            entries.add(entry.request().map(request -> new Object[] {entry.seq(), at, account, kind, series(request.series()).id(), request.date(), request.quantity(),
+                    request.reference().orElse(null), request.reference().isPresent() ? true : null, request.key().orElse(null), request.digest(), Span.write(Span.of(entry))})
+                    .orElseGet(() -> new Object[] {entry.seq(), at, account, kind, null, null, null, null, null, null, null, null}));
+        }
+
+        void flush() {
+            if (!lanes.isEmpty()) run(dsl.batch(dsl.insertInto(LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION).values((Integer) null, null, null, null, null)), lanes);
+            if (!entries.isEmpty())
+                run(dsl.batch(dsl.insertInto(ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REFERENCE_LIVE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS)
+                        .values((Long) null, null, null, null, null, null, null, null, null, null, null, null)), entries);
+            if (!allocations.isEmpty())
+                run(dsl.batch(dsl.insertInto(ALLOCATION, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.TEXT, ALLOCATION.TEXT_KEY, ALLOCATION.NAMESPACE_ID)
+                        .values((Integer) null, null, null, null, null, null, null, null, null, null)), allocations);
+            if (!blocks.isEmpty()) run(dsl.batch(dsl.insertInto(BLOCK, BLOCK.LANE_ID, BLOCK.FIRST_POSITION, BLOCK.SERIES_ID, BLOCK.VERSION, BLOCK.BUSINESS_DATE).values((Integer) null, null, null, null, null)), blocks);
+            if (!counters.isEmpty())
+                run(dsl.batch(dsl.update(LANE).set(LANE.NEXT_POSITION, (Long) null).set(LANE.LATEST_DATE, DSL.greatest(DSL.coalesce(LANE.LATEST_DATE, DSL.val((LocalDate) null, LANE.LATEST_DATE)), DSL.val((LocalDate) null, LANE.LATEST_DATE))).set(LANE.NEWEST_SEQ, (Long) null).where(LANE.ID.eq((Integer) null))), counterRows());
+            lanes.clear();
+            entries.clear();
+            allocations.clear();
+            blocks.clear();
+            counters.clear();
+        }
+
+        private List<Object[]> counterRows() {
+            return counters.values().stream().map(row -> new Object[] {row[0], row[1], row[1], row[2], row[3]}).toList();
+        }
+
+        private static void run(BatchBindStep batch, List<Object[]> rows) {
+            for (Object[] row : rows) batch = batch.bind(row);
+            batch.execute();
+        }
+    }
+}

@@ -1,0 +1,64 @@
+package org.youngtally.ledger.store;
+
+import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
+import static org.youngtally.ledger.store.db.Tables.ENTRY;
+import static org.youngtally.ledger.store.db.Tables.LANE;
+import static org.youngtally.ledger.store.db.Tables.SERIES;
+import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.youngtally.core.act.LedgerState.EarlierAct;
+import org.youngtally.core.series.LaneKey;
+import org.youngtally.core.series.Series;
+import org.youngtally.ledger.journal.SeriesJson;
+
+/** What decisions rest on, asked of the tables. */
+public final class StateQueries {
+    private final DSLContext dsl;
+
+    public StateQueries(DSLContext dsl) {
+        this.dsl = dsl;
+    }
+
+    /** Every series in its newest version, in the order in which they were first defined. */
+    public List<Series> series() {
+        return dsl.select(SERIES_VERSION.DEFINITION).from(SERIES).join(SERIES_VERSION).on(SERIES_VERSION.SERIES_ID.eq(SERIES.ID), SERIES_VERSION.VERSION.eq(SERIES.VERSION))
+                .orderBy(SERIES.ID).fetch(row -> SeriesJson.read(row.value1()));
+    }
+
+    /** A used lane. */
+    public record LaneRow(int lane, LaneKey key, long next, LocalDate latest) {}
+
+    public List<LaneRow> lanes() {
+        return dsl.select(LANE.ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.LATEST_DATE).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID))
+                .orderBy(LANE.ID).fetch(row -> new LaneRow(row.value1(), new LaneKey(row.value2(), row.value3(), row.value4()), row.value5(), row.value6()));
+    }
+
+    /** The instant of the newest entry. */
+    public Optional<Instant> newest() {
+        return Optional.ofNullable(dsl.select(ENTRY.AT).from(ENTRY).orderBy(ENTRY.SEQ.desc()).limit(1).fetchOne(ENTRY.AT)).map(at -> at.toInstant(ZoneOffset.UTC));
+    }
+
+    /** An act that was done under a key. */
+    public record KeyedAct(String account, String key, EarlierAct act) {}
+
+    public List<KeyedAct> byKeys(Collection<String> keys) {
+        return dsl.select(ACCOUNT.NAME, ENTRY.REQUEST_KEY, ENTRY.SEQ, ENTRY.DIGEST).from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID))
+                .where(ENTRY.REQUEST_KEY.in(keys)).fetch(row -> new KeyedAct(row.value1(), row.value2(), new EarlierAct(row.value3(), row.value4())));
+    }
+
+    /** An act that holds a reference. */
+    public record ReferencedAct(String series, String reference, EarlierAct act) {}
+
+    public List<ReferencedAct> byReferences(Collection<String> references) {
+        return dsl.select(SERIES.NAME, ENTRY.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST).from(ENTRY).join(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID))
+                .where(ENTRY.REFERENCE.in(references), DSL.condition(ENTRY.REFERENCE_LIVE)).fetch(row -> new ReferencedAct(row.value1(), row.value2(), new EarlierAct(row.value3(), row.value4())));
+    }
+}

@@ -1,0 +1,119 @@
+package org.youngtally.ledger.store;
+
+import static org.youngtally.ledger.store.db.Tables.APPLIED;
+
+import com.zaxxer.hikari.HikariConfig;
+import com.zaxxer.hikari.HikariDataSource;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.function.Function;
+import org.flywaydb.core.Flyway;
+import org.h2.jdbcx.JdbcDataSource;
+import org.jooq.DSLContext;
+import org.jooq.SQLDialect;
+import org.jooq.conf.Settings;
+import org.jooq.impl.DSL;
+import org.youngtally.ledger.journal.Entry;
+import org.youngtally.ledger.journal.Head;
+
+/**
+ * The tables, in H2: where every question is answered. One connection writes; readers have a pool of their own and see committed
+ * entries only.
+ */
+public final class Store implements AutoCloseable {
+    private static final int READERS = 8;
+    /** Of H2: every statement of a transaction sees the same committed state. */
+    private static final String SNAPSHOT = "set session characteristics as transaction isolation level snapshot";
+
+    private final HikariDataSource readers;
+    private final Connection connection;
+    private final DSLContext writing;
+    private final EntryTables tables;
+
+    private Store(HikariDataSource readers, Connection connection, DSLContext writing) {
+        this.readers = readers;
+        this.connection = connection;
+        this.writing = writing;
+        this.tables = new EntryTables(writing);
+    }
+
+    /** Opens or makes the database at a JDBC address of H2, and brings its tables up to date. */
+    public static Store open(String url) throws SQLException {
+        var source = new JdbcDataSource();
+        source.setUrl(url);
+        source.setUser("tally");
+        source.setPassword("");
+        Connection connection = source.getConnection();
+        try {
+            Flyway.configure().dataSource(source).locations("classpath:org/youngtally/ledger/migrations").load().migrate();
+            connection.setAutoCommit(false);
+            var config = new HikariConfig();
+            config.setDataSource(source);
+            config.setMaximumPoolSize(READERS);
+            config.setMinimumIdle(1);
+            config.setPoolName("readers");
+            config.setAutoCommit(false);
+            config.setConnectionInitSql(SNAPSHOT);
+            return new Store(new HikariDataSource(config), connection, dsl(connection));
+        } catch (RuntimeException | SQLException e) {
+            connection.close();
+            throw e;
+        }
+    }
+
+    private static DSLContext dsl(Connection connection) {
+        return DSL.using(connection, SQLDialect.H2, new Settings().withExecuteLogging(false).withInListPadding(true));
+    }
+
+    /** The last entry that the tables hold. */
+    public Head applied() {
+        return writing.selectFrom(APPLIED).fetchOne(row -> new Head(row.get(APPLIED.SEQ), row.get(APPLIED.HASH)));
+    }
+
+    /** Writes the effects of entries, which follow {@link #applied}, without committing: the unique indexes speak here. */
+    public void write(List<Entry> entries) {
+        tables.write(entries);
+    }
+
+    /** Commits what was written since the last commit, up to the entry at this head. */
+    public void commit(Head head) throws SQLException {
+        writing.update(APPLIED).set(APPLIED.SEQ, head.seq()).set(APPLIED.HASH, head.hash()).execute();
+        connection.commit();
+    }
+
+    public void rollback() throws SQLException {
+        connection.rollback();
+        tables.forget();
+    }
+
+    /** The state as the next act meets it, read through the writing connection. For the writing thread alone. */
+    public StateQueries state() { return new StateQueries(writing); }
+
+    /** Asks something of one committed state. */
+    public <T> T read(Function<DSLContext, T> question) {
+        try (Connection reader = readers.getConnection()) {
+            try {
+                return question.apply(dsl(reader));
+            } finally {
+                reader.rollback();
+            }
+        } catch (SQLException e) {
+            throw new IllegalStateException("the tables cannot be read: " + e.getMessage(), e);
+        }
+    }
+
+    /** Drops the database from memory as it is, without writing: for a database that has failed. */
+    public void abandon() throws SQLException {
+        readers.close();
+        try (var statement = connection.createStatement()) {
+            statement.execute("shutdown immediately");
+        }
+    }
+
+    @Override
+    public void close() throws SQLException {
+        readers.close();
+        connection.close();
+    }
+}

@@ -1,0 +1,25 @@
+package org.youngtally.service;
+
+import org.slf4j.bridge.SLF4JBridgeHandler;
+import org.youngtally.service.demo.DemoCommand;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+
+/** The commands that own the data. */
+@Command(name = "youngtally", description = "The commands that own the data.", subcommands = {ServeCommand.class, DemoCommand.class, RebuildCommand.class})
+public final class Main {
+    private Main() {}
+
+    public static void main(String[] args) {
+        System.setProperty("org.jooq.no-logo", "true");
+        System.setProperty("org.jooq.no-tips", "true");
+        System.setProperty("org.springframework.boot.logging.LoggingSystem", "none");
+        SLF4JBridgeHandler.removeHandlersForRootLogger();
+        SLF4JBridgeHandler.install();
+        int exit = new CommandLine(new Main()).setExecutionExceptionHandler((e, command, parsed) -> {
+            command.getErr().println(e.getMessage() == null ? e.toString() : e.getMessage());
+            return 1;
+        }).execute(args);
+        if (exit != 0) System.exit(exit);
+    }
+}

@@ -1,0 +1,50 @@
+package org.youngtally.service;
+
+import java.net.InetAddress;
+import java.net.UnknownHostException;
+import java.time.DateTimeException;
+import java.time.ZoneId;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
+
+/** Where the service listens. */
+public final class ServiceOptions {
+    public static final int DEFAULT_PORT = 7460;
+
+    @Option(names = "--port", paramLabel = "PORT", description = "The port to listen on; 0 for any free one (YOUNGTALLY_PORT; default ${DEFAULT-VALUE}).", defaultValue = "${env:YOUNGTALLY_PORT:-" + DEFAULT_PORT + "}")
+    private int port;
+
+    @Option(names = "--address", paramLabel = "ADDRESS", description = "The loopback address to listen on (YOUNGTALLY_ADDRESS; default ${DEFAULT-VALUE}).", defaultValue = "${env:YOUNGTALLY_ADDRESS:-127.0.0.1}")
+    private String address;
+
+    @Option(names = "--zone", paramLabel = "ZONE", description = "The time zone in which a day begins, e.g. Europe/Vienna (YOUNGTALLY_ZONE; default: the machine's).", defaultValue = "${env:YOUNGTALLY_ZONE}")
+    private String zone;
+
+    @Spec(Spec.Target.MIXEE)
+    private CommandSpec spec;
+
+    public int port() {
+        if (port < 0 || port > 65_535) throw new ParameterException(spec.commandLine(), "--port: " + port + " is not a port; give a number from 0 to 65535");
+        return port;
+    }
+
+    /** The address, which must be this machine's own: there is no access control yet, so nobody else may reach the service. */
+    public String address() {
+        try {
+            if (InetAddress.getByName(address).isLoopbackAddress()) return address;
+        } catch (UnknownHostException e) {
+            throw new ParameterException(spec.commandLine(), "--address: " + address + " is not an address of this machine; give 127.0.0.1 or ::1", e);
+        }
+        throw new ParameterException(spec.commandLine(), "--address: " + address + " can be reached from elsewhere, and there is no access control; give 127.0.0.1 or ::1");
+    }
+
+    public ZoneId zone() {
+        try {
+            return zone == null || zone.isEmpty() ? ZoneId.systemDefault() : ZoneId.of(zone);
+        } catch (DateTimeException e) {
+            throw new ParameterException(spec.commandLine(), "--zone: ‘" + zone + "’ is not a time zone; give one such as Europe/Vienna or UTC", e);
+        }
+    }
+}

@@ -1,0 +1,82 @@
+package org.youngtally.service.api;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.Parameter;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.act.Act;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.Outcome;
+import org.youngtally.ledger.Taking;
+import org.youngtally.service.web.Problem;
+
+@RestController
+@RequestMapping(Api.V1 + "/series/{series}")
+class AllocationController {
+    private final Ledger ledger;
+
+    AllocationController(Ledger ledger) {
+        this.ledger = ledger;
+    }
+
+    /**
+     * What is wanted.
+     *
+     * @param quantity how many; 1 where it is left out
+     * @param date the business date; today where it is left out
+     * @param reference what the numbers are for, unique in the series
+     */
+    record AllocationRequest(Long quantity, String date, String reference) {}
+
+    /**
+     * Numbers that were taken.
+     *
+     * @param seq the entry of the ledger
+     * @param identifiers all of them in order; absent for a block
+     * @param repeated whether this is the answer to an earlier, same request
+     */
+    record Allocation(long seq, Instant at, String by, String series, LocalDate date, long quantity, String reference, List<String> identifiers, String first, String last, boolean repeated) {
+        static Allocation of(Taking taking, boolean repeated) {
+            return new Allocation(taking.seq(), taking.at(), taking.by(), taking.series(), taking.date(), taking.quantity(), taking.reference().orElse(null), taking.identifiers().isEmpty() ? null : taking.identifiers(), taking.first(), taking.last(), repeated);
+        }
+    }
+
+    @PostMapping("/allocations")
+    @Operation(operationId = "allocate", summary = "Take the next numbers, each standing alone. 201 when taken now, 200 when the same request had taken them before")
+    ResponseEntity<Allocation> allocate(@PathVariable String series, @RequestBody(required = false) AllocationRequest request, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key,
+            @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+        return take(Act.Form.SINGLES, series, request, key, actor);
+    }
+
+    @PostMapping("/blocks")
+    @Operation(operationId = "takeBlock", summary = "Take many numbers as one block, to be used elsewhere; the answer names the first and the last")
+    ResponseEntity<Allocation> block(@PathVariable String series, @RequestBody AllocationRequest request, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key,
+            @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+        if (request.quantity() == null) throw new Problem(Problem.Type.MALFORMED, "The block has no quantity.").field("quantity", "how many numbers the block is to have, 1 or more");
+        return take(Act.Form.BLOCK, series, request, key, actor);
+    }
+
+    private ResponseEntity<Allocation> take(Act.Form form, String series, AllocationRequest request, String key, String header) {
+        AllocationRequest asked = request == null ? new AllocationRequest(null, null, null) : request;
+        String actor = Requests.actor(header);
+        Optional<LocalDate> date = Requests.date(asked.date());
+        Optional<String> reference = Requests.name("reference", asked.reference());
+        long quantity = asked.quantity() == null ? 1 : asked.quantity();
+        var act = new Act.Allocate(series, date, quantity, form, reference, Requests.mark(actor, key, form, series, date, quantity, reference));
+        return switch (Requests.perform(ledger, act, actor)) {
+            case Outcome.Taken taken -> ResponseEntity.status(taken.repeated() ? HttpStatus.OK : HttpStatus.CREATED).body(Allocation.of(taken.taking(), taken.repeated()));
+            case Outcome.Defined defined -> throw new IllegalStateException("numbers were asked for, and definitions answered");
+            case Outcome.Refused refused -> throw new IllegalStateException("refusals are problems by now");
+        };
+    }
+}

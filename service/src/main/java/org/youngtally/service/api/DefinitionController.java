@@ -1,0 +1,163 @@
+package org.youngtally.service.api;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.Parameter;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Decision;
+import org.youngtally.core.act.Effect;
+import org.youngtally.core.act.Refusal;
+import org.youngtally.core.series.Outlook;
+import org.youngtally.core.series.Series;
+import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.Outcome;
+import org.youngtally.ledger.store.StateQueries;
+import org.youngtally.service.definitions.DefinitionFile;
+import org.youngtally.service.definitions.Differences;
+import org.youngtally.service.definitions.Differences.Difference;
+import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.web.Refusals;
+import org.youngtally.service.web.Refusals.SeriesFault;
+
+@RestController
+@RequestMapping(Api.V1)
+class DefinitionController {
+    private static final int COMING = 10;
+
+    private final Ledger ledger;
+
+    DefinitionController(Ledger ledger) {
+        this.ledger = ledger;
+    }
+
+    /** Definition files, to be taken all together or not at all. */
+    record DefinitionFiles(List<NamedText> files) {}
+
+    record NamedText(String name, String text) {}
+
+    /** What the files change, or would. */
+    record DefinitionReport(boolean dryRun, List<SeriesChangeView> series) {}
+
+    /** @param change {@code new}, {@code changed} or {@code unchanged} */
+    record SeriesChangeView(String key, String title, String change, int version, List<Difference> differences, List<String> next) {}
+
+    @PostMapping("/definitions")
+    @Operation(operationId = "applyDefinitions", summary = "Define all series of YAML files, or none of them; what stands in no file is left alone")
+    DefinitionReport apply(@RequestBody DefinitionFiles request, @Parameter(description = "Only say what would change") @RequestParam(defaultValue = "false") boolean dryRun, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+        List<DefinitionFile> files = read(request);
+        List<SeriesDraft> drafts = files.stream().flatMap(file -> file.drafts().stream()).toList();
+        var act = new Act.Define(drafts, Optional.empty());
+        Map<String, Series> before = ledger.read(dsl -> new StateQueries(dsl).series()).stream().collect(Collectors.toMap(Series::key, Function.identity()));
+        List<Series> changed;
+        if (dryRun) {
+            changed = switch (ledger.decide(act)) {
+                case Decision.Refused refused -> throw located(refused.refusal(), files);
+                case Decision.Done done -> done.effects().stream().filter(Effect.Defined.class::isInstance).map(effect -> ((Effect.Defined) effect).series()).toList();
+                case Decision.Repeated repeated -> throw new IllegalStateException("definitions have no keys");
+            };
+        } else {
+            changed = switch (ledger.perform(act, Requests.actor(actor))) {
+                case Outcome.Refused refused -> throw located(refused.refusal(), files);
+                case Outcome.Defined defined -> defined.changed();
+                case Outcome.Taken taken -> throw new IllegalStateException("definitions take no numbers");
+            };
+        }
+        Map<String, Series> after = changed.stream().collect(Collectors.toMap(Series::key, Function.identity()));
+        return new DefinitionReport(dryRun, drafts.stream().map(draft -> view(before.get(draft.key()), after.get(draft.key()))).toList());
+    }
+
+    private static List<DefinitionFile> read(DefinitionFiles request) {
+        if (request.files() == null || request.files().isEmpty()) throw new Problem(Type.MALFORMED, "No file was sent.").field("files", "a list of files, each with its name and text");
+        var files = new ArrayList<DefinitionFile>();
+        for (NamedText file : request.files()) {
+            if (file.text() == null || file.name() == null) throw new Problem(Type.MALFORMED, "A file has no name or no text.").field("files", "files with name and text");
+            files.add(DefinitionFile.read(file.name(), file.text()));
+        }
+        List<SeriesFault> faults = files.stream().flatMap(file -> file.faults().stream()).toList();
+        if (!faults.isEmpty()) throw Refusals.definitionsFaulty(faults);
+        return files;
+    }
+
+    /** Adds to each fault the file and line where it stands. */
+    private static Problem located(Refusal refusal, List<DefinitionFile> files) {
+        if (!(refusal instanceof Refusal.DefinitionsFaulty faulty)) return Refusals.problem(refusal);
+        var faults = new ArrayList<SeriesFault>();
+        for (Refusal.SeriesFaults series : faulty.faults()) {
+            int index = series.index();
+            int at = 0;
+            while (index >= files.get(at).drafts().size()) index -= files.get(at++).drafts().size();
+            DefinitionFile file = files.get(at);
+            int place = index;
+            series.faults().forEach(fault -> faults.add(new SeriesFault(file.name(), file.line(place, fault.path()), series.index(), series.series(), fault.path(), fault.problem(), fault.accepted())));
+        }
+        return Refusals.definitionsFaulty(faults);
+    }
+
+    private SeriesChangeView view(Series before, Series after) {
+        Series now = after == null ? before : after;
+        String change = after == null ? "unchanged" : before == null ? "new" : "changed";
+        List<Difference> differences = after == null || before == null ? List.of() : Differences.between(before, after);
+        List<String> next = before != null ? List.of() : Outlook.of(now, firstServed(now, ledger.today()), lane -> 0, 1).next().stream().map(Outlook.Coming::identifier).toList();
+        return new SeriesChangeView(now.key(), now.title(), change, now.version(), differences, next);
+    }
+
+    /** The date if it is served, or else the first date that is. */
+    private static LocalDate firstServed(Series series, LocalDate date) {
+        return series.serving(date).isEmpty() ? series.ranges().stream().map(range -> range.serves().opens()).min(LocalDate::compareTo).orElseThrow() : date;
+    }
+
+    /** @param date the business date to look at; today, or the first date served, where it is left out */
+    record PreviewRequest(SeriesForm series, String date) {}
+
+    /**
+     * What a definition would give, or what is wrong with it.
+     *
+     * @param date the business date that was looked at; absent where the definition has faults
+     */
+    record Preview(LocalDate date, List<PreviewNumber> next, Long left, List<SeriesFault> faults) {}
+
+    /** @param range the range's place among those sent, from 1 @param lane the period that its lane counts for */
+    record PreviewNumber(String identifier, int range, String lane, long position, long value) {}
+
+    @PostMapping("/previews")
+    @Operation(operationId = "preview", summary = "The next ten identifiers that a definition would give, or every fault it has; nothing is changed")
+    Preview preview(@RequestBody PreviewRequest request) {
+        if (request.series() == null) throw new Problem(Type.MALFORMED, "There is no series to look at.").field("series", "a series as it would be defined");
+        SeriesDraft draft = request.series().draft();
+        return switch (ledger.decide(new Act.Define(List.of(draft), Optional.empty()))) {
+            case Decision.Refused refused -> new Preview(null, List.of(), null, faults(refused.refusal()));
+            case Decision.Done done -> preview(done.effects().isEmpty() ? existing(draft.key()) : ((Effect.Defined) done.effects().getFirst()).series(), request.date());
+            case Decision.Repeated repeated -> throw new IllegalStateException("definitions have no keys");
+        };
+    }
+
+    private Series existing(String key) {
+        return ledger.read(dsl -> new StateQueries(dsl).series()).stream().filter(series -> series.key().equals(key)).findFirst().orElseThrow();
+    }
+
+    private static List<SeriesFault> faults(Refusal refusal) {
+        if (!(refusal instanceof Refusal.DefinitionsFaulty faulty)) throw Refusals.problem(refusal);
+        return faulty.faults().stream().flatMap(series -> series.faults().stream().map(fault -> new SeriesFault(null, null, null, series.series(), fault.path(), fault.problem(), fault.accepted()))).toList();
+    }
+
+    private Preview preview(Series series, String wanted) {
+        LocalDate date = Requests.date(wanted).orElseGet(() -> firstServed(series, ledger.today()));
+        Map<?, Long> next = ledger.read(dsl -> new StateQueries(dsl).lanes()).stream().filter(lane -> lane.key().series().equals(series.key())).collect(Collectors.toMap(StateQueries.LaneRow::key, StateQueries.LaneRow::next));
+        Outlook outlook = Outlook.of(series, date, lane -> next.getOrDefault(lane, 0L), COMING);
+        return new Preview(date, outlook.next().stream().map(coming -> new PreviewNumber(coming.identifier(), series.ranges().indexOf(coming.range()) + 1, coming.lane().period(), coming.position(), coming.value())).toList(), outlook.left(), List.of());
+    }
+}

@@ -1,0 +1,133 @@
+package org.youngtally.service.api;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.Parameter;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.util.UriComponentsBuilder;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.Status;
+import org.youngtally.ledger.audit.Audit;
+import org.youngtally.ledger.audit.AuditReport;
+import org.youngtally.ledger.journal.Head;
+import org.youngtally.ledger.store.EntryQueries;
+import org.youngtally.ledger.store.IdentifierQueries;
+import org.youngtally.ledger.store.StateQueries;
+import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
+
+@RestController
+@RequestMapping(Api.V1)
+class LedgerController {
+    private static final int MOST_ENTRIES = 1_000;
+
+    private final Ledger ledger;
+
+    LedgerController(Ledger ledger) {
+        this.ledger = ledger;
+    }
+
+    /** @param block whether it was given as one of a block */
+    record IdentifierView(String identifier, String namespace, String series, String title, RangeSpan range, String lane, long position, LocalDate date, String state, boolean block, long seq, Instant at, String by, String reference) {}
+
+    record RangeSpan(int id, long first, long last, long step, LocalDate opens) {}
+
+    @GetMapping("/identifiers")
+    @Operation(operationId = "findIdentifier", summary = "What an identifier was given for; upper and lower case are alike. One for each namespace that knows it")
+    List<IdentifierView> find(@Parameter(description = "The identifier") @RequestParam String text) {
+        List<IdentifierView> found = ledger.read(dsl -> new IdentifierQueries(dsl).find(text)).stream().map(LedgerController::view).toList();
+        if (found.isEmpty()) throw new Problem(Type.UNKNOWN_IDENTIFIER, "‘" + text + "’ was never given.").field("text", "an identifier that a series has given");
+        return found;
+    }
+
+    private static IdentifierView view(IdentifierQueries.Found found) {
+        var range = new RangeSpan(found.range().id(), found.range().first(), found.range().last(), found.range().step(), found.range().serves().opens());
+        return new IdentifierView(found.identifier(), found.series().namespace(), found.series().key(), found.series().title(), range, found.lane(), found.position(), found.date(), "issued", found.block(),
+                found.entry().seq(), found.entry().at(), found.entry().by(), found.entry().reference().orElse(null));
+    }
+
+    /**
+     * An act of the ledger.
+     *
+     * @param act {@code allocate}, {@code block} or {@code define}
+     * @param defined the series that were defined
+     * @param first the first identifier that was taken
+     */
+    record EntryView(long seq, Instant at, String by, String act, String series, LocalDate date, Long quantity, String reference, String key, String first, String last, List<String> defined) {}
+
+    @GetMapping("/entries")
+    @Operation(operationId = "listEntries", summary = "The ledger's entries from new to old, page by page; the Link header leads to the next page")
+    ResponseEntity<List<EntryView>> entries(@Parameter(description = "Only those of this series") @RequestParam(required = false) String series, @Parameter(description = "Only those before this sequence number") @RequestParam(required = false) Long before,
+            @Parameter(description = "How many at the most") @RequestParam(defaultValue = "50") int limit) {
+        if (limit < 1 || limit > MOST_ENTRIES) throw new Problem(Type.MALFORMED, "A page of " + limit + " entries cannot be shown.").field("limit", "1 to " + MOST_ENTRIES);
+        List<EntryView> page = ledger.read(dsl -> {
+            if (series != null && new StateQueries(dsl).series().stream().noneMatch(known -> known.key().equals(series))) throw SeriesController.unknown(ledger, series);
+            var queries = new EntryQueries(dsl);
+            return queries.page(Optional.ofNullable(series), before == null ? Long.MAX_VALUE : before, limit + 1).stream().map(row -> view(row, queries)).toList();
+        });
+        if (page.size() <= limit) return ResponseEntity.ok(page);
+        List<EntryView> shown = page.subList(0, limit);
+        String next = UriComponentsBuilder.fromPath(Api.V1 + "/entries").queryParamIfPresent("series", Optional.ofNullable(series)).queryParam("before", shown.getLast().seq()).queryParam("limit", limit).build().encode().toUriString();
+        return ResponseEntity.ok().header("Link", "<" + next + ">; rel=\"next\"").body(shown);
+    }
+
+    private static EntryView view(EntryQueries.Row row, EntryQueries queries) {
+        List<String> ends = queries.ends(row);
+        List<String> defined = row.series() == null ? queries.defined(row.seq()) : null;
+        return new EntryView(row.seq(), row.at(), row.by(), row.kind().word(), row.series(), row.date(), row.quantity() == 0 ? null : row.quantity(), row.reference().orElse(null), row.key().orElse(null),
+                ends.isEmpty() ? null : ends.getFirst(), ends.isEmpty() ? null : ends.getLast(), defined);
+    }
+
+    /**
+     * @param series the series whose positions are walked; all where it is left out
+     * @param head a head that an earlier audit ended with, as SEQUENCE:HASH
+     */
+    record AuditRequest(String series, String head) {}
+
+    /** @param gapFree whether nothing at all was found @param head what to keep, to prove later that nothing was rewritten */
+    record AuditView(boolean gapFree, long entries, long lanes, long positions, String head, List<String> findings, long more) {}
+
+    @PostMapping("/audits")
+    @Operation(operationId = "audit", summary = "Walk every journal line and every position, and say whether the ledger is gap-free and unchanged, or what is wrong")
+    AuditView audit(@RequestBody(required = false) AuditRequest request) {
+        AuditRequest asked = request == null ? new AuditRequest(null, null) : request;
+        if (asked.series() != null && ledger.read(dsl -> new StateQueries(dsl).series()).stream().noneMatch(known -> known.key().equals(asked.series()))) throw SeriesController.unknown(ledger, asked.series());
+        AuditReport report = Audit.of(ledger, Optional.ofNullable(asked.series()), head(asked.head()));
+        return new AuditView(report.passed(), report.entries(), report.lanes(), report.positions(), report.head().toString(), report.findings(), report.more());
+    }
+
+    private static Head head(String text) {
+        if (text == null) return Head.EMPTY;
+        try {
+            return Head.parse(text);
+        } catch (IllegalArgumentException e) {
+            throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a head.").field("head", "SEQUENCE:HASH, as an earlier audit printed it");
+        }
+    }
+
+    /** @param stopped why no numbers are given; absent while they are */
+    record StatusView(boolean running, String stopped, String head, LocalDate today, String zone, List<String> opening) {}
+
+    @GetMapping("/status")
+    @Operation(operationId = "showStatus", summary = "Whether numbers are given, the newest entry, and what was done when the ledger was opened")
+    StatusView status() {
+        Status status = ledger.status();
+        return new StatusView(status.running(), status.running() ? null : status.stopped(), status.head().toString(), ledger.today(), ledger.zone().getId(), status.opening());
+    }
+
+    /** The answer of an endpoint that does nothing. */
+    record Nothing(String answer) {}
+
+    @GetMapping("/noop")
+    @Operation(operationId = "doNothing", summary = "Does nothing, for measuring what a request costs by itself")
+    Nothing noop() { return new Nothing("nothing"); }
+}

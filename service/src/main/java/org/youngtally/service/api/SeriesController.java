@@ -1,0 +1,79 @@
+package org.youngtally.service.api;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.Parameter;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Refusal;
+import org.youngtally.core.series.Series;
+import org.youngtally.core.text.NearestName;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.store.StandingQueries;
+import org.youngtally.ledger.store.StateQueries;
+import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.web.Refusals;
+
+@RestController
+@RequestMapping(Api.V1 + "/series")
+class SeriesController {
+    private static final int MOST_COMING = 1_000;
+
+    private final Ledger ledger;
+
+    SeriesController(Ledger ledger) {
+        this.ledger = ledger;
+    }
+
+    @GetMapping
+    @Operation(operationId = "listSeries", summary = "All series, by key, and how each stands")
+    List<SeriesView> list(@Parameter(description = "The business date to look at; today where it is left out") @RequestParam(required = false) String date) {
+        LocalDate day = Requests.date(date).orElseGet(ledger::today);
+        return ledger.read(dsl -> new StandingQueries(dsl).all(day)).stream().map(SeriesView::of).toList();
+    }
+
+    @GetMapping("/{series}")
+    @Operation(operationId = "showSeries", summary = "One series, its ranges and lanes, and the identifiers it would give next")
+    ResponseEntity<SeriesView> show(@PathVariable String series, @Parameter(description = "The business date to look at; today where it is left out") @RequestParam(required = false) String date,
+            @Parameter(description = "How many of the next identifiers to show") @RequestParam(defaultValue = "10") int coming) {
+        if (coming < 0 || coming > MOST_COMING) throw new Problem(Type.MALFORMED, coming + " identifiers cannot be shown.").field("coming", "0 to " + MOST_COMING);
+        LocalDate day = Requests.date(date).orElseGet(ledger::today);
+        SeriesView view = ledger.read(dsl -> new StandingQueries(dsl).one(series, day, coming)).map(SeriesView::of).orElseThrow(() -> unknown(ledger, series));
+        return ResponseEntity.ok().eTag(Integer.toString(view.version())).body(view);
+    }
+
+    static Problem unknown(Ledger ledger, String series) {
+        List<String> keys = ledger.read(dsl -> new StateQueries(dsl).series()).stream().map(Series::key).toList();
+        return Refusals.problem(new Refusal.UnknownSeries(series, NearestName.to(series, keys)));
+    }
+
+    @PutMapping("/{series}")
+    @Operation(operationId = "defineSeries", summary = "Define a series, or change one. If-None-Match: * for a new one, If-Match with its ETag for one that exists")
+    ResponseEntity<SeriesView> define(@PathVariable String series, @RequestBody SeriesForm form, @RequestHeader(name = "If-Match", required = false) String match, @RequestHeader(name = "If-None-Match", required = false) String noneMatch,
+            @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+        if (!series.equals(form.key())) throw new Problem(Type.MALFORMED, "The address names ‘" + series + "’, the body ‘" + form.key() + "’.").field("key", series);
+        Requests.perform(ledger, new Act.Define(List.of(form.draft()), expected(match, noneMatch)), Requests.actor(actor));
+        ResponseEntity<SeriesView> shown = show(series, null, 10);
+        return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK).headers(shown.getHeaders()).body(shown.getBody());
+    }
+
+    private static Optional<Integer> expected(String match, String noneMatch) {
+        if (noneMatch != null && !noneMatch.equals("*")) throw new Problem(Type.MALFORMED, "If-None-Match is ‘" + noneMatch + "’.").field("If-None-Match", "*, for a series that is not to exist yet");
+        if (noneMatch != null) return Optional.of(0);
+        if (match == null || match.equals("*")) return Optional.empty();
+        if (!match.matches("\"[0-9]{1,9}\"")) throw new Problem(Type.MALFORMED, "If-Match is ‘" + match + "’.").field("If-Match", "the ETag of the series, such as \"3\"");
+        return Optional.of(Integer.valueOf(match.substring(1, match.length() - 1)));
+    }
+}

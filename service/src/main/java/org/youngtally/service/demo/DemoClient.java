@@ -1,0 +1,42 @@
+package org.youngtally.service.demo;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.http.MediaType;
+import org.springframework.web.client.RestClient;
+import tools.jackson.databind.JsonNode;
+
+/** Calls the service as any program would. */
+final class DemoClient {
+    private final RestClient http;
+
+    DemoClient(String address) {
+        this.http = RestClient.create(address + "/api/v1");
+    }
+
+    JsonNode apply(String by, String name, String text) {
+        return post(by, "/definitions", Map.of("files", List.of(Map.of("name", name, "text", text))), Optional.empty());
+    }
+
+    JsonNode allocate(String by, String series, long quantity, String date, Optional<String> reference, String key) {
+        var request = new LinkedHashMap<String, Object>();
+        request.put("quantity", quantity);
+        request.put("date", date);
+        reference.ifPresent(name -> request.put("reference", name));
+        return post(by, "/series/" + series + "/allocations", request, Optional.of(key));
+    }
+
+    JsonNode find(String identifier) {
+        return http.get().uri("/identifiers?text={text}", identifier).retrieve().body(JsonNode.class);
+    }
+
+    JsonNode audit(String by) { return post(by, "/audits", Map.of(), Optional.empty()); }
+
+    private JsonNode post(String by, String path, Object body, Optional<String> key) {
+        var request = http.post().uri(path).contentType(MediaType.APPLICATION_JSON).header("Young-Tally-Actor", by);
+        key.ifPresent(value -> request.header("Idempotency-Key", value));
+        return request.body(body).retrieve().body(JsonNode.class);
+    }
+}

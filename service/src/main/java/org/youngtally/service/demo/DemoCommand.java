@@ -1,0 +1,70 @@
+package org.youngtally.service.demo;
+
+import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.Comparator;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.stream.Stream;
+import org.youngtally.ledger.LedgerOptions;
+import org.youngtally.service.RunningService;
+import org.youngtally.service.ServiceOptions;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+
+@Command(name = "demo", description = "Run the service with the demo data of Larkmoor Organ Works, where it is March 2026.", mixinStandardHelpOptions = true)
+public final class DemoCommand implements Callable<Integer> {
+    @Mixin
+    private ServiceOptions options;
+
+    @Option(names = "--data", paramLabel = "FOLDER", description = "Keep the demo's data in this folder (YOUNGTALLY_DATA); a folder of its own, gone at the end, where it is left out.", defaultValue = "${env:YOUNGTALLY_DATA}")
+    private String data;
+
+    @Option(names = "--once", description = "Do the main job once from end to end, print each step, and stop.")
+    private boolean once;
+
+    private final PrintStream out = System.out;
+
+    @Override
+    public Integer call() throws IOException {
+        boolean passing = data == null || data.isEmpty();
+        Path folder = passing ? Files.createTempDirectory("youngtally-demo") : Path.of(data);
+        if (passing) Runtime.getRuntime().addShutdownHook(new Thread(() -> remove(folder)));
+        Clock clock = DemoClock.of(folder, options.zone());
+        RunningService service = RunningService.start(LedgerOptions.in(folder).withZone(options.zone()).withClock(clock), options.address(), once ? 0 : options.port());
+        var client = new DemoClient(service.address());
+        if (once) {
+            boolean passed = new DemoSteps(client, out).run();
+            service.close();
+            return passed ? 0 : 1;
+        }
+        service.ledger().status().opening().forEach(out::println);
+        client.apply("ines", "larkmoor.yaml", DemoFiles.text("larkmoor.yaml"));
+        for (DemoFiles.Taking taking : DemoFiles.takings()) client.allocate(taking.by(), taking.series(), taking.quantity(), taking.date(), taking.reference(), "demo-" + taking.line());
+        welcome(service);
+        return 0;
+    }
+
+    private void welcome(RunningService service) {
+        String at = service.port() == ServiceOptions.DEFAULT_PORT ? "" : " --service " + service.address();
+        out.println("Young Tally runs with the demo data of Larkmoor Organ Works; it is March 2026 there.");
+        out.println();
+        out.println("  console   " + service.address());
+        for (String command : List.of("series list", "allocate invoice-works --reference ORDER-890", "audit")) out.println("  try       ./youngtally " + command + at);
+        out.println();
+        out.println("Control-C ends it.");
+    }
+
+    /** Takes the demo's own folder away once the service has let go of it. */
+    private static void remove(Path folder) {
+        try (Stream<Path> files = Files.walk(folder)) {
+            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) Files.deleteIfExists(file);
+        } catch (IOException e) {
+            System.err.println("The demo's folder " + folder + " could not be taken away: " + e.getMessage());
+        }
+    }
+}

@@ -1,0 +1,32 @@
+package org.youngtally.service.demo;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/** The demo data that ships with the service. */
+final class DemoFiles {
+    private DemoFiles() {}
+
+    /** @param line where it stands in the file, which makes a lasting key of it */
+    record Taking(int line, String by, String series, String date, long quantity, Optional<String> reference) {}
+
+    static String text(String name) throws IOException {
+        try (InputStream in = DemoFiles.class.getResourceAsStream("/demo/" + name)) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
+    }
+
+    static List<Taking> takings() throws IOException {
+        var takings = new ArrayList<Taking>();
+        List<String> lines = text("takings.csv").lines().toList();
+        for (int i = 1; i < lines.size(); i++) {
+            String[] values = lines.get(i).split(",", -1);
+            takings.add(new Taking(i, values[0], values[1], values[2], Long.parseLong(values[3]), Optional.of(values[4]).filter(reference -> !reference.isEmpty())));
+        }
+        return takings;
+    }
+}

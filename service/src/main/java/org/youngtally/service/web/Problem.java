@@ -1,0 +1,83 @@
+package org.youngtally.service.web;
+
+import java.net.URI;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+
+/**
+ * A refusal on its way out, as problem details by RFC 9457: a stable type, what happened, and where it can be said the field at
+ * fault and what would be accepted.
+ */
+public final class Problem extends RuntimeException {
+    private static final long serialVersionUID = 1L;
+
+    /** The sorts of problem; the type's address ends in the code, and explains it. */
+    public enum Type {
+        UNKNOWN_SERIES("unknown-series", HttpStatus.NOT_FOUND, "There is no such series", "The key names no series. The detail names the closest one there is."),
+        UNKNOWN_IDENTIFIER("unknown-identifier", HttpStatus.NOT_FOUND, "This identifier was never given", "No series of this service has given the identifier."),
+        UNKNOWN_PLACE("unknown-place", HttpStatus.NOT_FOUND, "There is nothing here", "The address or the method is not one of the service's; /api/openapi.json lists those that are."),
+        QUANTITY("quantity-out-of-bounds", HttpStatus.UNPROCESSABLE_ENTITY, "This many cannot be taken at once", "Numbers that stand alone are taken from 1 to 10,000 at a time; more are taken as a block."),
+        DATE_NOT_SERVED("date-not-served", HttpStatus.UNPROCESSABLE_ENTITY, "No range serves this date", "Each range of a series serves the dates from its opening to its closing; the business date lies in none of them."),
+        EXHAUSTED("exhausted", HttpStatus.UNPROCESSABLE_ENTITY, "The ranges for this date have run out", "The ranges that serve the date have fewer positions left than were asked for. Nothing was taken."),
+        KEY_REUSED("key-reused", HttpStatus.UNPROCESSABLE_ENTITY, "The key stands for another request", "An Idempotency-Key stands for one request for ever. The same request under it gets the same answer; another needs a key of its own."),
+        REFERENCE_REUSED("reference-reused", HttpStatus.CONFLICT, "The reference stands for another request", "A reference is unique in its series. The same request under it gets the same answer."),
+        DEFINITIONS_FAULTY("definitions-faulty", HttpStatus.UNPROCESSABLE_ENTITY, "The definitions do not hold", "At least one definition has a fault; none was taken. The faults are listed, each with its place."),
+        VERSION_MOVED("version-moved", HttpStatus.PRECONDITION_FAILED, "The series was changed in the meantime", "The series has another version than the one this change was made on."),
+        IDENTIFIER_TAKEN("identifier-taken", HttpStatus.CONFLICT, "The identifier stands for something else", "The store holds this identifier already. The proofs rule this out; please have the ledger audited."),
+        MALFORMED("malformed", HttpStatus.BAD_REQUEST, "The request cannot be read", "The body is not JSON, a property is unknown or of the wrong kind, or a parameter cannot be read."),
+        FOREIGN_REQUEST("foreign-request", HttpStatus.FORBIDDEN, "The request comes from elsewhere", "The service answers only requests that name it as their host, and none that a page of another origin has sent."),
+        BUSY("busy", HttpStatus.SERVICE_UNAVAILABLE, "Too many requests are waiting", "Nothing was done. Repeat the request after the time that Retry-After says."),
+        OUTCOME_UNKNOWN("outcome-unknown", HttpStatus.SERVICE_UNAVAILABLE, "It is not known whether this was done", "Writing failed while the request was under way. Repeat it with the same Idempotency-Key: it is done once at most."),
+        STOPPED("stopped", HttpStatus.SERVICE_UNAVAILABLE, "The service gives no numbers", "Numbering has stopped, because the ledger cannot be trusted or the service is ending. The detail says why."),
+        INTERNAL("internal", HttpStatus.INTERNAL_SERVER_ERROR, "The service failed", "A fault of the service. Its log says more.");
+
+        private final String code;
+        private final HttpStatus status;
+        private final String title;
+        private final String explanation;
+
+        Type(String code, HttpStatus status, String title, String explanation) {
+            this.code = code;
+            this.status = status;
+            this.title = title;
+            this.explanation = explanation;
+        }
+
+        public String code() { return code; }
+
+        public String title() { return title; }
+
+        public String explanation() { return explanation; }
+    }
+
+    private final Type type;
+    private final Map<String, Object> facts = new LinkedHashMap<>();
+
+    public Problem(Type type, String detail) {
+        super(detail);
+        this.type = type;
+    }
+
+    /** Names the field at fault and what it would accept. */
+    public Problem field(String field, String accepted) {
+        return with("field", field).with("accepted", accepted);
+    }
+
+    /** Adds a fact; one that is absent adds nothing. */
+    public Problem with(String name, Object fact) {
+        if (fact != null) facts.put(name, fact);
+        return this;
+    }
+
+    public HttpStatus status() { return type.status; }
+
+    public ProblemDetail detail() {
+        ProblemDetail detail = ProblemDetail.forStatusAndDetail(type.status, getMessage());
+        detail.setType(URI.create("/problems/" + type.code));
+        detail.setTitle(type.title);
+        facts.forEach(detail::setProperty);
+        return detail;
+    }
+}

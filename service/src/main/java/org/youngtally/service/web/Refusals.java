@@ -1,0 +1,65 @@
+package org.youngtally.service.web;
+
+import java.util.List;
+import java.util.stream.Collectors;
+import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Refusal;
+import org.youngtally.core.series.DateWindow;
+import org.youngtally.ledger.LedgerUnavailable;
+import org.youngtally.service.web.Problem.Type;
+
+/** Puts the ledger's refusals into words. */
+public final class Refusals {
+    private Refusals() {}
+
+    public static Problem problem(Refusal refusal) {
+        return switch (refusal) {
+            case Refusal.UnknownSeries r -> new Problem(Type.UNKNOWN_SERIES, "There is no series ‘" + r.series() + "’." + r.nearest().map(near -> " Did you mean ‘" + near + "’?").orElse(""))
+                    .field("series", r.nearest().orElse("the key of a series; GET /api/v1/series lists them")).with("nearest", r.nearest().orElse(null));
+            case Refusal.QuantityOutOfBounds r -> new Problem(Type.QUANTITY, r.quantity() < 1 ? "A quantity of " + r.quantity() + " is less than one." : "A quantity of " + r.quantity() + " is more than " + r.most() + ", the most that stand alone in one request.")
+                    .field("quantity", r.form() == Act.Form.BLOCK ? "1 or more" : "1 to " + r.most() + "; take more as a block").with("most", r.form() == Act.Form.BLOCK ? null : r.most());
+            case Refusal.DateNotServed r -> new Problem(Type.DATE_NOT_SERVED, "No range of ‘" + r.series() + "’ serves " + r.date() + ".").field("date", "a date " + windows(r.served()))
+                    .with("served", r.served().stream().map(DateWindow::toString).toList());
+            case Refusal.Exhausted r -> new Problem(Type.EXHAUSTED, "‘" + r.series() + "’ has " + (r.left() == 0 ? "no numbers" : r.left() == 1 ? "one number" : r.left() + " numbers") + " left for " + r.date() + ", " + r.quantity() + " were asked for, and none was taken. "
+                    + r.opensNext().map(opens -> "The next range opens on " + opens + ".").orElse("No further range is defined."))
+                    .field(r.left() == 0 ? "date" : "quantity", r.left() > 0 ? "1 to " + r.left() : r.opensNext().map(opens -> "a date from " + opens).orElse("nothing until an administrator adds a range")).with("left", r.left()).with("opensNext", r.opensNext().orElse(null));
+            case Refusal.KeyReused r -> new Problem(Type.KEY_REUSED, "The key ‘" + r.key() + "’ stands for another request, entry " + r.seq() + ".").field("Idempotency-Key", "a key that was never used, or the same request as then").with("seq", r.seq());
+            case Refusal.ReferenceReused r -> new Problem(Type.REFERENCE_REUSED, "The reference ‘" + r.reference() + "’ of ‘" + r.series() + "’ stands for another request, entry " + r.seq() + ".").field("reference", "another reference, or the same request as then").with("seq", r.seq());
+            case Refusal.VersionMoved r -> new Problem(Type.VERSION_MOVED, r.actual() == 0 ? "There is no series ‘" + r.series() + "’ any more." : r.expected() == 0 ? "There is a series ‘" + r.series() + "’ already." : "‘" + r.series() + "’ has version " + r.actual() + " by now; this change was made on version " + r.expected() + ".")
+                    .field(r.expected() == 0 ? "key" : "If-Match", r.expected() == 0 ? "a key that no series has" : "\"" + r.actual() + "\", after a look at what changed").with("version", r.actual());
+            case Refusal.IdentifierTaken r -> new Problem(Type.IDENTIFIER_TAKEN, "An identifier that ‘" + r.series() + "’ would give next stands for something else already.");
+            case Refusal.DefinitionsFaulty r -> {
+                List<SeriesFault> faults = r.faults().stream().flatMap(series -> series.faults().stream().map(fault -> new SeriesFault(null, null, series.index(), series.series(), fault.path(), fault.problem(), fault.accepted()))).toList();
+                yield definitionsFaulty(faults);
+            }
+        };
+    }
+
+    /**
+     * A fault of a definition.
+     *
+     * @param file the file it stands in, where files were sent
+     * @param line its line there, from 1
+     * @param index the place of the series among those sent, from 0
+     */
+    public record SeriesFault(String file, Integer line, Integer index, String series, String path, String problem, String accepted) {}
+
+    public static Problem definitionsFaulty(List<SeriesFault> faults) {
+        SeriesFault first = faults.getFirst();
+        String more = faults.size() == 1 ? "" : " There " + (faults.size() == 2 ? "is one more fault." : "are " + (faults.size() - 1) + " more faults.");
+        String series = first.series() == null || first.series().equals("null") ? "" : "‘" + first.series() + "’: ";
+        return new Problem(Type.DEFINITIONS_FAULTY, series + (first.path().isEmpty() ? "" : first.path() + " ") + first.problem() + "." + more).field(first.path(), first.accepted()).with("faults", faults);
+    }
+
+    public static Problem problem(LedgerUnavailable unavailable) {
+        return switch (unavailable.kind()) {
+            case BUSY -> new Problem(Type.BUSY, "Nothing was done: " + unavailable.getMessage() + ".");
+            case OUTCOME_UNKNOWN -> new Problem(Type.OUTCOME_UNKNOWN, "It is not known whether this was done: " + unavailable.getMessage() + ".");
+            case STOPPED -> new Problem(Type.STOPPED, "No numbers are given: " + unavailable.getMessage() + ".");
+        };
+    }
+
+    private static String windows(List<DateWindow> windows) {
+        return windows.stream().map(DateWindow::toString).distinct().collect(Collectors.joining(", or "));
+    }
+}
