@@ -79,6 +79,7 @@ final class PatternParser {
         int optionStart = skipSpaces(inside, nameEnd);
         String option = inside.substring(optionStart).stripTrailing();
         int column = open + 2 + optionStart;
+        if (name.equals("count") && parts.stream().anyMatch(CountField.class::isInstance)) throw new PatternException(open + 1, "a second count", "a pattern has exactly one");
         parts.add(switch (name) {
             case "count" -> count(option, column);
             case "date" -> date(option, column);
@@ -93,8 +94,7 @@ final class PatternParser {
         return at;
     }
 
-    private CountField count(String option, int column) {
-        if (parts.stream().anyMatch(CountField.class::isInstance)) throw new PatternException(column, "a second count", "a pattern has exactly one");
+    private static CountField count(String option, int column) {
         if (option.isEmpty()) return new CountField(0);
         if (!option.matches("[0-9]{1,3}") || Integer.parseInt(option) < 1 || Integer.parseInt(option) > CountField.MAX_WIDTH)
             throw new PatternException(column, "‘" + option + "’ is not a width of the count", "write a number from 1 to " + CountField.MAX_WIDTH + ", or nothing for no padding");

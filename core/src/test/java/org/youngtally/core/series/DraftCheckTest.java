@@ -1,0 +1,77 @@
+package org.youngtally.core.series;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.youngtally.core.series.Sample.draft;
+import static org.youngtally.core.series.Sample.range;
+
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+
+class DraftCheckTest {
+
+    static Stream<Arguments> faulty() {
+        RangeDraft good = range(1, 999, "2026-01-01");
+        return Stream.of(
+                Arguments.of(draft("Invoice!", null, "{count}", null, good), "key", "is not a name"),
+                Arguments.of(draft(null, null, "{count}", null, good), "key", "is missing"),
+                Arguments.of(draft("a", "b c", "{count}", null, good), "namespace", "is not a name"),
+                Arguments.of(draft("a", null, null, null, good), "pattern", "is missing"),
+                Arguments.of(draft("a", null, "LW{count", null, good), "pattern", "column 3"),
+                Arguments.of(draft("a", null, "{count}", "yaer", good), "restarts[0]", "not a time to restart"),
+                Arguments.of(draft("a", null, "{count}", null), "ranges", "are missing"),
+                Arguments.of(draft("a", null, "{count}", null, new RangeDraft(null, 9L, null, "2026-01-01", null, null)), "ranges[0].first", "is missing"),
+                Arguments.of(draft("a", null, "{count}", null, new RangeDraft(1L, null, null, "2026-01-01", null, null)), "ranges[0].last", "is missing"),
+                Arguments.of(draft("a", null, "{count}", null, new RangeDraft(1L, 9L, null, null, null, null)), "ranges[0].opens", "is missing"),
+                Arguments.of(draft("a", null, "{count}", null, range(1, 9, "2026-02-30")), "ranges[0].opens", "not a date"),
+                Arguments.of(draft("a", null, "{count}", null, range(1, 9, 1, "2026-02-03", "2026-02-02")), "ranges[0].closes", "before the day it opens"),
+                Arguments.of(draft("a", null, "{count}", null, range(1, 9, 1, "2026-02-03", "2100-01-01")), "ranges[0].closes", "out of reach"),
+                Arguments.of(draft("a", null, "{count}", null, good, range(1, 10, 2, "2026-01-01", null)), "ranges[1].last", "not reached"),
+                Arguments.of(draft("a", null, "{count 2}", null, good), "ranges[0].last", "wider than the count, which takes 2 digits"),
+                Arguments.of(draft("a", null, "{count 2}", null, range(100, 1, -1, "2026-01-01", null)), "ranges[0].first", "wider than the count"),
+                Arguments.of(draft("a", null, "{count}", null, good, range(1, 5, "2026-01-01")), "ranges[1].first", "an earlier range has the same"),
+                Arguments.of(new SeriesDraft("a", "x".repeat(201), null, "{count}", null, null, List.of(good)), "title", "201 symbols"),
+                Arguments.of(new SeriesDraft("a", null, null, "{count}", null, "required", List.of(good)), "typed", "is not to be had"));
+    }
+
+    @ParameterizedTest
+    @MethodSource("faulty")
+    void aFaultIsToldAtItsPlace(SeriesDraft draft, String path, String problem) {
+        DraftCheck.Result checked = DraftCheck.of(draft);
+        assertThat(checked.series()).isEmpty();
+        assertThat(checked.faults()).singleElement().satisfies(fault -> {
+            assertThat(fault.path()).isEqualTo(path);
+            assertThat(fault.problem()).contains(problem);
+            assertThat(fault.accepted()).isNotBlank();
+        });
+    }
+
+    @Test
+    void allFaultsAreToldAtOnce() {
+        assertThat(DraftCheck.of(draft("A", "B", "{count", "day", range(5, 1, "never"))).faults()).extracting(Fault::path).containsExactly("key", "namespace", "pattern", "restarts[0]", "ranges[0].opens");
+    }
+
+    @Test
+    void whatIsLeftOutHasItsDefault() {
+        Series series = DraftCheck.of(draft("part", null, "P{count 3}", null, range(1, 9, "2026-01-01"))).series().orElseThrow();
+        assertThat(series.namespace()).isEqualTo("part");
+        assertThat(series.title()).isEqualTo("part");
+        assertThat(series.ranges().getFirst().step()).isEqualTo(1);
+        assertThat(series.ranges().getFirst().serves().closes()).isEqualTo(DateWindow.HORIZON);
+    }
+
+    @Test
+    void aMonthlyRestartIncludesTheYearly() {
+        var draft = new SeriesDraft("a", null, null, "{date yyMM}{count 3}", List.of("year", "month"), null, List.of(range(1, 9, "2026-01-01")));
+        assertThat(DraftCheck.of(draft).series().orElseThrow().restarts()).contains(Restart.MONTH);
+    }
+
+    @Test
+    void aSeriesWrittenAsADraftIsTheSameSeries() {
+        Series series = Sample.series("a", "n", "A{date yy}{count 4}", "year", range(9_999, 1, -2, "2026-01-01", "2027-12-31"), range(1, 10, "2028-01-01"));
+        assertThat(DraftCheck.of(SeriesDraft.of(series)).series()).contains(series);
+    }
+}
