@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.stream.Stream;
+import org.youngtally.ledger.journal.FolderDisk;
 
 /** The data folder: the lock by which one process owns it, and the mark by which an unclean end is known. */
 final class DataFolder implements AutoCloseable {
@@ -51,9 +52,10 @@ final class DataFolder implements AutoCloseable {
         try (FileChannel channel = FileChannel.open(marker(), StandardOpenOption.WRITE)) {
             channel.force(true);
         }
+        FolderDisk.force(options.data());
     }
 
-    /** To be called once everything is on disk. */
+    /** To be called once everything is on disk, the tables included: the next start trusts them then, whatever happened to the machine. */
     void unmark() throws IOException { Files.deleteIfExists(marker()); }
 
     /** Puts the files of the tables aside; those put aside before are gone. */

@@ -44,13 +44,17 @@ public record FolderDisk(Path folder) implements Disk {
         forceFolder();
     }
 
-    /** A new name is only safe once its folder is, and a new folder once its parent is. Windows keeps names safe by itself. */
+    /** A new name is only safe once its folder is, and a new folder once its parent is. */
     private void forceFolder() throws IOException {
+        force(folder);
+        force(folder.toAbsolutePath().getParent());
+    }
+
+    /** Returns when the names in a folder are on disk. Windows keeps names safe by itself, and cannot open a folder. */
+    public static void force(Path folder) throws IOException {
         if (System.getProperty("os.name").startsWith("Windows")) return;
-        for (Path path : List.of(folder, folder.toAbsolutePath().getParent())) {
-            try (FileChannel channel = FileChannel.open(path, StandardOpenOption.READ)) {
-                channel.force(true);
-            }
+        try (FileChannel channel = FileChannel.open(folder, StandardOpenOption.READ)) {
+            channel.force(true);
         }
     }
 

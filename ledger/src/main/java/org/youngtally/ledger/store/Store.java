@@ -4,12 +4,15 @@ import static org.youngtally.ledger.store.db.Tables.APPLIED;
 
 import com.zaxxer.hikari.HikariConfig;
 import com.zaxxer.hikari.HikariDataSource;
+import java.io.IOException;
+import java.nio.channels.FileChannel;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.function.Function;
 import org.flywaydb.core.Flyway;
 import org.h2.jdbcx.JdbcDataSource;
+import org.h2.store.fs.FilePath;
 import org.jooq.DSLContext;
 import org.jooq.SQLDialect;
 import org.jooq.conf.Settings;
@@ -26,12 +29,14 @@ public final class Store implements AutoCloseable {
     /** Of H2: every statement of a transaction sees the same committed state. */
     private static final String SNAPSHOT = "set session characteristics as transaction isolation level snapshot";
 
+    private final String file;
     private final HikariDataSource readers;
     private final Connection connection;
     private final DSLContext writing;
     private final EntryTables tables;
 
-    private Store(HikariDataSource readers, Connection connection, DSLContext writing) {
+    private Store(String file, HikariDataSource readers, Connection connection, DSLContext writing) {
+        this.file = file;
         this.readers = readers;
         this.connection = connection;
         this.writing = writing;
@@ -55,11 +60,17 @@ public final class Store implements AutoCloseable {
             config.setPoolName("readers");
             config.setAutoCommit(false);
             config.setConnectionInitSql(SNAPSHOT);
-            return new Store(new HikariDataSource(config), connection, dsl(connection));
+            return new Store(file(url), new HikariDataSource(config), connection, dsl(connection));
         } catch (RuntimeException | SQLException e) {
             connection.close();
             throw e;
         }
+    }
+
+    /** The file behind a JDBC address, as H2 names it; empty for a database in memory. */
+    private static String file(String url) {
+        String path = url.substring("jdbc:h2:".length()).replaceFirst(";.*", "");
+        return path.startsWith("mem:") ? "" : path + ".mv.db";
     }
 
     private static DSLContext dsl(Connection connection) {
@@ -111,9 +122,14 @@ public final class Store implements AutoCloseable {
         }
     }
 
+    /** Closes the database, and returns when its file is on disk: H2 writes it, but does not force it. */
     @Override
-    public void close() throws SQLException {
+    public void close() throws SQLException, IOException {
         readers.close();
         connection.close();
+        if (file.isEmpty()) return;
+        try (FileChannel channel = FilePath.get(file).open("rw")) {
+            channel.force(true);
+        }
     }
 }

@@ -1,0 +1,65 @@
+package org.youngtally.ledger.powercut;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.ByteBuffer;
+import java.util.List;
+import org.youngtally.ledger.journal.Disk;
+
+/** The journal's disk on a machine whose power can go off. */
+record PlatterDisk(Power power) implements Disk {
+    private static final String FOLDER = "journal/";
+
+    @Override
+    public List<String> names() {
+        return power.files().keySet().stream().filter(name -> name.startsWith(FOLDER)).map(name -> name.substring(FOLDER.length())).toList();
+    }
+
+    @Override
+    public InputStream read(String name) { return new ByteArrayInputStream(power.file(FOLDER + name).content()); }
+
+    @Override
+    public AppendFile append(String name) throws IOException {
+        power.operation();
+        return new PlatterFile(power, power.file(FOLDER + name));
+    }
+
+    @Override
+    public void remove(String name) throws IOException {
+        power.operation();
+        power.remove(FOLDER + name);
+    }
+
+    private record PlatterFile(Power power, Platter platter) implements AppendFile {
+        @Override
+        public long size() { return platter.size(); }
+
+        /** Written in two strokes, so that the power can go off between them. */
+        @Override
+        public void append(ByteBuffer bytes) throws IOException {
+            power.operation();
+            int half = bytes.remaining() / 2;
+            platter.write(platter.size(), bytes.slice(bytes.position(), half));
+            power.operation();
+            platter.write(platter.size(), bytes.slice(bytes.position() + half, bytes.remaining() - half));
+            bytes.position(bytes.limit());
+        }
+
+        @Override
+        public void force() throws IOException {
+            power.operation();
+            power.force(platter);
+        }
+
+        @Override
+        public void truncate(long size) throws IOException {
+            power.operation();
+            platter.truncate(size);
+            power.force(platter);
+        }
+
+        @Override
+        public void close() {}
+    }
+}
