@@ -21,13 +21,13 @@ record PlatterDisk(Power power) implements Disk {
 
     @Override
     public AppendFile append(String name) throws IOException {
-        power.operation();
+        power.operation(Power.Kind.JOURNAL_WRITE);
         return new PlatterFile(power, power.file(FOLDER + name));
     }
 
     @Override
     public void remove(String name) throws IOException {
-        power.operation();
+        power.operation(Power.Kind.JOURNAL_WRITE);
         power.remove(FOLDER + name);
     }
 
@@ -38,23 +38,23 @@ record PlatterDisk(Power power) implements Disk {
         /** Written in two strokes, so that the power can go off between them. */
         @Override
         public void append(ByteBuffer bytes) throws IOException {
-            power.operation();
+            power.operation(Power.Kind.JOURNAL_WRITE);
             int half = bytes.remaining() / 2;
             platter.write(platter.size(), bytes.slice(bytes.position(), half));
-            power.operation();
+            power.operation(Power.Kind.JOURNAL_WRITE);
             platter.write(platter.size(), bytes.slice(bytes.position() + half, bytes.remaining() - half));
             bytes.position(bytes.limit());
         }
 
         @Override
         public void force() throws IOException {
-            power.operation();
+            power.operation(Power.Kind.JOURNAL_FORCE);
             power.force(platter);
         }
 
         @Override
         public void truncate(long size) throws IOException {
-            power.operation();
+            power.operation(Power.Kind.JOURNAL_WRITE);
             platter.truncate(size);
             power.force(platter);
         }

@@ -72,14 +72,14 @@ public final class PlatterPath extends FilePathWrapper {
 
         @Override
         public int write(ByteBuffer bytes, long position) throws IOException {
-            power.operation();
+            power.operation(Power.Kind.TABLES);
             platter.write(position, bytes.duplicate());
             return base.write(bytes, position);
         }
 
         @Override
         public FileChannel truncate(long size) throws IOException {
-            power.operation();
+            power.operation(Power.Kind.TABLES);
             platter.truncate(size);
             base.truncate(size);
             return this;
@@ -87,7 +87,7 @@ public final class PlatterPath extends FilePathWrapper {
 
         @Override
         public void force(boolean metaData) throws IOException {
-            power.operation();
+            power.operation(Power.Kind.TABLES);
             power.force(platter);
         }
 

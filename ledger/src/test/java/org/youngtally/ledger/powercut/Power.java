@@ -18,9 +18,21 @@ final class Power {
         this.forcingWorks = forcingWorks;
     }
 
+    /** What a disk is asked to do. */
+    enum Kind { JOURNAL_WRITE, JOURNAL_FORCE, TABLES }
+
+    private Kind failing;
+
+    /** The next operation of this kind fails, once. */
+    synchronized void failNext(Kind kind) { failing = kind; }
+
     /** A disk operation is about to happen, or the power goes off instead. */
-    synchronized void operation() throws IOException {
+    synchronized void operation(Kind kind) throws IOException {
         if (operationsLeft <= 0) throw new IOException("the power is off");
+        if (kind == failing) {
+            failing = null;
+            throw new IOException("the disk failed");
+        }
         operationsLeft--;
         if (random.nextInt(20) == 0) files.values().forEach(file -> file.writeBack(random, random.nextDouble()));
     }

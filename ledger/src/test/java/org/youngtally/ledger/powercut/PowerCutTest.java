@@ -135,11 +135,11 @@ class PowerCutTest {
         }
     }
 
-    private static Act define() {
+    static Act define() {
         return new Act.Define(List.of(new SeriesDraft("n", null, null, "N-{count 6}", null, null, List.of(new RangeDraft(1L, 999_999L, null, "2026-01-01", null, null)))), Optional.empty());
     }
 
-    private static Act take(String key, long quantity) {
+    static Act take(String key, long quantity) {
         return new Act.Allocate("n", Optional.of(LocalDate.of(2026, 3, 2)), quantity, Act.Form.SINGLES, Optional.of("ref-" + key), new RequestMark("c", Optional.of(key), key + quantity));
     }
 
