@@ -13,6 +13,7 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import org.jooq.DSLContext;
+import org.jooq.exception.DataAccessException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.youngtally.core.act.Act;
@@ -132,7 +133,16 @@ public final class Ledger implements AutoCloseable {
     }
 
     /** Asks something of the committed tables, all of it of one state. */
-    public <T> T read(Function<DSLContext, T> question) { return store().read(question); }
+    public <T> T read(Function<DSLContext, T> question) {
+        Store asked = store();
+        try {
+            return asked.read(question);
+        } catch (IllegalStateException | DataAccessException e) {
+            // A writer that recovers has put a fresh store in the place of the failed one.
+            if (store() == asked) throw e;
+            return store().read(question);
+        }
+    }
 
     private Store store() { return writer == null ? stoppedStore : writer.store(); }
 

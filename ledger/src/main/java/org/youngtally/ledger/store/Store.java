@@ -116,9 +116,10 @@ public final class Store implements AutoCloseable {
 
     /** Drops the database from memory as it is, without writing: for a database that has failed. */
     public void abandon() throws SQLException {
-        readers.close();
         try (var statement = connection.createStatement()) {
             statement.execute("shutdown immediately");
+        } finally {
+            readers.close();
         }
     }
 

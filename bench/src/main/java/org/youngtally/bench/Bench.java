@@ -1,0 +1,141 @@
+package org.youngtally.bench;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Stream;
+import org.youngtally.bench.HttpLoad.Request;
+import org.youngtally.bench.HttpLoad.Result;
+
+/**
+ * Measures the service and, where it is installed, PostgreSQL on the same machine in the same run, and prints a table. Arguments:
+ * the service's jar, the seconds for each figure, the file to write (optional).
+ */
+public final class Bench {
+    private static final int[] CLIENTS = {1, 16, 64, 256};
+    private static final int WARM_UP_SECONDS = 15;
+    private static final String SERIES = "{\"key\":\"%s\",\"pattern\":\"%s{date yy}-{count 9}\",\"restarts\":[\"year\"],\"ranges\":[{\"first\":1,\"last\":999999999,\"opens\":\"2020-01-01\"}]}";
+
+    private final Path jar;
+    private final int seconds;
+    private final Path folder;
+    private final List<String> table = new ArrayList<>();
+
+    private Bench(Path jar, int seconds, Path folder) {
+        this.jar = jar;
+        this.seconds = seconds;
+        this.folder = folder;
+    }
+
+    public static void main(String[] args) throws Exception {
+        Path folder = Files.createTempDirectory(Path.of(args.length > 3 ? args[3] : System.getProperty("java.io.tmpdir")), "youngtally-bench");
+        run(List.of("chmod", "755", folder.toString()));
+        var bench = new Bench(Path.of(args[0]).toAbsolutePath(), Integer.parseInt(args[1]), folder);
+        bench.run();
+        String text = String.join("\n", bench.table) + "\n";
+        System.out.print(text);
+        if (args.length > 2 && !args[2].isEmpty()) Files.writeString(Path.of(args[2]), text);
+    }
+
+    private static void run(List<String> command) throws IOException, InterruptedException {
+        new ProcessBuilder(command).inheritIO().start().waitFor();
+    }
+
+    private void run() throws Exception {
+        table.add("Measured on " + LocalDate.now() + ": " + Runtime.getRuntime().availableProcessors() + " cores shared by service and load, " + System.getProperty("os.name") + ", Java " + Runtime.version().feature() + ", " + seconds + " s a figure.");
+        table.add("");
+        table.add("| what | clients | a second | p50 ms | p99 ms | ratio |");
+        table.add("|---|--:|--:|--:|--:|---|");
+        Path data = folder.resolve("data");
+        double[] single = new double[CLIENTS.length];
+        double bytesBefore;
+        long numbers = 0;
+        try (ServiceProcess service = ServiceProcess.start(jar, data)) {
+            for (String key : List.of("hot", "batch", "block", "warm")) define(service, key);
+            var load = new HttpLoad(service.port());
+            var noop = new Request("GET", "/api/v1/noop", "", false);
+            load.run(allocate("warm", "{}"), 64, WARM_UP_SECONDS);
+            load.run(noop, 64, WARM_UP_SECONDS / 3);
+            bytesBefore = size(data);
+            for (int i = 0; i < CLIENTS.length; i++) {
+                Result nothing = load.run(noop, CLIENTS[i], seconds);
+                row("no-op endpoint", CLIENTS[i], nothing, "");
+                Result one = load.run(allocate("hot", "{}"), CLIENTS[i], seconds);
+                single[i] = one.perSecond();
+                numbers += one.requests();
+                row("single allocation, one hot series, keyed", CLIENTS[i], one, ratio(one.perSecond(), nothing.perSecond(), "× no-op"));
+            }
+            double bytesAfter = size(data);
+            Result hundreds = load.run(allocate("batch", "{\"quantity\":100}"), 16, seconds);
+            row("100 at a time (requests)", 16, hundreds, String.format(Locale.ROOT, "%,.0f numbers a second", hundreds.perSecond() * 100));
+            block(service, data);
+            table.add(String.format(Locale.ROOT, "| bytes on disk a single allocation, while running | | %,.0f | | | |", (bytesAfter - bytesBefore) / numbers));
+        }
+        table.add(String.format(Locale.ROOT, "| service ready from start, on this data | | %.1f s | | | |", restart(data)));
+        postgres(single);
+        remove(folder);
+    }
+
+    private double restart(Path data) throws IOException, InterruptedException {
+        try (ServiceProcess service = ServiceProcess.start(jar, data)) {
+            return service.readySeconds();
+        }
+    }
+
+    private static void define(ServiceProcess service, String key) throws IOException, InterruptedException {
+        String text = SERIES.formatted(key, key.substring(0, 2).toUpperCase(Locale.ROOT) + key.length());
+        service.post("/api/v1/definitions", "{\"files\":[{\"name\":\"bench.yaml\",\"text\":\"series: [" + text.replace("\"", "\\\"") + "]\"}]}");
+    }
+
+    private static Request allocate(String series, String body) { return new Request("POST", "/api/v1/series/" + series + "/allocations", body, true); }
+
+    private void block(ServiceProcess service, Path data) throws IOException, InterruptedException {
+        double before = size(data);
+        var times = new ArrayList<Long>();
+        for (int i = 0; i < 20; i++) {
+            long start = System.nanoTime();
+            service.post("/api/v1/series/block/blocks", "{\"quantity\":10000000}");
+            times.add((System.nanoTime() - start) / 1_000);
+        }
+        times.sort(null);
+        table.add(String.format(Locale.ROOT, "| a block of 10,000,000 | 1 | | %.2f | %.2f | %,.0f bytes each |", times.get(10) / 1e3, times.get(19) / 1e3, Math.max(0, size(data) - before) / 20));
+    }
+
+    private void postgres(double[] single) throws Exception {
+        try (Postgres postgres = Postgres.startIfInstalled(folder)) {
+            if (postgres == null) {
+                table.add("| PostgreSQL is not installed here | | | | | |");
+                return;
+            }
+            String name = "PostgreSQL " + postgres.version();
+            for (int i = 0; i < CLIENTS.length; i++) {
+                Result counter = postgres.counterRow(CLIENTS[i], seconds);
+                row(name + ", counter row and insert", CLIENTS[i], counter, ratio(single[i], counter.perSecond(), "× this is what the service gives"));
+                Result sequence = postgres.sequence(CLIENTS[i], seconds);
+                row(name + ", sequence and insert (leaves gaps)", CLIENTS[i], sequence, ratio(single[i], sequence.perSecond(), "× this is what the service gives"));
+            }
+        }
+    }
+
+    private static String ratio(double a, double b, String of) { return String.format(Locale.ROOT, "%.2f %s", a / b, of); }
+
+    private void row(String what, int clients, Result result, String ratio) {
+        String line = String.format(Locale.ROOT, "| %s | %d | %,.0f | %.2f | %.2f | %s |", what, clients, result.perSecond(), result.p50() / 1e3, result.p99() / 1e3, ratio);
+        System.err.println(line);
+        table.add(line);
+    }
+
+    private static double size(Path folder) throws IOException {
+        try (Stream<Path> files = Files.walk(folder)) {
+            double size = 0;
+            for (Path file : files.filter(Files::isRegularFile).toList()) size += Files.size(file);
+            return size;
+        }
+    }
+
+    private static void remove(Path folder) throws IOException, InterruptedException { run(List.of("rm", "-rf", folder.toString())); }
+}
