@@ -1,11 +1,34 @@
-import { useEffect, useState } from "react";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import type { components } from "./api/types.ts";
+import { createBrowserRouter, Link, RouterProvider } from "react-router";
+import { EditSeries, NewSeries } from "./pages/editor/SeriesEditor.tsx";
+import { Overview } from "./pages/overview/Overview.tsx";
+import { SeriesList } from "./pages/series/SeriesList.tsx";
+import { SeriesPage } from "./pages/series/SeriesPage.tsx";
+import { Shell } from "./parts/Shell.tsx";
+import "./style.css";
 
-function Overview() {
-  const [series, setSeries] = useState<components["schemas"]["SeriesView"][]>([]);
-  useEffect(() => void fetch("/api/v1/series").then((answer) => answer.json()).then(setSeries), []);
-  return <ul>{series.map((each) => <li key={each.key}>{each.title}: {each.next?.[0]}</li>)}</ul>;
-}
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2_000, refetchOnWindowFocus: false } } });
 
-createRoot(document.getElementById("root")!).render(<Overview />);
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    children: [
+      { path: "/", element: <Overview /> },
+      { path: "/series", element: <SeriesList /> },
+      { path: "/new", element: <NewSeries /> },
+      { path: "/series/:key", element: <SeriesPage /> },
+      { path: "/series/:key/edit", element: <EditSeries /> },
+      { path: "*", element: <p className="p-4">There is no such page. <Link className="link" to="/">Go to the overview</Link>.</p> },
+    ],
+  },
+]);
+
+createRoot(document.getElementById("root")!).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  </StrictMode>,
+);

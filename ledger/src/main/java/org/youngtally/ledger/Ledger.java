@@ -173,6 +173,6 @@ public final class Ledger implements AutoCloseable {
         }
         if (failures.isEmpty() && writer != null && writer.stopped().isEmpty()) folder.unmark();
         folder.close();
-        if (!failures.isEmpty()) throw new IOException("the ledger did not close in order; the next start will replay the journal", failures.getFirst());
+        if (!failures.isEmpty()) throw new IOException("the ledger did not close in order (" + failures.getFirst() + "); the next start will replay the journal", failures.getFirst());
     }
 }

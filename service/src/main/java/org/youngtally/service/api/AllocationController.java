@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -36,7 +37,7 @@ class AllocationController {
      * @param date the business date; today where it is left out
      * @param reference what the numbers are for, unique in the series
      */
-    record AllocationRequest(Long quantity, String date, String reference) {}
+    record AllocationRequest(@Nullable Long quantity, @Nullable String date, @Nullable String reference) {}
 
     /**
      * Numbers that were taken.
@@ -45,7 +46,7 @@ class AllocationController {
      * @param identifiers all of them in order; absent for a block
      * @param repeated whether this is the answer to an earlier, same request
      */
-    record Allocation(long seq, Instant at, String by, String series, LocalDate date, long quantity, String reference, List<String> identifiers, String first, String last, boolean repeated) {
+    record Allocation(long seq, Instant at, String by, String series, LocalDate date, long quantity, @Nullable String reference, @Nullable List<String> identifiers, String first, String last, boolean repeated) {
         static Allocation of(Taking taking, boolean repeated) {
             return new Allocation(taking.seq(), taking.at(), taking.by(), taking.series(), taking.date(), taking.quantity(), taking.reference().orElse(null), taking.identifiers().isEmpty() ? null : taking.identifiers(), taking.first(), taking.last(), repeated);
         }

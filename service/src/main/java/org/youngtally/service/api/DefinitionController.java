@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
@@ -121,14 +122,14 @@ class DefinitionController {
     }
 
     /** @param date the business date to look at; today, or the first date served, where it is left out */
-    record PreviewRequest(SeriesForm series, String date) {}
+    record PreviewRequest(SeriesForm series, @Nullable String date) {}
 
     /**
      * What a definition would give, or what is wrong with it.
      *
      * @param date the business date that was looked at; absent where the definition has faults
      */
-    record Preview(LocalDate date, List<PreviewNumber> next, Long left, List<SeriesFault> faults) {}
+    record Preview(@Nullable LocalDate date, List<PreviewNumber> next, @Nullable Long left, List<SeriesFault> faults) {}
 
     /** @param range the range's place among those sent, from 1 @param lane the period that its lane counts for */
     record PreviewNumber(String identifier, int range, String lane, long position, long value) {}

@@ -1,6 +1,9 @@
 package org.youngtally.service.api;
 
 import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import java.io.IOException;
 import java.util.List;
 import java.util.Set;
@@ -47,6 +50,7 @@ class EventController implements DisposableBean {
 
     @GetMapping(produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     @Operation(operationId = "listen", summary = "Server-sent events: one named change whenever the ledger has new entries")
+    @ApiResponse(responseCode = "200", content = @Content(mediaType = MediaType.TEXT_EVENT_STREAM_VALUE, schema = @Schema(implementation = Change.class)))
     SseEmitter listen() throws IOException {
         var listener = new SseEmitter(0L);
         listener.onCompletion(() -> listeners.remove(listener));

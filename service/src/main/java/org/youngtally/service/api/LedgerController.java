@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -37,7 +38,7 @@ class LedgerController {
     }
 
     /** @param block whether it was given as one of a block */
-    record IdentifierView(String identifier, String namespace, String series, String title, RangeSpan range, String lane, long position, LocalDate date, String state, boolean block, long seq, Instant at, String by, String reference) {}
+    record IdentifierView(String identifier, String namespace, String series, String title, RangeSpan range, String lane, long position, LocalDate date, String state, boolean block, long seq, Instant at, String by, @Nullable String reference) {}
 
     record RangeSpan(int id, long first, long last, long step, LocalDate opens) {}
 
@@ -62,7 +63,7 @@ class LedgerController {
      * @param defined the series that were defined
      * @param first the first identifier that was taken
      */
-    record EntryView(long seq, Instant at, String by, String act, String series, LocalDate date, Long quantity, String reference, String key, String first, String last, List<String> defined) {}
+    record EntryView(long seq, Instant at, String by, String act, @Nullable String series, @Nullable LocalDate date, @Nullable Long quantity, @Nullable String reference, @Nullable String key, @Nullable String first, @Nullable String last, @Nullable List<String> defined) {}
 
     @GetMapping("/entries")
     @Operation(operationId = "listEntries", summary = "The ledger's entries from new to old, page by page; the Link header leads to the next page")
@@ -91,7 +92,7 @@ class LedgerController {
      * @param series the series whose positions are walked; all where it is left out
      * @param head a head that an earlier audit ended with, as SEQUENCE:HASH
      */
-    record AuditRequest(String series, String head) {}
+    record AuditRequest(@Nullable String series, @Nullable String head) {}
 
     /** @param gapFree whether nothing at all was found @param head what to keep, to prove later that nothing was rewritten */
     record AuditView(boolean gapFree, long entries, long lanes, long positions, String head, List<String> findings, long more) {}
@@ -115,7 +116,7 @@ class LedgerController {
     }
 
     /** @param stopped why no numbers are given; absent while they are */
-    record StatusView(boolean running, String stopped, String head, LocalDate today, String zone, List<String> opening) {}
+    record StatusView(boolean running, @Nullable String stopped, String head, LocalDate today, String zone, List<String> opening) {}
 
     @GetMapping("/status")
     @Operation(operationId = "showStatus", summary = "Whether numbers are given, the newest entry, and what was done when the ledger was opened")

@@ -46,12 +46,18 @@ class SeriesController {
 
     @GetMapping("/{series}")
     @Operation(operationId = "showSeries", summary = "One series, its ranges and lanes, and the identifiers it would give next")
-    ResponseEntity<SeriesView> show(@PathVariable String series, @Parameter(description = "The business date to look at; today where it is left out") @RequestParam(required = false) String date,
+    SeriesView show(@PathVariable String series, @Parameter(description = "The business date to look at; today where it is left out") @RequestParam(required = false) String date,
             @Parameter(description = "How many of the next identifiers to show") @RequestParam(defaultValue = "10") int coming) {
         if (coming < 0 || coming > MOST_COMING) throw new Problem(Type.MALFORMED, coming + " identifiers cannot be shown.").field("coming", "0 to " + MOST_COMING);
         LocalDate day = Requests.date(date).orElseGet(ledger::today);
-        SeriesView view = ledger.read(dsl -> new StandingQueries(dsl).one(series, day, coming)).map(SeriesView::of).orElseThrow(() -> unknown(ledger, series));
-        return ResponseEntity.ok().eTag(Integer.toString(view.version())).body(view);
+        return ledger.read(dsl -> new StandingQueries(dsl).one(series, day, coming)).map(SeriesView::of).orElseThrow(() -> unknown(ledger, series));
+    }
+
+    @GetMapping("/{series}/definition")
+    @Operation(operationId = "showDefinition", summary = "The definition of a series; its ETag is what a change is made on")
+    ResponseEntity<SeriesForm> definition(@PathVariable String series) {
+        Series found = ledger.read(dsl -> new StateQueries(dsl).series()).stream().filter(known -> known.key().equals(series)).findFirst().orElseThrow(() -> unknown(ledger, series));
+        return ResponseEntity.ok().eTag(Integer.toString(found.version())).body(SeriesForm.of(found));
     }
 
     static Problem unknown(Ledger ledger, String series) {
@@ -59,14 +65,14 @@ class SeriesController {
         return Refusals.problem(new Refusal.UnknownSeries(series, NearestName.to(series, keys)));
     }
 
-    @PutMapping("/{series}")
+    @PutMapping("/{series}/definition")
     @Operation(operationId = "defineSeries", summary = "Define a series, or change one. If-None-Match: * for a new one, If-Match with its ETag for one that exists")
-    ResponseEntity<SeriesView> define(@PathVariable String series, @RequestBody SeriesForm form, @RequestHeader(name = "If-Match", required = false) String match, @RequestHeader(name = "If-None-Match", required = false) String noneMatch,
+    ResponseEntity<SeriesForm> define(@PathVariable String series, @RequestBody SeriesForm form, @RequestHeader(name = "If-Match", required = false) String match, @RequestHeader(name = "If-None-Match", required = false) String noneMatch,
             @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
         if (!series.equals(form.key())) throw new Problem(Type.MALFORMED, "The address names ‘" + series + "’, the body ‘" + form.key() + "’.").field("key", series);
         Requests.perform(ledger, new Act.Define(List.of(form.draft()), expected(match, noneMatch)), Requests.actor(actor));
-        ResponseEntity<SeriesView> shown = show(series, null, 10);
-        return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK).headers(shown.getHeaders()).body(shown.getBody());
+        ResponseEntity<SeriesForm> defined = definition(series);
+        return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK).headers(defined.getHeaders()).body(defined.getBody());
     }
 
     private static Optional<Integer> expected(String match, String noneMatch) {

@@ -1,7 +1,9 @@
 package org.youngtally.service.api;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.youngtally.core.series.RangeDraft;
+import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
 
 /**
@@ -11,7 +13,7 @@ import org.youngtally.core.series.SeriesDraft;
  * @param pattern e.g. {@code LW{date yy}-{count 5}}
  * @param restarts {@code year} or {@code month}; never where it is left out
  */
-record SeriesForm(String key, String title, String namespace, String pattern, List<String> restarts, String typed, List<RangeForm> ranges) {
+record SeriesForm(@Nullable String key, @Nullable String title, @Nullable String namespace, @Nullable String pattern, @Nullable List<String> restarts, @Nullable String typed, @Nullable List<RangeForm> ranges) {
 
     /**
      * @param step 1 where it is left out; negative to count down
@@ -19,7 +21,12 @@ record SeriesForm(String key, String title, String namespace, String pattern, Li
      * @param closes the last date it serves; 2099-12-31 where it is left out
      * @param warnWhenLeft at how many left it counts as low
      */
-    record RangeForm(Long first, Long last, Long step, String opens, String closes, Long warnWhenLeft) {}
+    record RangeForm(@Nullable Long first, @Nullable Long last, @Nullable Long step, @Nullable String opens, @Nullable String closes, @Nullable Long warnWhenLeft) {}
+
+    static SeriesForm of(Series series) {
+        SeriesDraft draft = SeriesDraft.of(series);
+        return new SeriesForm(draft.key(), draft.title(), draft.namespace(), draft.pattern(), draft.restarts(), draft.typed(), draft.ranges().stream().map(range -> new RangeForm(range.first(), range.last(), range.step(), range.opens(), range.closes(), range.warnWhenLeft())).toList());
+    }
 
     SeriesDraft draft() {
         return new SeriesDraft(key, title, namespace, pattern, restarts, typed, ranges == null ? null : ranges.stream().map(range -> new RangeDraft(range.first(), range.last(), range.step(), blank(range.opens()), blank(range.closes()), range.warnWhenLeft())).toList());

@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Outlook;
 import org.youngtally.core.series.Range;
@@ -22,7 +23,7 @@ import org.youngtally.ledger.store.StandingQueries;
  * @param newest the number given last; absent if none was ever given
  * @param state {@code serving}, {@code exhausted} where the ranges for the date have run out, {@code closed} where none serves it
  */
-record SeriesView(String key, String title, String namespace, String pattern, List<String> restarts, int version, LocalDate date, List<String> next, long left, boolean low, String state, NewestView newest, List<RangeView> ranges) {
+record SeriesView(String key, String title, String namespace, String pattern, List<String> restarts, int version, LocalDate date, List<String> next, long left, boolean low, String state, @Nullable NewestView newest, List<RangeView> ranges) {
 
     record NewestView(String identifier, Instant at, String by, LocalDate date, long seq) {}
 
@@ -35,7 +36,7 @@ record SeriesView(String key, String title, String namespace, String pattern, Li
      * @param left how many are left in it; absent where the range does not serve the date
      * @param warnWhenLeft at how many left it counts as low; absent for never
      */
-    record RangeView(int id, long first, long last, long step, LocalDate opens, LocalDate closes, Long warnWhenLeft, long size, String state, long given, Long left, List<LaneView> lanes) {}
+    record RangeView(int id, long first, long last, long step, LocalDate opens, @Nullable LocalDate closes, @Nullable Long warnWhenLeft, long size, String state, long given, @Nullable Long left, List<LaneView> lanes) {}
 
     /** @param period what the lane counts for; empty where the count does not restart */
     record LaneView(String period, long given, long left, LocalDate latest) {}

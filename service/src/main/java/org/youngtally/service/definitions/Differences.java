@@ -6,6 +6,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
@@ -15,7 +16,7 @@ public final class Differences {
     private Differences() {}
 
     /** @param was absent in a new property @param becomes absent in one that goes */
-    public record Difference(String path, String was, String becomes) {}
+    public record Difference(String path, @Nullable String was, @Nullable String becomes) {}
 
     public static List<Difference> between(Series from, Series to) {
         Map<String, String> before = properties(from);

@@ -33,9 +33,9 @@ public final class DemoCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         boolean passing = data == null || data.isEmpty();
         Path folder = passing ? Files.createTempDirectory("youngtally-demo") : Path.of(data);
-        if (passing) Runtime.getRuntime().addShutdownHook(new Thread(() -> remove(folder)));
         Clock clock = DemoClock.of(folder, options.zone());
         RunningService service = RunningService.start(LedgerOptions.in(folder).withZone(options.zone()).withClock(clock), options.address(), once ? 0 : options.port());
+        if (passing) Runtime.getRuntime().addShutdownHook(new Thread(() -> endAndRemove(service, folder)));
         var client = new DemoClient(service.address());
         if (once) {
             boolean passed = new DemoSteps(client, out).run();
@@ -59,8 +59,9 @@ public final class DemoCommand implements Callable<Integer> {
         out.println("Control-C ends it.");
     }
 
-    /** Takes the demo's own folder away once the service has let go of it. */
-    private static void remove(Path folder) {
+    /** Takes the demo's own folder away, once the service has let go of it. */
+    private static void endAndRemove(RunningService service, Path folder) {
+        service.close();
         try (Stream<Path> files = Files.walk(folder)) {
             for (Path file : files.sorted(Comparator.reverseOrder()).toList()) Files.deleteIfExists(file);
         } catch (IOException e) {

@@ -2,6 +2,7 @@ package org.youngtally.service.web;
 
 import java.util.List;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.series.DateWindow;
@@ -42,7 +43,7 @@ public final class Refusals {
      * @param line its line there, from 1
      * @param index the place of the series among those sent, from 0
      */
-    public record SeriesFault(String file, Integer line, Integer index, String series, String path, String problem, String accepted) {}
+    public record SeriesFault(@Nullable String file, @Nullable Integer line, @Nullable Integer index, @Nullable String series, String path, String problem, String accepted) {}
 
     public static Problem definitionsFaulty(List<SeriesFault> faults) {
         SeriesFault first = faults.getFirst();

@@ -1,0 +1,103 @@
+package org.youngtally.acceptance;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.Comparator;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.OutputType;
+import org.openqa.selenium.StaleElementReferenceException;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.chrome.ChromeDriver;
+import org.openqa.selenium.chrome.ChromeDriverService;
+import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.support.ui.WebDriverWait;
+
+/** Headless Chromium on the console, used as a person would: by what is written on the page. */
+final class Browser implements AutoCloseable {
+    private static final Duration PATIENCE = Duration.ofSeconds(20);
+
+    private final ChromeDriver driver;
+    private final String address;
+    private final Path profile;
+
+    Browser(String address) throws IOException {
+        this.address = address;
+        this.profile = Files.createTempDirectory("console-test");
+        var options = new ChromeOptions();
+        options.setBinary("/usr/bin/chromium");
+        options.addArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--lang=en-GB", "--user-data-dir=" + profile);
+        var service = new ChromeDriverService.Builder().usingDriverExecutable(Path.of("/usr/bin/chromedriver").toFile()).build();
+        this.driver = new ChromeDriver(service, options);
+        size(1280, 800);
+    }
+
+    void size(int width, int height) {
+        driver.manage().window().setSize(new Dimension(width, height));
+        // The window's own frame takes some of it, so that the page gets what was asked for.
+        int frameWidth = width - ((Number) driver.executeScript("return innerWidth")).intValue();
+        int frameHeight = height - ((Number) driver.executeScript("return innerHeight")).intValue();
+        if (frameWidth != 0 || frameHeight != 0) driver.manage().window().setSize(new Dimension(width + frameWidth, height + frameHeight));
+    }
+
+    void open(String path) { driver.get(address + path); }
+
+    String path() { return driver.getCurrentUrl().substring(address.length()); }
+
+    /** Waits for an element, and gives it. */
+    WebElement element(By by) { return waiting().until(each -> each.findElement(by)); }
+
+    /** The field with this label. */
+    WebElement field(String label) {
+        WebElement found = element(By.xpath("//label[contains(normalize-space(), '" + label + "')]"));
+        String id = found.getDomAttribute("for");
+        return id != null ? element(By.id(id)) : found.findElement(By.cssSelector("input, select"));
+    }
+
+    /** Puts a text into a field in place of what stands there. */
+    void type(String label, String text) {
+        WebElement field = field(label);
+        field.sendKeys(Keys.chord(Keys.CONTROL, "a"), Keys.DELETE);
+        field.sendKeys(text);
+    }
+
+    void press(String button) { element(By.xpath("//*[self::button or self::a][normalize-space() = '" + button + "']")).click(); }
+
+    /** Waits until a text stands on the page. */
+    void sees(String text) { waiting().withMessage(() -> "‘" + text + "’ does not appear on the page, which says: " + text()).until(each -> text().contains(text)); }
+
+    void seesNoLonger(String text) { waiting().withMessage(() -> "‘" + text + "’ stays on the page").until(each -> !text().contains(text)); }
+
+    String text() { return driver.findElement(By.tagName("body")).getText(); }
+
+    void key(CharSequence keys) { driver.switchTo().activeElement().sendKeys(keys); }
+
+    WebElement active() { return driver.switchTo().activeElement(); }
+
+    Object script(String script, Object... arguments) { return driver.executeScript(script, arguments); }
+
+    Object scriptAsync(String script) { return driver.executeAsyncScript(script); }
+
+    void picture(Path file) throws IOException {
+        driver.executeAsyncScript("document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(arguments[arguments.length - 1])))");
+        Files.createDirectories(file.getParent());
+        Files.write(file, driver.getScreenshotAs(OutputType.BYTES));
+    }
+
+    private WebDriverWait waiting() {
+        var wait = new WebDriverWait(driver, PATIENCE, Duration.ofMillis(50));
+        wait.ignoring(StaleElementReferenceException.class);
+        return wait;
+    }
+
+    @Override
+    public void close() throws IOException {
+        driver.quit();
+        try (var files = Files.walk(profile)) {
+            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) Files.deleteIfExists(file);
+        }
+    }
+}

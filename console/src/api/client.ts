@@ -1,0 +1,57 @@
+import type { components } from "./types.ts";
+
+type Schemas = components["schemas"];
+export type SeriesView = Schemas["SeriesView"];
+export type RangeView = Schemas["RangeView"];
+export type SeriesForm = Schemas["SeriesForm"];
+export type RangeForm = Schemas["RangeForm"];
+export type EntryView = Schemas["EntryView"];
+export type Allocation = Schemas["Allocation"];
+export type Preview = Schemas["Preview"];
+export type Fault = Schemas["SeriesFault"];
+export type StatusView = Schemas["StatusView"];
+
+/** A refusal: problem details by RFC 9457. */
+export class Problem extends Error {
+  constructor(readonly status: number, readonly type: string, detail: string, readonly field?: string, readonly accepted?: string, readonly faults: Fault[] = []) {
+    super(detail);
+  }
+}
+
+async function answer<T>(response: Response): Promise<T> {
+  if (response.ok) return (await response.json()) as T;
+  const problem = await response.json().catch(() => ({}));
+  throw new Problem(response.status, problem.type ?? "", problem.detail ?? `The service answered ${response.status}.`, problem.field, problem.accepted, problem.faults);
+}
+
+async function call(path: string, init?: RequestInit): Promise<Response> {
+  try {
+    return await fetch(`/api/v1${path}`, init);
+  } catch {
+    throw new Problem(0, "unreachable", "The service does not answer. What was sent may or may not have been done.", undefined, "Try again once the service runs.");
+  }
+}
+
+const headers = { "Content-Type": "application/json", "Young-Tally-Actor": "console" };
+
+export const get = async <T>(path: string): Promise<T> => answer<T>(await call(path));
+
+export const post = async <T>(path: string, body: unknown, key?: string): Promise<T> =>
+  answer<T>(await call(path, { method: "POST", headers: key ? { ...headers, "Idempotency-Key": key } : headers, body: JSON.stringify(body) }));
+
+/** Defines a series: a new one, or a change of the version that was looked at. */
+export const define = async (form: SeriesForm, version?: number): Promise<SeriesForm> =>
+  answer(await call(`/series/${encodeURIComponent(form.key ?? "")}/definition`, {
+    method: "PUT",
+    headers: { ...headers, ...(version === undefined ? { "If-None-Match": "*" } : { "If-Match": `"${version}"` }) },
+    body: JSON.stringify(form),
+  }));
+
+/** A page of entries, and where the next one begins. */
+export async function entries(series: string | undefined, before: number | undefined, limit: number): Promise<{ entries: EntryView[]; older: boolean }> {
+  const query = new URLSearchParams({ limit: String(limit) });
+  if (series) query.set("series", series);
+  if (before) query.set("before", String(before));
+  const response = await call(`/entries?${query}`);
+  return { entries: await answer<EntryView[]>(response), older: response.headers.has("Link") };
+}

@@ -1,0 +1,43 @@
+import type { Fault, Preview } from "../../api/client.ts";
+import { Trouble } from "../../parts/States.tsx";
+import { count } from "../../parts/words.ts";
+
+/** Where a fault stands; its text is there. One without a place of its own is told here. */
+function FaultPlace({ fault }: { fault: Fault }) {
+  const range = /^ranges\[(\d+)\]\.(.+)$/.exec(fault.path);
+  const [id, name] = range ? [`range-${range[1]}-${range[2] === "warn-when-left" ? "warnWhenLeft" : range[2]}`, `${range[2]} of range ${Number(range[1]) + 1}`] : [fault.path.replace(/\[.*/, ""), fault.path.replace(/\[.*/, "")];
+  if (document.getElementById(id)) return <button type="button" className="link" onClick={() => document.getElementById(id)?.focus()}>{name}</button>;
+  return <><span className="identifier">{fault.path}</span> {fault.problem}. <span className="quiet">{fault.accepted}</span></>;
+}
+
+/** The next ten identifiers as the service would give them, or the faults that keep it from doing so. */
+export function PreviewPanel({ preview, error, date, onDate }: { preview?: Preview; error: unknown; date: string; onDate: (date: string) => void }) {
+  return (
+    <section className="sheet lg:sticky lg:top-6" aria-labelledby="preview">
+      <h2 id="preview" className="sheet-title">What it will give</h2>
+      <div className="p-4 grid gap-3">
+        <label className="grid gap-1"><span className="text-sm">On the date <span className="quiet">(else today, or the first served)</span></span><input type="date" className="input input-sm w-44" value={date} onChange={(event) => onDate(event.target.value)} /></label>
+        <div aria-live="polite" className="grid gap-3">
+          {error ? <Trouble error={error} /> : null}
+          {preview && preview.faults.length > 0 && (
+            <div className="border-l-4 border-error bg-base-200 px-4 py-3">
+              <p className="font-semibold text-error">{preview.faults.length === 1 ? "One thing is" : `${preview.faults.length} things are`} not right yet</p>
+              <ul className="text-sm grid gap-2 mt-2">
+                {preview.faults.map((fault) => <li key={fault.path + fault.problem}><FaultPlace fault={fault} /></li>)}
+              </ul>
+            </div>
+          )}
+          {preview && preview.faults.length === 0 && (
+            <>
+              <p className="text-sm">On {preview.date}, {count(preview.left ?? 0)} left:</p>
+              <ol className="grid gap-px" data-testid="coming">
+                {preview.next.map((coming) => <li key={coming.identifier} className="identifier bg-base-200 px-3 py-1.5 flex justify-between gap-4"><span>{coming.identifier}</span><span className="quiet text-sm">range {coming.range}{coming.lane && `, ${coming.lane}`}</span></li>)}
+              </ol>
+              {preview.next.length === 0 && <p className="quiet">Nothing is served on this date.</p>}
+            </>
+          )}
+        </div>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,60 @@
+import { Link } from "react-router";
+import type { SeriesView } from "../../api/client.ts";
+import { useEntries, useSeriesList } from "../../api/queries.ts";
+import { EntryTable } from "../../parts/EntryTable.tsx";
+import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
+import { count } from "../../parts/words.ts";
+import { SeriesTable } from "../series/SeriesTable.tsx";
+
+function RunsOut({ series }: { series: SeriesView[] }) {
+  const soon = series.filter((each) => each.low || each.state !== "serving");
+  return (
+    <section className="sheet" aria-labelledby="soon">
+      <h2 id="soon" className="sheet-title">What runs out soon</h2>
+      {soon.length === 0 && <Nothing>Nothing: every series has more left than it warns at.</Nothing>}
+      <ul className="divide-y divide-base-300">
+        {soon.map((each) => (
+          <li key={each.key} className="px-4 py-3 flex justify-between gap-4 items-baseline">
+            <Link className="link font-medium" to={`/series/${each.key}`}>{each.title}</Link>
+            <span className="text-warning font-medium text-right">{each.state === "closed" ? "no range serves today" : each.left === 0 ? "nothing left" : `${count(each.left)} left`}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function JustTaken() {
+  const entries = useEntries(undefined, 8);
+  return (
+    <section className="sheet" aria-labelledby="taken">
+      <h2 id="taken" className="sheet-title">Just taken</h2>
+      {entries.isPending && <Waiting />}
+      {entries.isError && <Trouble error={entries.error} />}
+      {entries.data?.pages[0]?.entries.length === 0 && <Nothing>The ledger is empty.</Nothing>}
+      {entries.data && entries.data.pages[0]!.entries.length > 0 && <EntryTable entries={entries.data.pages[0]!.entries} withSeries />}
+    </section>
+  );
+}
+
+export function Overview() {
+  const series = useSeriesList();
+  if (series.isPending) return <Waiting />;
+  if (series.isError) return <Trouble error={series.error} />;
+  return (
+    <>
+      <h1 className="text-2xl font-semibold mb-5">Overview</h1>
+      {series.data.length === 0 ? (
+        <section className="sheet"><Nothing>There are no series yet. <Link className="link" to="/new">Define the first one</Link>, or apply a file with <span className="identifier">youngtally apply FILE</span>.</Nothing></section>
+      ) : (
+        <div className="stack">
+          <div className="stack lg:grid-cols-[minmax(0,1fr)_20rem] items-start">
+            <section className="sheet min-w-0" aria-labelledby="glance"><h2 id="glance" className="sheet-title">Series at a glance</h2><SeriesTable series={series.data} /></section>
+            <RunsOut series={series.data} />
+          </div>
+          <JustTaken />
+        </div>
+      )}
+    </>
+  );
+}

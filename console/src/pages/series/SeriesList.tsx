@@ -1,0 +1,22 @@
+import { Link } from "react-router";
+import { useSeriesList } from "../../api/queries.ts";
+import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
+import { SeriesTable } from "./SeriesTable.tsx";
+
+export function SeriesList() {
+  const series = useSeriesList();
+  return (
+    <>
+      <div className="flex items-center justify-between mb-5">
+        <h1 className="text-2xl font-semibold">Series</h1>
+        <Link className="btn btn-primary btn-sm" to="/new">New series</Link>
+      </div>
+      <section className="sheet">
+        {series.isPending && <Waiting />}
+        {series.isError && <Trouble error={series.error} />}
+        {series.data?.length === 0 && <Nothing>There are no series yet. Define the first one, or apply a file with <span className="identifier">youngtally apply FILE</span>.</Nothing>}
+        {series.data && series.data.length > 0 && <SeriesTable series={series.data} wide />}
+      </section>
+    </>
+  );
+}

@@ -1,0 +1,57 @@
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import { useEntries, useSeries } from "../../api/queries.ts";
+import { EntryTable } from "../../parts/EntryTable.tsx";
+import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
+import { StateWord } from "../../parts/StateWord.tsx";
+import { count, when } from "../../parts/words.ts";
+import { AllocatePanel } from "./AllocatePanel.tsx";
+import { RangeTable } from "./RangeTable.tsx";
+
+function Ledger({ series }: { series: string }) {
+  const entries = useEntries(series, 20);
+  const shown = entries.data?.pages.flatMap((page) => page.entries) ?? [];
+  return (
+    <section className="sheet" aria-labelledby="ledger">
+      <h2 id="ledger" className="sheet-title">Ledger</h2>
+      {entries.isPending && <Waiting />}
+      {entries.isError && <Trouble error={entries.error} />}
+      {shown.length > 0 && <EntryTable entries={shown} />}
+      {entries.hasNextPage && <div className="p-3"><button type="button" className="btn btn-sm" disabled={entries.isFetchingNextPage} onClick={() => void entries.fetchNextPage()}>Older entries</button></div>}
+    </section>
+  );
+}
+
+export function SeriesPage() {
+  const { key = "" } = useParams();
+  const [date, setDate] = useState("");
+  const query = useSeries(key, date);
+  if (query.isPending) return <Waiting />;
+  if (query.isError) return <Trouble error={query.error} />;
+  const series = query.data;
+  return (
+    <>
+      <p className="text-sm mb-1"><Link className="link" to="/series">Series</Link> <span aria-hidden="true">/</span> <span className="identifier">{series.key}</span></p>
+      <div className="flex flex-wrap items-center gap-3 mb-2"><h1 className="text-2xl font-semibold">{series.title}</h1><StateWord series={series} /><Link className="btn btn-sm ml-auto" to={`/series/${series.key}/edit`}>Edit</Link></div>
+      <dl className="flex flex-wrap gap-x-8 gap-y-1 mb-6 text-sm">
+        {[["Pattern", series.pattern], ["Namespace", series.namespace], ["Restarts", series.restarts.length === 0 ? "never" : `each ${series.restarts[0]}`], ["Version", String(series.version)]].map(([name, value]) => (
+          <div key={name} className="flex gap-2"><dt className="quiet">{name}</dt><dd className="identifier">{value}</dd></div>
+        ))}
+        {series.newest && <div className="flex gap-2"><dt className="quiet">Newest</dt><dd><span className="identifier">{series.newest.identifier}</span>, {when(series.newest.at)} by {series.newest.by}</dd></div>}
+      </dl>
+      <div className="stack">
+        <div className="stack lg:grid-cols-[20rem_minmax(0,1fr)] items-start">
+          <AllocatePanel series={series} date={date} onDate={setDate} />
+          <div className="stack">
+            <section aria-labelledby="next">
+              <h2 id="next" className="font-semibold mb-2">Next on {series.date} <span className="quiet font-normal">— {count(series.left)} left</span></h2>
+              {series.next.length === 0 ? <div className="sheet"><Nothing>Nothing is left for this date.</Nothing></div> : <ul className="strip" tabIndex={0} aria-label="Next identifiers">{series.next.map((identifier) => <li key={identifier} className="identifier">{identifier}</li>)}</ul>}
+            </section>
+            <RangeTable ranges={series.ranges} />
+          </div>
+        </div>
+        <Ledger series={series.key} />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,31 @@
+import { Link } from "react-router";
+import type { SeriesView } from "../../api/client.ts";
+import { Ruler } from "../../parts/Ruler.tsx";
+import { StateWord } from "../../parts/StateWord.tsx";
+import { count } from "../../parts/words.ts";
+
+/** One line a series: what comes next, what was given last, how much is left. */
+export function SeriesTable({ series, wide }: { series: SeriesView[]; wide?: boolean }) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="table">
+        <thead><tr><th>Series</th><th>Next</th>{wide && <th>Newest</th>}<th className="text-right">Left</th><th>Used</th><th>State</th></tr></thead>
+        <tbody>
+          {series.map((each) => {
+            const now = each.ranges.find((range) => range.state === "serving") ?? each.ranges.find((range) => range.state === "exhausted");
+            return (
+              <tr key={each.key}>
+                <td><Link className="link font-medium" to={`/series/${each.key}`}>{each.title}</Link><div className="quiet text-sm identifier">{each.key}</div></td>
+                <td className="identifier">{each.next[0] ?? "—"}</td>
+                {wide && <td className="identifier">{each.newest?.identifier ?? "—"}</td>}
+                <td className="text-right tabular-nums">{count(each.left)}</td>
+                <td className="w-36">{now && <Ruler given={now.given} size={now.size} low={each.low} />}</td>
+                <td><StateWord series={each} /></td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,39 @@
+import { Link } from "react-router";
+import type { EntryView } from "../api/client.ts";
+import { count, span, when } from "./words.ts";
+
+const words: Record<string, string> = { allocate: "given", block: "block given", define: "defined" };
+
+function what(entry: EntryView) {
+  if (entry.first) return <span className="identifier">{span(entry.first, entry.last)}</span>;
+  return <span>{entry.defined?.length === 1 ? entry.defined[0] : `${count(entry.defined?.length ?? 0)} series`}</span>;
+}
+
+/** Entries of the ledger from new to old. */
+export function EntryTable({ entries, withSeries }: { entries: EntryView[]; withSeries?: boolean }) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="table table-sm">
+        <thead>
+          <tr>
+            <th className="text-right">Entry</th><th>What</th>{withSeries && <th>Series</th>}<th>Act</th><th>Dated</th><th>For</th><th>By</th><th>When</th>
+          </tr>
+        </thead>
+        <tbody>
+          {entries.map((entry) => (
+            <tr key={entry.seq}>
+              <td className="text-right tabular-nums">{entry.seq}</td>
+              <td>{what(entry)}{(entry.quantity ?? 1) > 1 && <span className="quiet ml-1.5">({count(entry.quantity ?? 0)})</span>}</td>
+              {withSeries && <td>{entry.series ? <Link className="link" to={`/series/${entry.series}`}>{entry.series}</Link> : "—"}</td>}
+              <td>{words[entry.act] ?? entry.act}</td>
+              <td className="whitespace-nowrap tabular-nums">{entry.date ?? "—"}</td>
+              <td>{entry.reference ?? "—"}</td>
+              <td>{entry.by}</td>
+              <td className="whitespace-nowrap">{when(entry.at)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,61 @@
+import { useEffect, useRef, useState } from "react";
+import { NavLink, Outlet, useLocation } from "react-router";
+import { useStatus } from "../api/queries.ts";
+import { useLive } from "../api/useLive.ts";
+
+const places = [{ to: "/", name: "Overview" }, { to: "/series", name: "Series" }];
+
+function Banner() {
+  const status = useStatus();
+  const heard = useLive();
+  if (status.data?.stopped) return <p role="alert" className="bg-error text-error-content px-6 py-3"><strong>No numbers are given.</strong> {status.data.stopped}</p>;
+  if (!heard || status.isError) return <p role="alert" className="bg-warning text-warning-content px-6 py-2">The service is not heard at the moment; what is shown may be old.</p>;
+  return null;
+}
+
+function LookSwitch() {
+  const [look, setLook] = useState(localStorage.getItem("look") ?? "");
+  useEffect(() => {
+    if (look) document.documentElement.dataset.theme = look;
+    else delete document.documentElement.dataset.theme;
+    localStorage.setItem("look", look);
+  }, [look]);
+  return (
+    <label className="text-sm flex items-center gap-2">
+      <span>Look</span>
+      <select className="select select-xs w-24 bg-transparent text-neutral-content border-neutral-content/60" value={look} onChange={(event) => setLook(event.target.value)}>
+        <option className="text-base-content" value="">as system</option><option className="text-base-content" value="day">day</option><option className="text-base-content" value="night">night</option>
+      </select>
+    </label>
+  );
+}
+
+/** The frame around every page. */
+export function Shell() {
+  const { pathname } = useLocation();
+  const main = useRef<HTMLElement>(null);
+  const shown = useRef(pathname);
+  // After a move to another page the keyboard goes on from its top.
+  useEffect(() => {
+    if (shown.current !== pathname) main.current?.focus();
+    shown.current = pathname;
+  }, [pathname]);
+  return (
+    <div className="min-h-screen flex flex-col md:flex-row">
+      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-base-100 focus:p-3">Skip to the page</a>
+      <header className="bg-neutral text-neutral-content md:w-48 md:h-screen md:sticky md:top-0 flex md:flex-col items-center md:items-stretch gap-x-4 gap-y-6 px-4 py-3 md:py-6 flex-wrap">
+        <div className="flex items-center gap-2.5"><img src="/mark.svg" alt="" width="30" height="30" /><span className="font-semibold leading-tight">Young Tally</span></div>
+        <nav aria-label="Pages" className="flex md:flex-col gap-1">
+          {places.map((place) => (
+            <NavLink key={place.to} to={place.to} end={place.to === "/"} className={({ isActive }) => `px-3 py-1.5 rounded-field border-l-3 ${isActive ? "border-accent bg-neutral-content/10 font-semibold" : "border-transparent hover:bg-neutral-content/10"}`}>{place.name}</NavLink>
+          ))}
+        </nav>
+        <div className="ml-auto md:ml-0 md:mt-auto"><LookSwitch /></div>
+      </header>
+      <div className="flex-1 min-w-0">
+        <Banner />
+        <main id="main" ref={main} tabIndex={-1} className="outline-none px-4 md:px-8 py-6 max-w-6xl"><Outlet /></main>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,11 @@
+const numbers = new Intl.NumberFormat("en-GB");
+
+export const count = (value: number): string => numbers.format(value);
+
+/** An instant to the minute, in the reader's time zone. */
+export const when = (instant: string): string =>
+  new Date(instant).toLocaleString("en-GB", { day: "numeric", month: "short", year: "numeric", hour: "2-digit", minute: "2-digit" });
+
+export const span = (first?: string, last?: string): string => (!first ? "" : first === last ? first : `${first} … ${last}`);
+
+export const rangeText = (range: { first: number; last: number; step: number }): string => `${range.first} to ${range.last}${range.step === 1 ? "" : ` by ${range.step}`}`;
