@@ -36,8 +36,8 @@ const headers = { "Content-Type": "application/json", "Young-Tally-Actor": "cons
 
 export const get = async <T>(path: string): Promise<T> => answer<T>(await call(path));
 
-export const post = async <T>(path: string, body: unknown, key?: string): Promise<T> =>
-  answer<T>(await call(path, { method: "POST", headers: key ? { ...headers, "Idempotency-Key": key } : headers, body: JSON.stringify(body) }));
+export const post = async <T>(path: string, body: unknown, key?: string, signal?: AbortSignal): Promise<T> =>
+  answer<T>(await call(path, { method: "POST", signal, headers: key ? { ...headers, "Idempotency-Key": key } : headers, body: JSON.stringify(body) }));
 
 /** Defines a series: a new one, or a change of the version that was looked at. */
 export const define = async (form: SeriesForm, version?: number): Promise<SeriesForm> =>

@@ -18,4 +18,4 @@ export const useEntries = (series: string | undefined, limit: number) =>
 
 /** What a definition would give; the service says so, never the page. */
 export const usePreview = (form: SeriesForm, date: string) =>
-  useQuery({ queryKey: ["preview", form, date], queryFn: () => post<Preview>("/previews", { series: form, ...(date ? { date } : {}) }), placeholderData: keepPreviousData, staleTime: 0 });
+  useQuery({ queryKey: ["preview", form, date], queryFn: ({ signal }) => post<Preview>("/previews", { series: form, ...(date ? { date } : {}) }, undefined, signal), placeholderData: keepPreviousData, staleTime: 0 });

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { EntryView } from "../api/client.ts";
 import { count, span, when } from "./words.ts";
+import { Scroller } from "./Scroller.tsx";
 
 const words: Record<string, string> = { allocate: "given", block: "block given", define: "defined" };
 
@@ -12,7 +13,7 @@ function what(entry: EntryView) {
 /** Entries of the ledger from new to old. */
 export function EntryTable({ entries, withSeries }: { entries: EntryView[]; withSeries?: boolean }) {
   return (
-    <div className="overflow-x-auto">
+    <Scroller label="Entries">
       <table className="table table-sm">
         <thead>
           <tr>
@@ -34,6 +35,6 @@ export function EntryTable({ entries, withSeries }: { entries: EntryView[]; with
           ))}
         </tbody>
       </table>
-    </div>
+    </Scroller>
   );
 }

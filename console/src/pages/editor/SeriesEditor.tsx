@@ -1,9 +1,10 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useDeferredValue, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { define, Problem, type SeriesView } from "../../api/client.ts";
 import { usePreview, useSeries, useStatus } from "../../api/queries.ts";
 import { Trouble, Waiting } from "../../parts/States.tsx";
+import { useSettled } from "../../parts/useSettled.ts";
 import { Field } from "./Field.tsx";
 import { draftOf, emptyDraft, faultsAt, formOf, type Draft } from "./form.ts";
 import { PreviewPanel } from "./PreviewPanel.tsx";
@@ -29,7 +30,7 @@ function Editor({ draft: begun, series }: { draft: Draft; series?: SeriesView })
   const queries = useQueryClient();
   const navigate = useNavigate();
   const form = useMemo(() => formOf(draft), [draft]);
-  const preview = usePreview(useDeferredValue(form), date);
+  const preview = usePreview(useSettled(form, 150), date);
   const [touched, setTouched] = useState(series !== undefined);
   const faults = (touched ? preview.data?.faults : undefined) ?? [];
   const change = (part: Partial<Draft>) => {

@@ -1,13 +1,14 @@
 import type { RangeView } from "../../api/client.ts";
 import { Ruler } from "../../parts/Ruler.tsx";
 import { count, rangeText } from "../../parts/words.ts";
+import { Scroller } from "../../parts/Scroller.tsx";
 
 /** The ranges of a series, each with the lanes that were used. */
 export function RangeTable({ ranges }: { ranges: RangeView[] }) {
   return (
     <section className="sheet" aria-labelledby="ranges">
       <h2 id="ranges" className="sheet-title">Ranges</h2>
-      <div className="overflow-x-auto">
+      <Scroller label="Ranges">
         <table className="table table-sm">
           <thead><tr><th>Values</th><th>Serves</th><th>State</th><th>Lane</th><th className="text-right">Given</th><th className="text-right">Left</th><th>Used</th></tr></thead>
           <tbody>
@@ -24,7 +25,7 @@ export function RangeTable({ ranges }: { ranges: RangeView[] }) {
             )))}
           </tbody>
         </table>
-      </div>
+      </Scroller>
     </section>
   );
 }

@@ -3,11 +3,12 @@ import type { SeriesView } from "../../api/client.ts";
 import { Ruler } from "../../parts/Ruler.tsx";
 import { StateWord } from "../../parts/StateWord.tsx";
 import { count } from "../../parts/words.ts";
+import { Scroller } from "../../parts/Scroller.tsx";
 
 /** One line a series: what comes next, what was given last, how much is left. */
 export function SeriesTable({ series, wide }: { series: SeriesView[]; wide?: boolean }) {
   return (
-    <div className="overflow-x-auto">
+    <Scroller label="Series">
       <table className="table">
         <thead><tr><th>Series</th><th>Next</th>{wide && <th>Newest</th>}<th className="text-right">Left</th><th>Used</th><th>State</th></tr></thead>
         <tbody>
@@ -26,6 +27,6 @@ export function SeriesTable({ series, wide }: { series: SeriesView[]; wide?: boo
           })}
         </tbody>
       </table>
-    </div>
+    </Scroller>
   );
 }

@@ -18,7 +18,7 @@ import org.openqa.selenium.support.ui.WebDriverWait;
 
 /** Headless Chromium on the console, used as a person would: by what is written on the page. */
 final class Browser implements AutoCloseable {
-    private static final Duration PATIENCE = Duration.ofSeconds(20);
+    private static final Duration PATIENCE = Duration.ofSeconds(60);
 
     private final ChromeDriver driver;
     private final String address;
@@ -32,6 +32,7 @@ final class Browser implements AutoCloseable {
         options.addArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--lang=en-GB", "--user-data-dir=" + profile);
         var service = new ChromeDriverService.Builder().usingDriverExecutable(Path.of("/usr/bin/chromedriver").toFile()).build();
         this.driver = new ChromeDriver(service, options);
+        driver.manage().timeouts().scriptTimeout(PATIENCE);
         size(1280, 800);
     }
 

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import org.jooq.DSLContext;
@@ -42,6 +43,7 @@ public final class Ledger implements AutoCloseable {
     private final Store stoppedStore;
     private final String stopped;
     private final List<String> opening;
+    private final AtomicBoolean closed = new AtomicBoolean();
     private final List<Consumer<List<Entry>>> listeners = new CopyOnWriteArrayList<>();
 
     private Ledger(LedgerOptions options, DataFolder folder, LedgerOpening opened) {
@@ -159,9 +161,10 @@ public final class Ledger implements AutoCloseable {
         return new Status(writer.stopped(), writer.head(), opening);
     }
 
-    /** Answers what waits and closes; nothing is left to do at the next start. */
+    /** Answers what waits and closes; nothing is left to do at the next start. Closing again does nothing. */
     @Override
     public void close() throws IOException {
+        if (!closed.compareAndSet(false, true)) return;
         var failures = new ArrayList<Exception>();
         if (writer != null) writer.close();
         for (AutoCloseable part : new AutoCloseable[] {store(), journal}) {

@@ -1,8 +1,10 @@
 package org.youngtally.core.pattern;
 
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.time.temporal.IsoFields;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 
 /**
@@ -20,16 +22,19 @@ public record DateFormat(String pattern, List<Piece> pieces) {
         record Number(Unit unit, int width, boolean lastTwoDigits) implements Piece {}
     }
 
-    /** What a letter stands for, and how many digits its largest value takes. */
+    /** What a letter stands for, how many digits its largest value takes, and with which unit of the calendar it can change. */
     public enum Unit {
-        YEAR('y', 4), WEEK_YEAR('Y', 4), QUARTER('Q', 1), MONTH('M', 2), WEEK('w', 2), DAY('d', 2), DAY_OF_YEAR('D', 3);
+        YEAR('y', 4, ChronoUnit.YEARS), WEEK_YEAR('Y', 4, ChronoUnit.DAYS), QUARTER('Q', 1, ChronoUnit.MONTHS), MONTH('M', 2, ChronoUnit.MONTHS), WEEK('w', 2, ChronoUnit.DAYS),
+        DAY('d', 2, ChronoUnit.DAYS), DAY_OF_YEAR('D', 3, ChronoUnit.DAYS);
 
         private final char letter;
         private final int digits;
+        private final ChronoUnit changes;
 
-        Unit(char letter, int digits) {
+        Unit(char letter, int digits, ChronoUnit changes) {
             this.letter = letter;
             this.digits = digits;
+            this.changes = changes;
         }
 
         long of(LocalDate date) {
@@ -89,6 +94,11 @@ public record DateFormat(String pattern, List<Piece> pieces) {
             if (year ? run == 4 : run == 1 || run == unit.digits) return new Piece.Number(unit, run, false);
         }
         throw new PatternException(column, "‘" + String.valueOf(letter).repeat(run) + "’ is not a date part that can be written in digits", "write " + ACCEPTED);
+    }
+
+    /** The shortest of years, months and days with whose beginning the written date can change. */
+    ChronoUnit changes() {
+        return pieces.stream().filter(Piece.Number.class::isInstance).map(piece -> ((Piece.Number) piece).unit().changes).min(Comparator.naturalOrder()).orElseThrow();
     }
 
     void render(LocalDate date, StringBuilder to) {

@@ -1,8 +1,11 @@
 package org.youngtally.core.pattern;
 
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalLong;
 import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.pattern.Part.DateField;
@@ -35,9 +38,9 @@ public final class Pattern {
 
     public CountField count() { return count; }
 
-    /** Whether the business date shows in the identifier. */
-    public boolean showsDate() {
-        return before.stream().anyMatch(DateField.class::isInstance) || after.stream().anyMatch(DateField.class::isInstance);
+    /** The shortest of years, months and days with whose beginning the text around the count can change; absent where it never does. */
+    public Optional<ChronoUnit> changes() {
+        return parts().stream().filter(DateField.class::isInstance).map(part -> ((DateField) part).format().changes()).min(Comparator.naturalOrder());
     }
 
     /** The identifier of a value on a business date. The value must not be wider than the count, which a {@code Series} makes sure of. */

@@ -1,11 +1,16 @@
 package org.youngtally.core.proof;
 
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
+import org.youngtally.core.series.Restart;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.IdentifierKey;
 
@@ -19,18 +24,27 @@ record Frame(Series series, Range range, LaneKey lane, LocalDate date, String fr
 
     private record Look(LaneKey lane, String front, String back) {}
 
-    /** Every frame that the series can ever show, day by day from the first opening to the last closing. */
+    /** Every frame that the series can ever show, from the first opening to the last closing: each date on which one can change is looked at. */
     static List<Frame> of(Series series) {
         var frames = new ArrayList<Frame>();
         for (Range range : series.ranges()) {
             var seen = new HashSet<Look>();
-            boolean constant = !series.pattern().showsDate() && series.restarts().isEmpty();
-            LocalDate last = constant ? range.serves().opens() : range.serves().closes();
-            for (LocalDate date = range.serves().opens(); !date.isAfter(last); date = date.plusDays(1)) {
+            Optional<ChronoUnit> changes = Stream.concat(series.pattern().changes().stream(), series.restarts().map(Restart::changes).stream()).min(Comparator.naturalOrder());
+            for (LocalDate date = range.serves().opens(); !date.isAfter(range.serves().closes()); date = next(date, changes)) {
                 var look = new Look(series.lane(range, date), IdentifierKey.fold(series.pattern().renderBefore(date)), IdentifierKey.fold(series.pattern().renderAfter(date)));
                 if (seen.add(look)) frames.add(new Frame(series, range, look.lane(), date, look.front(), look.back()));
             }
         }
         return frames;
+    }
+
+    private static LocalDate next(LocalDate date, Optional<ChronoUnit> changes) {
+        if (changes.isEmpty()) return LocalDate.MAX;
+        return switch (changes.get()) {
+            case YEARS -> date.withDayOfYear(1).plusYears(1);
+            case MONTHS -> date.withDayOfMonth(1).plusMonths(1);
+            case DAYS -> date.plusDays(1);
+            default -> throw new IllegalStateException("nothing changes with " + changes.get());
+        };
     }
 }

@@ -1,6 +1,7 @@
 package org.youngtally.core.series;
 
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.Optional;
 
 /** When a count starts again at its first value. */
@@ -19,6 +20,14 @@ public enum Restart {
     public static Optional<Restart> of(String word) {
         for (Restart restart : values()) if (restart.word.equals(word)) return Optional.of(restart);
         return Optional.empty();
+    }
+
+    /** The unit of the calendar with whose beginning the period changes. */
+    public ChronoUnit changes() {
+        return switch (this) {
+            case YEAR -> ChronoUnit.YEARS;
+            case MONTH -> ChronoUnit.MONTHS;
+        };
     }
 
     /** The name of the period that a date falls in, e.g. {@code 2026} or {@code 2026-02}. */

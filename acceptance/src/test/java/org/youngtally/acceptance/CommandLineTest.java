@@ -1,0 +1,161 @@
+package org.youngtally.acceptance;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The client as it is run at a terminal, on the demo data. */
+class CommandLineTest {
+    @TempDir
+    private static Path folder;
+    private static Service service;
+
+    @BeforeAll
+    static void start() throws Exception { service = Service.demo(); }
+
+    @AfterAll
+    static void stop() throws Exception { service.close(); }
+
+    private record Result(int exit, String out, String err) {}
+
+    private static Result youngtally(String... arguments) throws Exception {
+        var all = new ArrayList<>(List.of(arguments));
+        if (!all.contains("--service")) all.addAll(List.of("--service", service.address()));
+        return run("cli", all);
+    }
+
+    private static Result run(String module, List<String> arguments) throws Exception {
+        var command = new ArrayList<>(List.of(Service.JAVA.toString(), "-XX:TieredStopAtLevel=1", "-jar", Service.jar(module).toString()));
+        command.addAll(arguments);
+        Path err = Files.createTempFile(folder, "err", ".txt");
+        Process process = new ProcessBuilder(command).redirectError(err.toFile()).start();
+        String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        return new Result(process.waitFor(), out, Files.readString(err));
+    }
+
+    @Test
+    void numbersAreTakenFoundAndAudited() throws Exception {
+        Result taken = youngtally("allocate", "customer", "--quantity", "2", "--date", "2026-03-02", "--reference", "FAIR", "--as", "ines");
+        assertThat(taken).isEqualTo(new Result(0, "K10013\nK10014\n", ""));
+        Result again = youngtally("allocate", "customer", "--quantity", "2", "--date", "2026-03-02", "--reference", "FAIR", "--as", "tobin");
+        assertThat(again.out()).isEqualTo("K10013\nK10014\n");
+        assertThat(again.err()).contains("had taken them before");
+        assertThat(youngtally("find", "k10014").out()).contains("customer — Customers of the group").contains("position   14").contains("by ines").contains("reference  FAIR");
+        Result audit = youngtally("audit");
+        assertThat(audit.exit()).isZero();
+        assertThat(audit.out()).contains("gap-free: ").containsPattern("head [0-9]+:[0-9a-f]{64}");
+        String head = audit.out().lines().filter(line -> line.startsWith("head ")).findFirst().orElseThrow().substring(5);
+        assertThat(youngtally("audit", "customer", "--head", head).out()).contains("nothing up to entry " + head.replaceFirst(":.*", "") + " was rewritten or cut off");
+        Result forged = youngtally("audit", "--head", "1:" + "0".repeat(64));
+        assertThat(forged.exit()).isEqualTo(1);
+        assertThat(forged.out()).contains("wrong: entry 1 now has the hash").contains("NOT in order");
+    }
+
+    @Test
+    void theSeriesAreListedShownAndPreviewed() throws Exception {
+        assertThat(youngtally("series", "list").out()).contains("SERIES").containsPattern("visit +V2603/04 +57 +1…60 +V2603/03").containsPattern("cast .*runs low");
+        assertThat(youngtally("series", "show", "visit").out()).contains("V{date yyMM}/{count 2}").containsPattern("2026-02 +52 +8");
+        assertThat(youngtally("series", "preview", "cast", "--quantity", "9").out()).isEqualTo("CAST-005\nCAST-004\nCAST-003\nCAST-002\nCAST-001\n");
+        assertThat(youngtally("entry", "list", "--series", "part", "--limit", "1").out()).contains("P-100400 … P-100640").contains("ORGAN-18");
+        assertThat(youngtally("status").out()).contains("numbers are given").contains("2026-03-02");
+    }
+
+    @Test
+    void aFileIsShownAndThenApplied() throws Exception {
+        Path file = folder.resolve("crate.yaml");
+        Files.writeString(file, "series:\n  - key: crate\n    pattern: \"C{count 4}\"\n    ranges:\n      - { first: 1, last: 999, opens: 2026-01-01 }\n");
+        Result dry = youngtally("apply", file.toString(), "--dry-run");
+        assertThat(dry).isEqualTo(new Result(0, "+ crate, version 1 (new), begins with C0001\n", "A dry run: nothing was changed.\n"));
+        assertThat(youngtally("series", "show", "crate").exit()).isEqualTo(1);
+        assertThat(youngtally("apply", file.toString()).err()).isEqualTo("1 series was defined.\n");
+        assertThat(youngtally("apply", file.toString()).err()).isEqualTo("Everything stood so already.\n");
+        Files.writeString(file, Files.readString(file).replace("999,", "9999,"));
+        assertThat(youngtally("apply", file.toString()).out()).isEqualTo("~ crate, version 2 (changed)\n    range 1 last: 999 → 9999\n");
+        Files.writeString(file, Files.readString(file).replace("9999,", "99999,"));
+        Result refused = youngtally("apply", file.toString());
+        assertThat(refused.exit()).isEqualTo(1);
+        assertThat(refused.err()).contains("crate.yaml:5: crate: ranges[0].last 99999 is wider than the count").contains("Nothing was changed.");
+    }
+
+    @Test
+    void refusalsAndWrongUsageHaveTheirOwnExits() throws Exception {
+        Result unknown = youngtally("allocate", "custmer");
+        assertThat(unknown.exit()).isEqualTo(1);
+        assertThat(unknown.out()).isEmpty();
+        assertThat(unknown.err()).contains("Did you mean ‘customer’?");
+        assertThat(youngtally("find", "LW99-1").exit()).isEqualTo(1);
+        assertThat(youngtally("allocate").exit()).isEqualTo(2);
+        assertThat(youngtally("alocate", "customer").exit()).isEqualTo(2);
+        assertThat(youngtally("apply", "nowhere.yaml").exit()).isEqualTo(2);
+        assertThat(youngtally("series", "list", "--service", "nonsense").exit()).isEqualTo(2);
+        Result unreachable = youngtally("allocate", "customer", "--service", "http://127.0.0.1:1");
+        assertThat(unreachable.exit()).isEqualTo(3);
+        assertThat(unreachable.err()).contains("cannot be reached").contains("youngtally serve");
+    }
+
+    @Test
+    void everythingIsToBeHadAsJson() throws Exception {
+        assertThat(Service.JSON.readTree(youngtally("allocate", "invoice-care", "--json").out()).get("identifiers").get(0).asString()).startsWith("LC");
+        assertThat(Service.JSON.readTree(youngtally("series", "list", "--json").out())).isNotEmpty();
+        assertThat(Service.JSON.readTree(youngtally("audit", "--json").out()).get("gapFree").asBoolean()).isTrue();
+        assertThat(youngtally("completion", "--service", "x").exit()).isEqualTo(2);
+        assertThat(run("cli", List.of("completion")).out()).contains("complete -F _complete_youngtally");
+    }
+
+    @Test
+    void theMainJobRunsOnce() throws Exception {
+        Result once = run("service", List.of("demo", "--once"));
+        assertThat(once.exit()).isZero();
+        assertThat(once.out()).contains("LW26-00001 for ORDER-881").contains("LW26-00002  LW26-00003  LW26-00004  LW26-00005  LW26-00006").contains("gap-free, no number given twice");
+    }
+
+    @Test
+    void theServiceStaysOnThisMachine() throws Exception {
+        Result refused = run("service", List.of("serve", "--address", "0.0.0.0", "--data", folder.resolve("d").toString()));
+        assertThat(refused.exit()).isEqualTo(2);
+        assertThat(refused.err()).contains("0.0.0.0 can be reached from elsewhere");
+        Result busy = run("service", List.of("serve", "--port", Integer.toString(service.port()), "--data", folder.resolve("e").toString()));
+        assertThat(busy.exit()).isEqualTo(1);
+        assertThat(busy.err()).contains("port " + service.port() + " is in use");
+    }
+
+    @Test
+    void oneProcessOwnsADataFolderAndRebuildWantsItAlone() throws Exception {
+        Path data = folder.resolve("owned");
+        try (Service owner = Service.serve(data)) {
+            owner.apply("series: [{key: n, pattern: 'N{count 3}', ranges: [{first: 1, last: 9, opens: 2026-01-01}]}]");
+            assertThat(run("service", List.of("serve", "--port", "0", "--data", data.toString())).err()).contains("another process is using the data folder");
+            assertThat(run("service", List.of("rebuild", "--data", data.toString())).exit()).isEqualTo(1);
+        }
+        Result rebuilt = run("service", List.of("rebuild", "--data", data.toString()));
+        assertThat(rebuilt.out()).contains("1 entries were written into new tables");
+        try (Service again = Service.serve(data)) {
+            assertThat(again.get("/api/v1/series/n").status()).isEqualTo(200);
+        }
+    }
+
+    /** The chain is checked with nothing but the shell's own tools, as the reference describes it. */
+    @Test
+    void theChainIsProvedWithStockTools() throws Exception {
+        Path data = folder.resolve("chain");
+        String head;
+        try (Service owner = Service.serve(data)) {
+            owner.apply("series: [{key: n, pattern: 'Nö\"{count 3}', ranges: [{first: 1, last: 9, opens: 2026-01-01}]}]");
+            for (int i = 0; i < 3; i++) owner.post("/api/v1/series/n/allocations", "{\"reference\":\"a \\\" ,\\\"batch\\\":3 " + i + "\"}");
+            head = owner.get("/api/v1/status").text("head");
+        }
+        String script = "previous=$(printf '0%.0s' $(seq 64)); while IFS= read -r line; do hash=$(printf '%s%s' \"$previous\" \"${line%,\\\"hash\\\":*}\" | sha256sum | cut -c1-64); "
+                + "[ \"${line##*,\\\"hash\\\":}\" = \"\\\"$hash\\\"}\" ] || exit 1; previous=$hash; n=$((n+1)); done; echo $n:$previous";
+        Process shell = new ProcessBuilder("bash", "-c", "cat '" + data + "'/journal/*.jsonl | { " + script + "; }").redirectErrorStream(true).start();
+        assertThat(new String(shell.getInputStream().readAllBytes(), StandardCharsets.UTF_8).strip()).isEqualTo(head);
+        assertThat(shell.waitFor()).isZero();
+    }
+}

@@ -1,0 +1,171 @@
+package org.youngtally.acceptance;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.InstanceOfAssertFactories.LIST;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import tools.jackson.databind.node.ObjectNode;
+
+/** The console in headless Chromium. */
+class ConsoleTest {
+    private static Service service;
+    private static Browser browser;
+
+    @BeforeAll
+    static void start() throws Exception {
+        service = Service.demo();
+        browser = new Browser(service.address());
+    }
+
+    @AfterAll
+    static void stop() throws Exception {
+        browser.close();
+        service.close();
+    }
+
+    @Test
+    void aSeriesIsDefinedPreviewedAndTakenFromUntilItShowsInTheLedger() throws Exception {
+        browser.open("/series");
+        browser.press("New series");
+        browser.type("Key", "crate");
+        browser.type("Title", "Transport crates");
+        browser.type("Pattern", "C{date yyMM}-{count 4}");
+        browser.field("The count restarts").sendKeys("each month");
+        browser.type("Last", "99999");
+        browser.sees("99999 is wider than the count, which takes 4 digits");
+        browser.type("Last", "9999");
+        browser.sees("C2603-0010");
+        browser.seesNoLonger("wider than the count");
+        browser.press("Define the series");
+        browser.sees("Next on 2026-03-02 — 9,999 left");
+        assertThat(browser.path()).isEqualTo("/series/crate");
+        browser.type("What for", "CRATE-JOB");
+        browser.press("Take the next number");
+        browser.sees("Taken for CRATE-JOB");
+        assertThat(browser.element(By.cssSelector("[data-testid=taken]")).getText()).contains("C2603-0001");
+        browser.sees("Next on 2026-03-02 — 9,998 left");
+        assertThat(browser.element(By.xpath("//table//td[normalize-space() = 'CRATE-JOB']/..")).getText()).contains("C2603-0001").contains("console");
+        assertThat(browser.field("What for").getDomProperty("value")).as("the form is ready for the next").isEmpty();
+        assertThat(service.get("/api/v1/identifiers?text=C2603-0001").json().get(0).get("reference").asString()).isEqualTo("CRATE-JOB");
+    }
+
+    @Test
+    void aRefusalIsToldAndTakesNothing() throws Exception {
+        String before = service.get("/api/v1/status").text("head");
+        browser.open("/series/cast");
+        browser.sees("CAST-005");
+        browser.type("Quantity", "6");
+        browser.press("Take 6 numbers");
+        browser.sees("‘cast’ has 5 numbers left for 2026-03-02, 6 were asked for, and none was taken. The next range opens on 2026-06-01.");
+        assertThat(service.get("/api/v1/status").text("head")).isEqualTo(before);
+    }
+
+    @Test
+    void aDefinitionThatWouldClashIsShownWithBothWays() {
+        browser.open("/series/invoice-care/edit");
+        browser.type("Pattern", "LC{date MM}-{count 4}");
+        browser.sees("is fixed at ‘LC{date yy}-{count 4}’ since the first number was given");
+        browser.open("/new");
+        browser.type("Key", "clash");
+        browser.type("Pattern", "lw26-{count 5}");
+        browser.type("Namespace", "invoice");
+        browser.type("Last", "20");
+        browser.sees("would arise in two ways in the namespace ‘invoice’");
+        browser.sees("series invoice-works");
+    }
+
+    @Test
+    void whatOthersTakeAppearsByItself() throws Exception {
+        browser.open("/");
+        browser.sees("Series at a glance");
+        service.post("/api/v1/series/customer/allocations", "{\"reference\":\"SEEN-LIVE\"}", "Young-Tally-Actor", "mara");
+        browser.sees("SEEN-LIVE");
+    }
+
+    /** A browser keeps six connections to one service; a page that is left must give back the one it listened on. */
+    @Test
+    void manyPagesOneAfterTheOtherDoNotUseUpTheConnections() {
+        for (int i = 0; i < 8; i++) {
+            browser.open(i % 2 == 0 ? "/series/customer" : "/series/visit");
+            browser.element(By.xpath("//section[@aria-labelledby = 'ledger']//td"));
+        }
+    }
+
+    @Test
+    void numbersAreTakenByKeyboardAlone() throws Exception {
+        browser.open("/series/part");
+        browser.sees("Take numbers");
+        browser.field("What for").click();
+        browser.key("ORGAN-19" + Keys.ENTER);
+        browser.sees("Taken for ORGAN-19");
+        browser.key("ORGAN-20" + Keys.ENTER);
+        browser.sees("Taken for ORGAN-20");
+        assertThat(service.get("/api/v1/entries?series=part&limit=2").json().valueStream().map(entry -> entry.get("reference").asString())).containsExactly("ORGAN-20", "ORGAN-19");
+    }
+
+    @Test
+    void thePagesNeedNoMouse() {
+        browser.open("/");
+        browser.sees("Series at a glance");
+        browser.key(Keys.TAB);
+        assertThat(browser.active().getText()).isEqualTo("Skip to the page");
+        browser.key(Keys.TAB);
+        browser.key(Keys.TAB);
+        assertThat(browser.active().getText()).isEqualTo("Series");
+        browser.key(Keys.ENTER);
+        browser.sees("New series");
+        assertThat(browser.path()).isEqualTo("/series");
+    }
+
+    @Test
+    void twoPeopleEditingOneDefinitionLoseNothing() throws Exception {
+        browser.open("/series/visit/edit");
+        browser.type("Title", "Visits, as typed here");
+        var definition = (ObjectNode) service.get("/api/v1/series/visit/definition").json();
+        service.put("/api/v1/series/visit/definition", definition.put("title", "Visits, as changed elsewhere").toString(), "If-Match", "\"1\"");
+        browser.press("Save the change");
+        browser.sees("‘visit’ has version 2 by now; this change was made on version 1.");
+        assertThat(browser.field("Title").getDomProperty("value")).isEqualTo("Visits, as typed here");
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1280, 800, day", "390, 844, night"})
+    void pagesFitAndAreReadable(int width, int height, String look) throws Exception {
+        String axe = Files.readString(Path.of("../console/node_modules/axe-core/axe.min.js"));
+        browser.size(width, height);
+        try {
+            for (String page : List.of("/", "/series", "/series/invoice-works", "/series/cast/edit", "/new", "/nowhere")) {
+                browser.open(page);
+                browser.script("localStorage.setItem('look', arguments[0])", look);
+                browser.open(page);
+                browser.element(By.cssSelector(page.equals("/nowhere") ? "main a" : "h1"));
+                assertThat(((Number) browser.script("return document.documentElement.scrollWidth - innerWidth")).intValue()).as(page + " does not scroll sideways").isLessThanOrEqualTo(0);
+                browser.script(axe);
+                assertThat(browser.scriptAsync("axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(found => arguments[0](found.violations.map(each => each.id + ': ' + each.nodes.map(node => node.html + ' ' + node.failureSummary).join(' | '))))")).asInstanceOf(LIST).as(page).isEmpty();
+            }
+        } finally {
+            browser.script("localStorage.removeItem('look')");
+            browser.size(1280, 800);
+        }
+    }
+
+    @Test
+    void anEmptyAndAFailingServiceSaySo(@TempDir Path data) throws Exception {
+        try (Service empty = Service.serve(data); Browser own = new Browser(empty.address())) {
+            own.open("/");
+            own.sees("There are no series yet.");
+            empty.kill();
+            own.sees("The service is not heard at the moment");
+        }
+    }
+}

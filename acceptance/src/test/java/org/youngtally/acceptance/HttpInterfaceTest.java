@@ -1,0 +1,204 @@
+package org.youngtally.acceptance;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.net.Socket;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import tools.jackson.databind.JsonNode;
+
+class HttpInterfaceTest {
+    private static final String ALLOCATIONS = "/api/v1/series/invoice/allocations";
+
+    @TempDir
+    private static Path data;
+    private static Service service;
+
+    @BeforeAll
+    static void start() throws Exception {
+        service = Service.serve(data);
+        assertThat(service.apply("""
+                series:
+                  - { key: invoice, pattern: "LW{date yy}-{count 5}", restarts: [year], ranges: [ { first: 1, last: 99999, opens: 2025-01-01, closes: 2027-12-31 } ] }
+                  - { key: short, pattern: "S{count 2}", ranges: [ { first: 1, last: 3, opens: 2026-01-01, closes: 2026-06-30 }, { first: 11, last: 13, opens: 2026-07-01 } ] }
+                """).status()).isEqualTo(200);
+    }
+
+    @AfterAll
+    static void stop() throws Exception { service.close(); }
+
+    private static void assertProblem(Service.Answer answer, int status, String type, String field, String detail) {
+        assertThat(answer.status()).as(answer.response().body()).isEqualTo(status);
+        assertThat(answer.response().headers().firstValue("Content-Type").orElse("")).startsWith("application/problem+json");
+        assertThat(answer.text("type")).isEqualTo("/problems/" + type);
+        assertThat(answer.text("detail")).contains(detail);
+        assertThat(answer.text("field")).isEqualTo(field);
+        assertThat(answer.text("accepted")).isNotBlank();
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = ';', quoteCharacter = '`', value = {
+        "invoice; {\"date\":\"2030-01-01\"}; 422; date-not-served; date; No range of ‘invoice’ serves 2030-01-01",
+        "invoice; {\"quantity\":0}; 422; quantity-out-of-bounds; quantity; less than one",
+        "invoice; {\"quantity\":10001}; 422; quantity-out-of-bounds; quantity; more than 10000",
+        "invioce; {}; 404; unknown-series; series; Did you mean ‘invoice’?",
+        "short; {\"quantity\":5,\"date\":\"2026-03-02\"}; 422; exhausted; quantity; has 3 numbers left for 2026-03-02, 5 were asked for, and none was taken. The next range opens on 2026-07-01.",
+        "invoice; {\"quantity\":; 400; malformed; body; The body is not JSON",
+        "invoice; {\"quantitty\":2}; 400; malformed; quantitty; Did you mean ‘quantity’?",
+        "invoice; {\"quantity\":\"two\"}; 400; malformed; quantity; wrong kind",
+        "invoice; {\"quantity\":1.5}; 400; malformed; quantity; wrong kind",
+        "invoice; {\"date\":\"2026-02-30\"}; 400; malformed; date; not a date of the calendar",
+        "invoice; {\"reference\":\"\"}; 400; malformed; reference; is empty",
+        "invoice; [1]; 400; malformed; ``; wrong kind",
+    })
+    void aBadRequestIsRefusedByFieldAndTakesNothing(String series, String body, int status, String type, String field, String detail) throws Exception {
+        String before = service.get("/api/v1/status").text("head");
+        assertProblem(service.post("/api/v1/series/" + series + "/allocations", body), status, type, field, detail);
+        assertThat(service.get("/api/v1/status").text("head")).isEqualTo(before);
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = ';', quoteCharacter = '`', value = {
+        "pattern: 'A{count 2}', ranges: [{first: 1, last: 100, opens: 2026-01-01}]; ranges[0].last; wider than the count",
+        "pattern: 'A{count}', ranges: [{first: 1, last: 10, step: 2, opens: 2026-01-01}]; ranges[0].last; not reached from 1",
+        "pattern: 'A{count 2', ranges: [{first: 1, last: 9, opens: 2026-01-01}]; pattern; column 2",
+        "pattern: 'A{count 2}', restarts: [year], ranges: [{first: 1, last: 9, opens: 2026-01-01}]; pattern; ‘A01’ would arise in two ways",
+        "pattern: 'A{count 2}', ranges: [{first: 1, last: 9, opens: 2026-01-01}, {first: 5, last: 12, opens: 2026-05-01}]; pattern; ‘A05’ would arise in two ways",
+        "pattern: 'S{count 2}', namespace: short, ranges: [{first: 1, last: 9, opens: 2026-01-01}]; pattern; series short",
+        "patern: 'A{count 2}', ranges: [{first: 1, last: 9, opens: 2026-01-01}]; patern; is not a property",
+        "pattern: 'A{count 2}', ranges: [{first: one, last: 9, opens: 2026-01-01}]; ranges[0].first; ‘one’ is not a whole number",
+        "pattern: 'A{count 2}', ranges: 5; ranges; is not a list",
+    })
+    void aFaultyFileIsRefusedWithItsLineAndDefinesNothing(String properties, String path, String problem) throws Exception {
+        Service.Answer answer = service.apply("series:\n  - { key: good, pattern: 'G{count 2}', ranges: [{first: 1, last: 9, opens: 2026-01-01}] }\n  - { key: bad, " + properties + " }\n");
+        assertThat(answer.status()).isEqualTo(422);
+        JsonNode fault = answer.json().get("faults").get(0);
+        assertThat(fault.get("path").asString()).isEqualTo(path);
+        assertThat(fault.get("problem").asString()).contains(problem);
+        assertThat(fault.get("file").asString()).isEqualTo("test.yaml");
+        assertThat(fault.get("line").asInt()).isEqualTo(3);
+        assertThat(service.get("/api/v1/series/good").status()).isEqualTo(404);
+    }
+
+    @Test
+    void aFileThatIsNoYamlIsRefusedWithItsLine() throws Exception {
+        JsonNode fault = service.apply("series:\n  - key: [\n").json().get("faults").get(0);
+        assertThat(fault.get("problem").asString()).contains("the file is not YAML");
+        assertThat(fault.get("line").asInt()).isEqualTo(3);
+    }
+
+    @Test
+    void aKeyIsAnsweredOnceAndRepeatedEver() throws Exception {
+        Service.Answer first = service.post(ALLOCATIONS, "{\"quantity\":2,\"date\":\"2026-03-02\"}", "Idempotency-Key", "a-key");
+        Service.Answer again = service.post(ALLOCATIONS, "{\"date\":\"2026-03-02\", \"quantity\":2}", "Idempotency-Key", "a-key");
+        assertThat(List.of(first.status(), again.status())).containsExactly(201, 200);
+        assertThat(again.json().get("identifiers")).isEqualTo(first.json().get("identifiers"));
+        assertThat(again.json().get("repeated").asBoolean()).isTrue();
+        assertProblem(service.post(ALLOCATIONS, "{\"quantity\":3}", "Idempotency-Key", "a-key"), 422, "key-reused", "Idempotency-Key", "stands for another request");
+    }
+
+    @Test
+    void aReferenceIsUniqueInItsSeries() throws Exception {
+        service.post(ALLOCATIONS, "{\"reference\":\"ORDER-1\"}");
+        assertThat(service.post(ALLOCATIONS, "{\"reference\":\"ORDER-1\"}").status()).isEqualTo(200);
+        assertProblem(service.post(ALLOCATIONS, "{\"reference\":\"ORDER-1\",\"quantity\":2}"), 409, "reference-reused", "reference", "stands for another request");
+    }
+
+    @Test
+    void anIdentifierIsFoundInAnyCase() throws Exception {
+        String identifier = service.post(ALLOCATIONS, "{\"reference\":\"FIND-ME\",\"date\":\"2027-05-05\"}", "Young-Tally-Actor", "mara").text("first");
+        assertThat(identifier).startsWith("LW27-");
+        JsonNode found = service.get("/api/v1/identifiers?text=" + identifier.toLowerCase(Locale.ROOT)).json().get(0);
+        assertThat(List.of(found.get("identifier").asString(), found.get("reference").asString(), found.get("by").asString(), found.get("lane").asString())).containsExactly(identifier, "FIND-ME", "mara", "2027");
+        assertProblem(service.get("/api/v1/identifiers?text=LW99-00001"), 404, "unknown-identifier", "text", "was never given");
+    }
+
+    @Test
+    void entriesAreReadPageByPage() throws Exception {
+        for (int i = 0; i < 5; i++) service.post(ALLOCATIONS, "{}");
+        Service.Answer page = service.get("/api/v1/entries?series=invoice&limit=3");
+        assertThat(page.json()).hasSize(3);
+        String next = page.response().headers().firstValue("Link").orElseThrow().replaceAll("^<|>; rel=\"next\"$", "");
+        JsonNode older = service.get(next).json();
+        assertThat(older.get(0).get("seq").asLong()).isLessThan(page.json().get(2).get("seq").asLong());
+    }
+
+    @Test
+    void aSeriesIsChangedOnTheVersionThatWasSeen() throws Exception {
+        String form = "{\"key\":\"edited\",\"pattern\":\"E{count 3}\",\"title\":\"%s\",\"ranges\":[{\"first\":1,\"last\":9,\"opens\":\"2026-01-01\"}]}";
+        String path = "/api/v1/series/edited/definition";
+        assertThat(service.put(path, form.formatted("one"), "If-None-Match", "*").status()).isEqualTo(201);
+        assertProblem(service.put(path, form.formatted("two"), "If-None-Match", "*"), 412, "version-moved", "key", "There is a series ‘edited’ already");
+        String tag = service.get(path).response().headers().firstValue("ETag").orElseThrow();
+        assertThat(service.put(path, form.formatted("two"), "If-Match", tag).status()).isEqualTo(200);
+        assertProblem(service.put(path, form.formatted("three"), "If-Match", tag), 412, "version-moved", "If-Match", "version 2 by now");
+        assertThat(service.get(path).text("title")).isEqualTo("two");
+    }
+
+    @Test
+    void aPreviewShowsTheNextTenAndChangesNothing() throws Exception {
+        String before = service.get("/api/v1/status").text("head");
+        String asked = "{\"series\":{\"key\":\"new\",\"pattern\":\"N{date yy}-{count 3}\",\"ranges\":[{\"first\":995,\"last\":1,\"step\":%d,\"opens\":\"2026-01-01\"}]},\"date\":\"2026-03-02\"}";
+        assertThat(service.post("/api/v1/previews", asked.formatted(-9)).json().get("faults").get(0).get("problem").asString()).contains("not reached");
+        JsonNode preview = service.post("/api/v1/previews", asked.formatted(-2)).json();
+        assertThat(preview.get("next").valueStream().map(next -> next.get("identifier").asString())).containsExactlyElementsOf(IntStream.range(0, 10).mapToObj(i -> "N26-" + (995 - 2 * i)).toList());
+        assertThat(service.get("/api/v1/status").text("head")).isEqualTo(before);
+    }
+
+    @Test
+    void aBlockIsTakenAndTheCountGoesOnBehindIt() throws Exception {
+        service.apply("series: [{key: blocks, pattern: 'B{count 9}', ranges: [{first: 1, last: 999999999, opens: 2026-01-01}]}]");
+        JsonNode block = service.post("/api/v1/series/blocks/blocks", "{\"quantity\":10000000}").json();
+        assertThat(List.of(block.get("first").asString(), block.get("last").asString())).containsExactly("B000000001", "B010000000");
+        assertThat(service.post("/api/v1/series/blocks/allocations", "{}").text("first")).isEqualTo("B010000001");
+        assertThat(service.get("/api/v1/identifiers?text=b005000000").json().get(0).get("block").asBoolean()).isTrue();
+        assertProblem(service.post("/api/v1/series/blocks/blocks", "{}"), 400, "malformed", "quantity", "has no quantity");
+    }
+
+    /** What a browser would send from a page elsewhere, written by hand: the usual clients do not let one choose these headers. */
+    @ParameterizedTest
+    @CsvSource({"evil.example, '', Host", "localhost, http://evil.example, Origin", "localhost, null, Origin", "localhost, https://localhost, Origin", "127.0.0.1.evil.example, '', Host"})
+    void aRequestFromElsewhereIsRefused(String host, String origin, String field) throws Exception {
+        String answer = raw("POST " + ALLOCATIONS + " HTTP/1.1\r\nHost: " + host + ":" + service.port() + "\r\n" + (origin.isEmpty() ? "" : "Origin: " + origin + "\r\n") + "Content-Type: application/json\r\nContent-Length: 2\r\nConnection: close\r\n\r\n{}");
+        assertThat(answer).startsWith("HTTP/1.1 403").contains("/problems/foreign-request").contains("\"field\":\"" + field + "\"");
+    }
+
+    @Test
+    void itsOwnPagesMayAsk() throws Exception {
+        assertThat(raw("GET /api/v1/status HTTP/1.1\r\nHost: localhost:" + service.port() + "\r\nOrigin: http://localhost:" + service.port() + "\r\nConnection: close\r\n\r\n")).startsWith("HTTP/1.1 200");
+    }
+
+    private static String raw(String request) throws IOException {
+        try (var socket = new Socket("127.0.0.1", service.port())) {
+            socket.getOutputStream().write(request.getBytes(StandardCharsets.US_ASCII));
+            return new String(socket.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        }
+    }
+
+    @Test
+    void theDescriptionOfTheInterfaceIsTheOneThatTheConsoleIsBuiltOn() throws Exception {
+        JsonNode served = service.get("/api/openapi.json").json();
+        assertThat(served.get("openapi").asString()).startsWith("3.1");
+        assertThat(served).isEqualTo(Service.JSON.readTree(Files.readString(Path.of("../console/openapi.json"))));
+    }
+
+    @Test
+    void everyTypeOfProblemExplainsItself() throws Exception {
+        URI type = URI.create(service.post(ALLOCATIONS, "{\"quantity\":0}").text("type"));
+        assertThat(service.get(type.toString()).response().body()).contains("1 to 10,000 at a time");
+        assertProblem(service.get("/api/v1/identifiers"), 400, "malformed", "text", "is missing");
+        assertThat(service.get("/api/v1/nothing").status()).isEqualTo(404);
+    }
+}

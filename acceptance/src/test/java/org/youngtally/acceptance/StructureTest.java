@@ -1,0 +1,42 @@
+package org.youngtally.acceptance;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.library.dependencies.SlicesRuleDefinition;
+import java.time.Instant;
+import java.time.LocalDate;
+import org.junit.jupiter.api.Test;
+
+/** Imports run one way. */
+class StructureTest {
+    private static final JavaClasses CLASSES = new ClassFileImporter().withImportOption(new ImportOption.DoNotIncludeTests()).importPackages("org.youngtally");
+
+    @Test
+    void importsRunFromTheServiceThroughTheLedgerToTheCore() {
+        layeredArchitecture().consideringOnlyDependenciesInLayers()
+                .layer("core").definedBy("org.youngtally.core..")
+                .layer("ledger").definedBy("org.youngtally.ledger..")
+                .layer("service").definedBy("org.youngtally.service..")
+                .layer("cli").definedBy("org.youngtally.cli..")
+                .whereLayer("service").mayNotBeAccessedByAnyLayer()
+                .whereLayer("cli").mayNotBeAccessedByAnyLayer()
+                .whereLayer("ledger").mayOnlyBeAccessedByLayers("service")
+                .whereLayer("core").mayOnlyBeAccessedByLayers("ledger", "service", "cli")
+                .check(CLASSES);
+    }
+
+    @Test
+    void theCoreKnowsNoFrameworkNoDiskAndNoClock() {
+        noClasses().that().resideInAPackage("org.youngtally.core..").should().dependOnClassesThat().resideInAnyPackage("org.springframework..", "org.jooq..", "tools.jackson..", "java.io..", "java.nio.file..", "java.sql..", "java.net..").check(CLASSES);
+        noClasses().that().resideInAPackage("org.youngtally.core..").should().callMethod(LocalDate.class, "now").orShould().callMethod(Instant.class, "now").orShould().callMethod(System.class, "currentTimeMillis").check(CLASSES);
+    }
+
+    @Test
+    void packagesOfTheCoreFormNoCircle() {
+        SlicesRuleDefinition.slices().matching("org.youngtally.core.(*)..").should().beFreeOfCycles().check(CLASSES);
+    }
+}
