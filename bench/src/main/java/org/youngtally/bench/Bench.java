@@ -17,7 +17,7 @@ import org.youngtally.bench.HttpLoad.Result;
  */
 public final class Bench {
     private static final int[] CLIENTS = {1, 16, 64, 256};
-    private static final int WARM_UP_SECONDS = 15;
+    private static final int WARM_UP_SECONDS = 45;
     private static final String SERIES = "{\"key\":\"%s\",\"pattern\":\"%s{date yy}-{count 9}\",\"restarts\":[\"year\"],\"ranges\":[{\"first\":1,\"last\":999999999,\"opens\":\"2020-01-01\"}]}";
 
     private final Path jar;

@@ -17,7 +17,6 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.jooq.BatchBindStep;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Table;
@@ -38,12 +37,25 @@ final class EntryTables {
     private record SeriesRow(int id, int namespace) {}
 
     private final DSLContext dsl;
+    private final Prepared newLane;
+    private final Prepared newEntry;
+    private final Prepared newAllocation;
+    private final Prepared newBlock;
+    private final Prepared counter;
     private final Map<String, Integer> accounts = new HashMap<>();
     private final Map<String, SeriesRow> series = new HashMap<>();
     private final Map<Integer, String> laneSeries = new HashMap<>();
 
     EntryTables(DSLContext dsl) {
         this.dsl = dsl;
+        newLane = new Prepared(dsl, dsl.insertInto(LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION).values((Integer) null, null, null, null, null));
+        newEntry = new Prepared(dsl, dsl.insertInto(ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REFERENCE_LIVE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS)
+                .values((Long) null, null, null, null, null, null, null, null, null, null, null, null));
+        newAllocation = new Prepared(dsl, dsl.insertInto(ALLOCATION, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.TEXT, ALLOCATION.TEXT_KEY, ALLOCATION.NAMESPACE_ID)
+                .values((Integer) null, null, null, null, null, null, null, null, null, null));
+        newBlock = new Prepared(dsl, dsl.insertInto(BLOCK, BLOCK.LANE_ID, BLOCK.FIRST_POSITION, BLOCK.SERIES_ID, BLOCK.VERSION, BLOCK.BUSINESS_DATE).values((Integer) null, null, null, null, null));
+        Field<LocalDate> date = DSL.val((LocalDate) null, LANE.LATEST_DATE);
+        counter = new Prepared(dsl, dsl.update(LANE).set(LANE.NEXT_POSITION, (Long) null).set(LANE.LATEST_DATE, DSL.greatest(DSL.coalesce(LANE.LATEST_DATE, date), date)).set(LANE.NEWEST_SEQ, (Long) null).where(LANE.ID.eq((Integer) null)));
     }
 
     /** Drops what was remembered of rows that a rollback took away. */
@@ -154,16 +166,11 @@ final class EntryTables {
         }
 
         void flush() {
-            if (!lanes.isEmpty()) run(dsl.batch(dsl.insertInto(LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION).values((Integer) null, null, null, null, null)), lanes);
-            if (!entries.isEmpty())
-                run(dsl.batch(dsl.insertInto(ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REFERENCE_LIVE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS)
-                        .values((Long) null, null, null, null, null, null, null, null, null, null, null, null)), entries);
-            if (!allocations.isEmpty())
-                run(dsl.batch(dsl.insertInto(ALLOCATION, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.TEXT, ALLOCATION.TEXT_KEY, ALLOCATION.NAMESPACE_ID)
-                        .values((Integer) null, null, null, null, null, null, null, null, null, null)), allocations);
-            if (!blocks.isEmpty()) run(dsl.batch(dsl.insertInto(BLOCK, BLOCK.LANE_ID, BLOCK.FIRST_POSITION, BLOCK.SERIES_ID, BLOCK.VERSION, BLOCK.BUSINESS_DATE).values((Integer) null, null, null, null, null)), blocks);
-            if (!counters.isEmpty())
-                run(dsl.batch(dsl.update(LANE).set(LANE.NEXT_POSITION, (Long) null).set(LANE.LATEST_DATE, DSL.greatest(DSL.coalesce(LANE.LATEST_DATE, DSL.val((LocalDate) null, LANE.LATEST_DATE)), DSL.val((LocalDate) null, LANE.LATEST_DATE))).set(LANE.NEWEST_SEQ, (Long) null).where(LANE.ID.eq((Integer) null))), counterRows());
+            run(newLane, lanes);
+            run(newEntry, entries);
+            run(newAllocation, allocations);
+            run(newBlock, blocks);
+            run(counter, counters.values().stream().map(row -> new Object[] {row[0], row[1], row[1], row[2], row[3]}).toList());
             lanes.clear();
             entries.clear();
             allocations.clear();
@@ -171,13 +178,8 @@ final class EntryTables {
             counters.clear();
         }
 
-        private List<Object[]> counterRows() {
-            return counters.values().stream().map(row -> new Object[] {row[0], row[1], row[1], row[2], row[3]}).toList();
-        }
-
-        private static void run(BatchBindStep batch, List<Object[]> rows) {
-            for (Object[] row : rows) batch = batch.bind(row);
-            batch.execute();
+        private static void run(Prepared query, List<Object[]> rows) {
+            if (!rows.isEmpty()) query.run(rows);
         }
     }
 }

@@ -34,6 +34,7 @@ public final class Store implements AutoCloseable {
     private final Connection connection;
     private final DSLContext writing;
     private final EntryTables tables;
+    private final Prepared reached;
 
     private Store(String file, HikariDataSource readers, Connection connection, DSLContext writing) {
         this.file = file;
@@ -41,6 +42,7 @@ public final class Store implements AutoCloseable {
         this.connection = connection;
         this.writing = writing;
         this.tables = new EntryTables(writing);
+        this.reached = new Prepared(writing, writing.update(APPLIED).set(APPLIED.SEQ, (Long) null).set(APPLIED.HASH, (String) null));
     }
 
     /** Opens or makes the database at a JDBC address of H2, and brings its tables up to date. */
@@ -89,7 +91,7 @@ public final class Store implements AutoCloseable {
 
     /** Commits what was written since the last commit, up to the entry at this head. */
     public void commit(Head head) throws SQLException {
-        writing.update(APPLIED).set(APPLIED.SEQ, head.seq()).set(APPLIED.HASH, head.hash()).execute();
+        reached.run(List.<Object[]>of(new Object[] {head.seq(), head.hash()}));
         connection.commit();
     }
 

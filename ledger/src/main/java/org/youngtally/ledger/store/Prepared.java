@@ -1,0 +1,42 @@
+package org.youngtally.ledger.store;
+
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.SQLException;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.jooq.Query;
+import org.jooq.exception.DataAccessException;
+import org.jooq.exception.IntegrityConstraintViolationException;
+
+/**
+ * A statement of the writer's hot path, written in jOOQ and rendered once: rendering it anew for each batch cost more than running it.
+ * Parameters are bound in the order in which they stand in the statement.
+ */
+final class Prepared {
+    private final PreparedStatement statement;
+
+    Prepared(DSLContext dsl, Query query) {
+        this.statement = dsl.connectionResult(connection -> prepare(connection, query.getSQL()));
+    }
+
+    private static PreparedStatement prepare(Connection connection, String sql) throws SQLException { return connection.prepareStatement(sql); }
+
+    /** Runs it once for each row of parameters, as one batch. */
+    void run(List<Object[]> rows) {
+        try {
+            for (Object[] row : rows) {
+                for (int i = 0; i < row.length; i++) statement.setObject(i + 1, row[i]);
+                statement.addBatch();
+            }
+            statement.executeBatch();
+        } catch (SQLException e) {
+            throw translated(e);
+        }
+    }
+
+    private static DataAccessException translated(SQLException e) {
+        boolean violation = e.getSQLState() != null && e.getSQLState().startsWith("23");
+        return violation ? new IntegrityConstraintViolationException(e.getMessage(), e) : new DataAccessException(e.getMessage(), e);
+    }
+}
