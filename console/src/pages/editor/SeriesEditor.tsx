@@ -56,7 +56,7 @@ function Editor({ draft: begun, series }: { draft: Draft; series?: SeriesView })
     <form onSubmit={(event) => { event.preventDefault(); setTouched(true); save.mutate(); }}>
       <p className="text-sm mb-1"><Link className="link" to="/series">Series</Link>{series && <> <span aria-hidden="true">/</span> <Link className="link identifier" to={`/series/${series.key}`}>{series.key}</Link></>}</p>
       <h1 className="text-2xl font-semibold mb-5">{series ? `Edit ${series.title}` : "New series"}</h1>
-      <div className="stack lg:grid-cols-[minmax(0,1fr)_22rem] items-start">
+      <div className="sheets lg:grid-cols-[minmax(0,1fr)_22rem] items-start">
         <div className="grid gap-4">
           <div className="grid gap-4 sm:grid-cols-2">
             {text("key", "Key", undefined, "invoice-works")}

@@ -47,8 +47,8 @@ export function Overview() {
       {series.data.length === 0 ? (
         <section className="sheet"><Nothing>There are no series yet. <Link className="link" to="/new">Define the first one</Link>, or apply a file with <span className="identifier">youngtally apply FILE</span>.</Nothing></section>
       ) : (
-        <div className="stack">
-          <div className="stack lg:grid-cols-[minmax(0,1fr)_20rem] items-start">
+        <div className="sheets">
+          <div className="sheets lg:grid-cols-[minmax(0,1fr)_20rem] items-start">
             <section className="sheet min-w-0" aria-labelledby="glance"><h2 id="glance" className="sheet-title">Series at a glance</h2><SeriesTable series={series.data} /></section>
             <RunsOut series={series.data} />
           </div>

@@ -39,10 +39,10 @@ export function SeriesPage() {
         ))}
         {series.newest && <div className="flex gap-2"><dt className="quiet">Newest</dt><dd><span className="identifier">{series.newest.identifier}</span>, {when(series.newest.at)} by {series.newest.by}</dd></div>}
       </dl>
-      <div className="stack">
-        <div className="stack lg:grid-cols-[20rem_minmax(0,1fr)] items-start">
+      <div className="sheets">
+        <div className="sheets lg:grid-cols-[20rem_minmax(0,1fr)] items-start">
           <AllocatePanel series={series} date={date} onDate={setDate} />
-          <div className="stack">
+          <div className="sheets">
             <section aria-labelledby="next">
               <h2 id="next" className="font-semibold mb-2">Next on {series.date} <span className="quiet font-normal">— {count(series.left)} left</span></h2>
               {series.next.length === 0 ? <div className="sheet"><Nothing>Nothing is left for this date.</Nothing></div> : <ul className="strip" tabIndex={0} aria-label="Next identifiers">{series.next.map((identifier) => <li key={identifier} className="identifier">{identifier}</li>)}</ul>}

@@ -1,6 +1,9 @@
 package org.youngtally.acceptance;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 
 /** Takes the pictures of the console that the documentation shows, from the demo data. Argument: the folder to write to. */
 final class Pictures {
@@ -9,6 +12,7 @@ final class Pictures {
     public static void main(String[] args) throws Exception {
         Path folder = Path.of(args[0]);
         try (Service service = Service.demo(); Browser browser = new Browser(service.address())) {
+            terminal(service, browser, folder.resolve("terminal.png"));
             browser.open("/");
             browser.sees("CAST-005");
             browser.sees("ORDER-889");
@@ -22,6 +26,7 @@ final class Pictures {
             browser.press("Take the next number");
             browser.sees("Taken for ORDER-890");
             browser.sees("LW26-00030");
+            browser.sees("99,979 left");
             browser.picture(folder.resolve("console-series-page.png"));
             browser.type("Quantity", "200000");
             browser.press("Take 200,000 numbers");
@@ -49,5 +54,22 @@ final class Pictures {
             browser.sees("Tuning visits");
             browser.picture(folder.resolve("console-narrow.png"));
         }
+    }
+
+    /** What some commands print, set in a page as a terminal would show it. */
+    private static void terminal(Service service, Browser browser, Path picture) throws Exception {
+        var text = new StringBuilder();
+        for (List<String> command : List.of(List.of("series", "list"), List.of("allocate", "visit", "--quantity", "2", "--reference", "PAD-3"), List.of("allocate", "invoice-works", "--date", "2024-12-31"), List.of("find", "V2603/05"), List.of("audit"))) {
+            text.append("$ youngtally ").append(String.join(" ", command)).append('\n');
+            var all = new ArrayList<>(List.of(Service.JAVA.toString(), "-jar", Service.jar("cli").toString()));
+            all.addAll(command);
+            var builder = new ProcessBuilder(all).redirectErrorStream(true);
+            builder.environment().put("YOUNGTALLY_SERVICE", service.address());
+            builder.environment().put("YOUNGTALLY_ACTOR", "tobin");
+            text.append(new String(builder.start().getInputStream().readAllBytes(), StandardCharsets.UTF_8)).append('\n');
+        }
+        browser.open("/nowhere");
+        browser.script("document.body.innerHTML = ''; const pre = document.createElement('pre'); pre.textContent = arguments[0]; pre.style.cssText = 'margin:0;padding:20px;min-height:100vh;background:#12191e;color:#e4ded0;font:14px/1.45 \"Spline Sans Mono Variable\"'; document.body.append(pre)", text.toString());
+        browser.picture(picture);
     }
 }
