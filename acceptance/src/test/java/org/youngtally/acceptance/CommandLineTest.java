@@ -73,12 +73,12 @@ class CommandLineTest {
         Path file = folder.resolve("crate.yaml");
         Files.writeString(file, "series:\n  - key: crate\n    pattern: \"C{count 4}\"\n    ranges:\n      - { first: 1, last: 999, opens: 2026-01-01 }\n");
         Result dry = youngtally("apply", file.toString(), "--dry-run");
-        assertThat(dry).isEqualTo(new Result(0, "+ crate, version 1 (new), begins with C0001\n", "A dry run: nothing was changed.\n"));
+        assertThat(dry).isEqualTo(new Result(0, "new crate, version 1, begins with C0001\n", "A dry run: nothing was changed.\n"));
         assertThat(youngtally("series", "show", "crate").exit()).isEqualTo(1);
         assertThat(youngtally("apply", file.toString()).err()).isEqualTo("1 series was defined.\n");
         assertThat(youngtally("apply", file.toString()).err()).isEqualTo("Everything stood so already.\n");
         Files.writeString(file, Files.readString(file).replace("999,", "9999,"));
-        assertThat(youngtally("apply", file.toString()).out()).isEqualTo("~ crate, version 2 (changed)\n    range 1 last: 999 → 9999\n");
+        assertThat(youngtally("apply", file.toString()).out()).isEqualTo("changed crate, version 2\n   range 1 last was 999 and becomes 9999\n");
         Files.writeString(file, Files.readString(file).replace("9999,", "99999,"));
         Result refused = youngtally("apply", file.toString());
         assertThat(refused.exit()).isEqualTo(1);

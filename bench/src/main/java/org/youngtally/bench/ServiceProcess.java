@@ -56,9 +56,4 @@ record ServiceProcess(Process process, int port, HttpClient http, double readySe
         process.destroy();
         process.waitFor();
     }
-
-    void kill() throws InterruptedException {
-        process.destroyForcibly();
-        process.waitFor();
-    }
 }

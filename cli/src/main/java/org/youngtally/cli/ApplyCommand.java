@@ -60,12 +60,11 @@ final class ApplyCommand implements Callable<Integer> {
 
     private void print(JsonObject series) {
         String change = Json.text(series, "change", "");
-        String sign = change.equals("new") ? "+" : change.equals("changed") ? "~" : "=";
         String begins = series.getAsJsonArray("next").isEmpty() ? "" : ", begins with " + series.getAsJsonArray("next").get(0).getAsString();
-        output.line(sign + " " + Json.text(series, "key", "") + ", version " + Json.number(series, "version") + " (" + change + ")" + begins);
+        output.line(change + " " + Json.text(series, "key", "") + ", version " + Json.number(series, "version") + begins);
         for (JsonElement each : series.getAsJsonArray("differences")) {
             JsonObject difference = each.getAsJsonObject();
-            output.line("    " + Json.text(difference, "path", "") + ": " + Json.text(difference, "was", "(none)") + " → " + Json.text(difference, "becomes", "(none)"));
+            output.line("   " + Json.text(difference, "path", "") + " was " + Json.text(difference, "was", "not there") + " and becomes " + Json.text(difference, "becomes", "absent"));
         }
     }
 

@@ -21,8 +21,6 @@ final class Output {
         return json;
     }
 
-    boolean wantsJson() { return json; }
-
     void line(String text) {
         PrintWriter out = spec.commandLine().getOut();
         out.println(text);

@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.util.List;
 import java.util.stream.Stream;
 import org.youngtally.ledger.journal.FolderDisk;
 
@@ -46,9 +47,15 @@ final class DataFolder implements AutoCloseable {
 
     boolean machineMayHaveGoneDown() throws IOException { return MachineRun.mayHaveGoneDown(marker(), options.machineRun()); }
 
+    /** An entry that the journal held when the folder was last taken into use, and so must hold for ever; 0 where that is not known. */
+    long knownEntry() throws IOException {
+        List<String> lines = endedUncleanly() ? Files.readAllLines(marker()) : List.of();
+        return lines.size() > 1 && lines.get(1).matches("[0-9]{1,18}") ? Long.parseLong(lines.get(1)) : 0;
+    }
+
     /** From here on, an end without {@link #unmark} is unclean. */
-    void mark() throws IOException {
-        Files.writeString(marker(), options.machineRun());
+    void mark(long entry) throws IOException {
+        Files.writeString(marker(), options.machineRun() + "\n" + entry + "\n");
         try (FileChannel channel = FileChannel.open(marker(), StandardOpenOption.WRITE)) {
             channel.force(true);
         }

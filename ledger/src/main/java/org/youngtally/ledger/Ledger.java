@@ -2,7 +2,6 @@ package org.youngtally.ledger;
 
 import java.io.IOException;
 import java.sql.SQLException;
-import java.time.InstantSource;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -151,8 +150,6 @@ public final class Ledger implements AutoCloseable {
     public LocalDate today() { return LocalDate.ofInstant(options.clock().instant(), options.zone()); }
 
     public ZoneId zone() { return options.zone(); }
-
-    public InstantSource clock() { return options.clock(); }
 
     public Disk journalDisk() { return options.journal(); }
 

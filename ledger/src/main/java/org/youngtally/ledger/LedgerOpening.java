@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.UUID;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.youngtally.ledger.journal.Journal;
@@ -24,15 +25,16 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
         var told = new ArrayList<String>();
         boolean unclean = folder.endedUncleanly();
         boolean doubtful = folder.machineMayHaveGoneDown();
-        Store store = openOrNull(options, told);
+        // A torn file of H2 is not even opened: H2 can spin for ever in one, and what it says would prove nothing.
+        Store store = doubtful ? null : openOrNull(options, told);
         long known;
         try {
-            known = store == null ? 0 : store.applied().seq();
+            known = store == null ? folder.knownEntry() : store.applied().seq();
         } catch (RuntimeException e) {
             LOG.warn("the tables cannot be read", e);
             abandon(store);
             store = null;
-            known = 0;
+            known = folder.knownEntry();
         }
         Journal journal;
         try {
@@ -41,10 +43,9 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
             return stopped(options, store, "the journal cannot be trusted: " + e.getMessage() + ". Restore it from a copy; no numbers are given until then", told);
         }
         if (journal.dropped() > 0) told.add(journal.dropped() + " bytes of an unfinished, never answered write were dropped from the journal's end");
-        folder.mark();
+        folder.mark(journal.head().seq());
         try {
-            if (store == null || doubtful) {
-                if (store != null) abandon(store);
+            if (store == null) {
                 if (doubtful) told.add("the machine went down while the tables were in use, so they are made anew from the journal");
                 folder.setTablesAside();
                 store = Store.open(options.storeUrl());
@@ -89,7 +90,7 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
         LOG.error("numbering stops: {}", why);
         try {
             // What the tables hold can still be asked; where there are none, an empty set in memory answers.
-            return new LedgerOpening(store != null ? store : Store.open("jdbc:h2:mem:"), null, why, told);
+            return new LedgerOpening(store != null ? store : Store.open("jdbc:h2:mem:stopped-" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1"), null, why, told);
         } catch (SQLException e) {
             throw new IOException(why, e);
         }

@@ -25,6 +25,6 @@ final class MachineRun {
     /** Whether a run that was not ended cleanly can have been ended by the machine going down. */
     static boolean mayHaveGoneDown(Path marker, String current) throws IOException {
         if (!Files.exists(marker)) return false;
-        return current.isEmpty() || !Files.readString(marker).strip().equals(current);
+        return current.isEmpty() || !Files.readString(marker).lines().findFirst().orElse("").equals(current);
     }
 }

@@ -107,12 +107,22 @@ class TamperedLedgerTest {
     }
 
     @Test
+    void aMissingJournalStopsNumberingAfterTheMachineWentDownToo() throws Exception {
+        fill(3);
+        Files.writeString(data.resolve("in-use"), "another run of the machine\n4\n");
+        Files.delete(segment());
+        try (Ledger ledger = open()) {
+            assertStopped(ledger, "the journal is gone, while entries up to 4 were written");
+        }
+    }
+
+    @Test
     void tablesAheadOfTheJournalStopNumbering() throws Exception {
         fill(5);
         List<String> lines = Files.readAllLines(segment());
         Files.write(segment(), lines.subList(0, 4));
         try (Ledger ledger = open()) {
-            assertStopped(ledger, "the journal ends at entry 4, while the tables hold entries up to 6");
+            assertStopped(ledger, "the journal ends at entry 4, while entries up to 6 were written");
         }
         assertThat(Files.readAllLines(segment())).as("nothing is dropped from a journal that is not trusted").hasSize(4);
     }

@@ -26,10 +26,6 @@ public record DateWindow(LocalDate opens, LocalDate closes) {
         return !date.isBefore(opens) && !date.isAfter(closes);
     }
 
-    public boolean overlaps(DateWindow other) {
-        return !opens.isAfter(other.closes) && !other.opens.isAfter(closes);
-    }
-
     /** Whether the definition left the end open. */
     public boolean isOpenEnded() { return closes.equals(HORIZON); }
 

@@ -41,7 +41,7 @@ public final class Journal implements AutoCloseable {
         List<String> segments = Segment.sorted(disk.names());
         Scan.Result found = Scan.of(disk, segments);
         if (found.head().seq() < known)
-            throw new JournalBroken(segments.isEmpty() ? "the journal is gone, while the tables hold entries up to " + known : "the journal ends at entry " + found.head().seq() + ", while the tables hold entries up to " + known);
+            throw new JournalBroken(segments.isEmpty() ? "the journal is gone, while entries up to " + known + " were written" : "the journal ends at entry " + found.head().seq() + ", while entries up to " + known + " were written");
         if (found.segment() == null) {
             for (String segment : segments) disk.remove(segment);
             return new Journal(disk, null, Head.EMPTY, 0, 0);
