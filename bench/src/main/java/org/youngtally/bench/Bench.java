@@ -18,7 +18,9 @@ import org.youngtally.bench.HttpLoad.Result;
 public final class Bench {
     private static final int[] CLIENTS = {1, 16, 64, 256};
     private static final int WARM_UP_SECONDS = 45;
-    private static final String SERIES = "{\"key\":\"%s\",\"pattern\":\"%s{date yy}-{count 9}\",\"restarts\":[\"year\"],\"ranges\":[{\"first\":1,\"last\":999999999,\"opens\":\"2020-01-01\"}]}";
+    private static final int BLOCKS = 500;
+    private static final Request NOOP = new Request("GET", "/api/v1/noop", "", false);
+    private static final String SERIES = "{\"key\":\"%s\",\"pattern\":\"%s{date yy}-{count 11}\",\"restarts\":[\"year\"],\"ranges\":[{\"first\":1,\"last\":99999999999,\"opens\":\"2020-01-01\"}]}";
 
     private final Path jar;
     private final int seconds;
@@ -51,39 +53,38 @@ public final class Bench {
         table.add("| what | clients | a second | p50 ms | p99 ms | ratio |");
         table.add("|---|--:|--:|--:|--:|---|");
         Path data = folder.resolve("data");
-        double[] single = new double[CLIENTS.length];
-        double bytesBefore;
-        long numbers = 0;
-        try (ServiceProcess service = ServiceProcess.start(jar, data)) {
-            for (String key : List.of("hot", "batch", "block", "warm")) define(service, key);
+        try (ServiceProcess service = ServiceProcess.start(jar, data); Postgres postgres = Postgres.startIfInstalled(folder)) {
+            for (String key : List.of("hot", "batch", "warm")) define(service, key);
             var load = new HttpLoad(service.port());
-            var noop = new Request("GET", "/api/v1/noop", "", false);
             load.run(allocate("warm", "{}"), 64, WARM_UP_SECONDS);
-            load.run(noop, 64, WARM_UP_SECONDS / 3);
-            bytesBefore = size(data);
-            for (int i = 0; i < CLIENTS.length; i++) {
-                Result nothing = load.run(noop, CLIENTS[i], seconds);
-                row("no-op endpoint", CLIENTS[i], nothing, "");
-                Result one = load.run(allocate("hot", "{}"), CLIENTS[i], seconds);
-                single[i] = one.perSecond();
-                numbers += one.requests();
-                row("single allocation, one hot series, keyed", CLIENTS[i], one, ratio(one.perSecond(), nothing.perSecond(), "× no-op"));
-            }
-            double bytesAfter = size(data);
+            load.run(NOOP, 64, WARM_UP_SECONDS / 3);
+            if (postgres == null) table.add("| PostgreSQL is not installed here | | | | | |");
+            double bytesBefore = size(data);
+            long numbers = 0;
+            for (int clients : CLIENTS) numbers += singles(load, postgres, clients);
+            text("bytes on disk a single allocation, while running", "%,.0f", (size(data) - bytesBefore) / numbers);
             Result hundreds = load.run(allocate("batch", "{\"quantity\":100}"), 16, seconds);
             row("100 at a time (requests)", 16, hundreds, String.format(Locale.ROOT, "%,.0f numbers a second", hundreds.perSecond() * 100));
-            block(service, data);
-            table.add(String.format(Locale.ROOT, "| bytes on disk a single allocation, while running | | %,.0f | | | |", (bytesAfter - bytesBefore) / numbers));
         }
-        table.add(String.format(Locale.ROOT, "| service ready from start, on this data | | %.1f s | | | |", restart(data)));
-        postgres(single);
+        blocks(folder.resolve("blocks"));
+        new Starts(jar, folder.resolve("start"), this::text).measure();
         remove(folder);
     }
 
-    private double restart(Path data) throws IOException, InterruptedException {
-        try (ServiceProcess service = ServiceProcess.start(jar, data)) {
-            return service.readySeconds();
+    /** One client count of everything that is compared, one right after the other: the machine may be slower a minute later. */
+    private long singles(HttpLoad load, Postgres postgres, int clients) throws Exception {
+        Result nothing = load.run(NOOP, clients, seconds);
+        row("no-op endpoint", clients, nothing, "");
+        Result one = load.run(allocate("hot", "{}"), clients, seconds);
+        row("single allocation, one hot series, keyed", clients, one, ratio(one.perSecond(), nothing.perSecond(), "× no-op"));
+        if (postgres != null) {
+            String name = "PostgreSQL " + postgres.version();
+            Result counter = postgres.counterRow(clients, seconds);
+            row(name + ", counter row and insert", clients, counter, ratio(one.perSecond(), counter.perSecond(), "× this is what the service gives"));
+            Result sequence = postgres.sequence(clients, seconds);
+            row(name + ", sequence and insert (leaves gaps)", clients, sequence, ratio(one.perSecond(), sequence.perSecond(), "× this is what the service gives"));
         }
+        return one.requests();
     }
 
     private static void define(ServiceProcess service, String key) throws IOException, InterruptedException {
@@ -93,32 +94,31 @@ public final class Bench {
 
     private static Request allocate(String series, String body) { return new Request("POST", "/api/v1/series/" + series + "/allocations", body, true); }
 
-    private void block(ServiceProcess service, Path data) throws IOException, InterruptedException {
+    /** Blocks in a folder of their own. Their storage is the growth between two clean stops, so that what H2 gives back on closing is not counted. */
+    private void blocks(Path data) throws IOException, InterruptedException {
+        try (ServiceProcess service = ServiceProcess.start(jar, data)) {
+            define(service, "block");
+            for (int i = 0; i < BLOCKS; i++) block(service);
+        }
         double before = size(data);
         var times = new ArrayList<Long>();
-        for (int i = 0; i < 20; i++) {
-            long start = System.nanoTime();
-            service.post("/api/v1/series/block/blocks", "{\"quantity\":10000000}");
-            times.add((System.nanoTime() - start) / 1_000);
+        try (ServiceProcess service = ServiceProcess.start(jar, data)) {
+            for (int i = 0; i < BLOCKS; i++) {
+                long start = System.nanoTime();
+                block(service);
+                times.add((System.nanoTime() - start) / 1_000);
+            }
         }
         times.sort(null);
-        table.add(String.format(Locale.ROOT, "| a block of 10,000,000 | 1 | | %.2f | %.2f | %,.0f bytes each |", times.get(10) / 1e3, times.get(19) / 1e3, Math.max(0, size(data) - before) / 20));
+        table.add(String.format(Locale.ROOT, "| a block of 10,000,000 | 1 | | %.2f | %.2f | %,.0f bytes each, after a clean stop |", times.get(BLOCKS / 2) / 1e3, times.get(BLOCKS * 99 / 100) / 1e3, (size(data) - before) / BLOCKS));
     }
 
-    private void postgres(double[] single) throws Exception {
-        try (Postgres postgres = Postgres.startIfInstalled(folder)) {
-            if (postgres == null) {
-                table.add("| PostgreSQL is not installed here | | | | | |");
-                return;
-            }
-            String name = "PostgreSQL " + postgres.version();
-            for (int i = 0; i < CLIENTS.length; i++) {
-                Result counter = postgres.counterRow(CLIENTS[i], seconds);
-                row(name + ", counter row and insert", CLIENTS[i], counter, ratio(single[i], counter.perSecond(), "× this is what the service gives"));
-                Result sequence = postgres.sequence(CLIENTS[i], seconds);
-                row(name + ", sequence and insert (leaves gaps)", CLIENTS[i], sequence, ratio(single[i], sequence.perSecond(), "× this is what the service gives"));
-            }
-        }
+    private static void block(ServiceProcess service) throws IOException, InterruptedException { service.post("/api/v1/series/block/blocks", "{\"quantity\":10000000}"); }
+
+    private void text(String what, String format, Object... values) {
+        String line = "| " + what + " | | " + String.format(Locale.ROOT, format, values) + " | | | |";
+        System.err.println(line);
+        table.add(line);
     }
 
     private static String ratio(double a, double b, String of) { return String.format(Locale.ROOT, "%.2f %s", a / b, of); }

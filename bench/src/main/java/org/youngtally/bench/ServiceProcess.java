@@ -8,6 +8,8 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 
@@ -21,8 +23,9 @@ record ServiceProcess(Process process, int port, HttpClient http, double readySe
             port = socket.getLocalPort();
         }
         long start = System.nanoTime();
-        Process process = new ProcessBuilder(ProcessHandle.current().info().command().orElse("java"), "-XX:+UseParallelGC", "-jar", jar.toString(), "serve", "--port", Integer.toString(port), "--data", data.toString())
-                .redirectErrorStream(true).redirectOutput(data.resolveSibling(data.getFileName() + ".log").toFile()).start();
+        var command = new ArrayList<>(Starts.sharing(data.resolveSibling("service.jsa")));
+        command.addAll(List.of("-XX:+UseParallelGC", "-jar", jar.toString(), "serve", "--port", Integer.toString(port), "--data", data.toString()));
+        Process process = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(data.resolveSibling(data.getFileName() + ".log").toFile()).start();
         var service = new ServiceProcess(process, port, HttpClient.newHttpClient(), 0);
         while (!service.answers()) {
             if (!process.isAlive() || System.nanoTime() - start > PATIENCE_SECONDS * 1_000_000_000L) throw new IOException("the service did not start: " + Files.readString(data.resolveSibling(data.getFileName() + ".log")));

@@ -1,6 +1,9 @@
 package org.youngtally.cli;
 
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.function.Supplier;
 import picocli.AutoComplete;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -8,7 +11,6 @@ import picocli.CommandLine.ParameterException;
 
 /** The command-line client. It speaks to the service over HTTP and nothing else. */
 @Command(name = "youngtally", description = "Numbers without gaps and without doubles.", mixinStandardHelpOptions = true, versionProvider = Main.Version.class, synopsisSubcommandLabel = "COMMAND",
-        subcommands = {AllocateCommand.class, BlockCommand.class, FindCommand.class, AuditCommand.class, ApplyCommand.class, SeriesCommand.class, EntryCommand.class, StatusCommand.class, Main.Completion.class},
         footer = {"", "The commands that own the data: serve, demo, rebuild.", "Exit: 0 done, 1 refused, 2 wrong usage, 3 service not reachable."})
 public final class Main {
     static final int DONE = 0;
@@ -16,14 +18,36 @@ public final class Main {
     static final int WRONG_USAGE = 2;
     static final int NOT_REACHABLE = 3;
 
+    private static final Map<String, Supplier<Object>> COMMANDS = commands();
+
     private Main() {}
 
     public static void main(String[] args) {
-        System.exit(commandLine().execute(args));
+        System.exit(commandLine(args).execute(args));
     }
 
-    static CommandLine commandLine() {
-        return new CommandLine(new Main()).setExecutionExceptionHandler((e, command, parsed) -> {
+    private static Map<String, Supplier<Object>> commands() {
+        var commands = new LinkedHashMap<String, Supplier<Object>>();
+        commands.put("allocate", AllocateCommand::new);
+        commands.put("block", BlockCommand::new);
+        commands.put("find", FindCommand::new);
+        commands.put("audit", AuditCommand::new);
+        commands.put("apply", ApplyCommand::new);
+        commands.put("series", SeriesCommand::new);
+        commands.put("entry", EntryCommand::new);
+        commands.put("status", StatusCommand::new);
+        commands.put("completion", Completion::new);
+        return commands;
+    }
+
+    /** Reading the options of every command takes half of a call's time, so that a command that is named is read alone. */
+    private static CommandLine commandLine(String[] args) {
+        var line = new CommandLine(new Main());
+        String wanted = args.length > 0 && !args[0].equals("completion") && COMMANDS.containsKey(args[0]) ? args[0] : "";
+        COMMANDS.forEach((name, command) -> {
+            if (wanted.isEmpty() || name.equals(wanted)) line.addSubcommand(name, command.get());
+        });
+        return line.setExecutionExceptionHandler((e, command, parsed) -> {
             if (e instanceof Refused refused) {
                 refused.print(command.getErr());
                 return REFUSED;

@@ -3,6 +3,10 @@ package org.youngtally.service;
 import java.io.IOException;
 import java.net.BindException;
 import java.util.Map;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.Future;
+import java.util.concurrent.FutureTask;
+import org.slf4j.LoggerFactory;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.web.server.PortInUseException;
@@ -21,19 +25,46 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
 
     /** Opens the ledger and listens. The ledger is closed with the service, also when the process is asked to end. */
     public static RunningService start(LedgerOptions options, String address, int port) throws IOException {
-        Ledger ledger = Ledger.open(options);
+        LoggerFactory.getILoggerFactory(); // two threads that start logging at once get in each other's way
+        // The ledger opens while the web part is made ready, which takes longer: together they start a second sooner.
+        var opening = new FutureTask<>(() -> Ledger.open(options));
+        Thread.ofPlatform().name("opening").start(opening);
         try {
             var application = new SpringApplication(Application.class);
             application.setDefaultProperties(Map.of("server.address", address, "server.port", port));
-            application.addInitializers((ApplicationContextInitializer<GenericApplicationContext>) context -> context.registerBean(Ledger.class, () -> ledger));
+            application.addInitializers((ApplicationContextInitializer<GenericApplicationContext>) context -> context.registerBean(Ledger.class, () -> opened(opening)));
             var context = (ServletWebServerApplicationContext) application.run();
             int bound = context.getWebServer().getPort();
-            return new RunningService(ledger, "http://" + (address.contains(":") ? "[" + address + "]" : address) + ":" + bound, bound, context);
+            return new RunningService(opened(opening), "http://" + (address.contains(":") ? "[" + address + "]" : address) + ":" + bound, bound, context);
         } catch (RuntimeException e) {
-            ledger.close();
+            close(opening);
             for (Throwable cause = e; cause != null; cause = cause.getCause())
                 if (cause instanceof PortInUseException || cause instanceof BindException) throw new IOException("port " + port + " is in use; choose another with --port, or 0 for any free one", e);
             throw e;
+        }
+    }
+
+    private static Ledger opened(Future<Ledger> opening) {
+        try {
+            return opening.get();
+        } catch (ExecutionException e) {
+            throw new IllegalStateException("the ledger did not open", e.getCause());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("interrupted while the ledger opened", e);
+        }
+    }
+
+    /** After a start that failed: closes the ledger if it opened, and says why if it did not. */
+    private static void close(Future<Ledger> opening) throws IOException {
+        try {
+            opening.get().close();
+        } catch (ExecutionException e) {
+            if (e.getCause() instanceof IOException cannot) throw cannot;
+            if (e.getCause() instanceof RuntimeException cannot) throw cannot;
+            throw new IllegalStateException(e.getCause());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
         }
     }
 

@@ -2,7 +2,9 @@ package org.youngtally.ledger.store;
 
 import java.sql.Connection;
 import java.sql.PreparedStatement;
+import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.ArrayList;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jooq.Query;
@@ -30,6 +32,25 @@ final class Prepared {
                 statement.addBatch();
             }
             statement.executeBatch();
+        } catch (SQLException e) {
+            throw translated(e);
+        }
+    }
+
+    /** Reads one row of an answer. */
+    interface RowReader<T> {
+        T read(ResultSet row) throws SQLException;
+    }
+
+    /** Runs it once with these parameters, and reads every row of the answer. */
+    <T> List<T> ask(Object[] parameters, RowReader<T> reader) {
+        try {
+            for (int i = 0; i < parameters.length; i++) statement.setObject(i + 1, parameters[i]);
+            var found = new ArrayList<T>();
+            try (ResultSet rows = statement.executeQuery()) {
+                while (rows.next()) found.add(reader.read(rows));
+            }
+            return found;
         } catch (SQLException e) {
             throw translated(e);
         }

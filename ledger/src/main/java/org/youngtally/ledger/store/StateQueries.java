@@ -22,9 +22,14 @@ import org.youngtally.ledger.journal.SeriesJson;
 /** What decisions rest on, asked of the tables. */
 public final class StateQueries {
     private final DSLContext dsl;
+    private final AnyOf byKeys;
+    private final AnyOf byReferences;
 
     public StateQueries(DSLContext dsl) {
         this.dsl = dsl;
+        byKeys = new AnyOf(dsl, keys -> dsl.select(ACCOUNT.NAME, ENTRY.REQUEST_KEY, ENTRY.SEQ, ENTRY.DIGEST).from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).where(ENTRY.REQUEST_KEY.in(keys)));
+        byReferences = new AnyOf(dsl, references -> dsl.select(SERIES.NAME, ENTRY.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST).from(ENTRY).join(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID))
+                .where(ENTRY.REFERENCE.in(references), DSL.condition(ENTRY.REFERENCE_LIVE)));
     }
 
     /** Every series in its newest version, in the order in which they were first defined. */
@@ -50,15 +55,13 @@ public final class StateQueries {
     public record KeyedAct(String account, String key, EarlierAct act) {}
 
     public List<KeyedAct> byKeys(Collection<String> keys) {
-        return dsl.select(ACCOUNT.NAME, ENTRY.REQUEST_KEY, ENTRY.SEQ, ENTRY.DIGEST).from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID))
-                .where(ENTRY.REQUEST_KEY.in(keys)).fetch(row -> new KeyedAct(row.value1(), row.value2(), new EarlierAct(row.value3(), row.value4())));
+        return byKeys.ask(keys, row -> new KeyedAct(row.getString(1), row.getString(2), new EarlierAct(row.getLong(3), row.getString(4))));
     }
 
     /** An act that holds a reference. */
     public record ReferencedAct(String series, String reference, EarlierAct act) {}
 
     public List<ReferencedAct> byReferences(Collection<String> references) {
-        return dsl.select(SERIES.NAME, ENTRY.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST).from(ENTRY).join(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID))
-                .where(ENTRY.REFERENCE.in(references), DSL.condition(ENTRY.REFERENCE_LIVE)).fetch(row -> new ReferencedAct(row.value1(), row.value2(), new EarlierAct(row.value3(), row.value4())));
+        return byReferences.ask(references, row -> new ReferencedAct(row.getString(1), row.getString(2), new EarlierAct(row.getLong(3), row.getString(4))));
     }
 }

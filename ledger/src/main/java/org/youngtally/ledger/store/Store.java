@@ -76,7 +76,7 @@ public final class Store implements AutoCloseable {
     }
 
     private static DSLContext dsl(Connection connection) {
-        return DSL.using(connection, SQLDialect.H2, new Settings().withExecuteLogging(false).withInListPadding(true));
+        return DSL.using(connection, SQLDialect.H2, new Settings().withExecuteLogging(false));
     }
 
     /** The last entry that the tables hold. */

@@ -1,0 +1,35 @@
+package org.youngtally.ledger.store;
+
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import org.jooq.DSLContext;
+import org.jooq.Query;
+
+/**
+ * A question about any of several texts, rendered once for each power of two of them: a shorter list is filled up with its first
+ * text. Rendering it for each batch took a sixth of the writer's time.
+ */
+final class AnyOf {
+    private final DSLContext dsl;
+    private final Function<List<String>, Query> question;
+    private final Map<Integer, Prepared> bySize = new HashMap<>();
+
+    /** @param question makes the statement, whose only parameters are the texts that it is given */
+    AnyOf(DSLContext dsl, Function<List<String>, Query> question) {
+        this.dsl = dsl;
+        this.question = question;
+    }
+
+    <T> List<T> ask(Collection<String> texts, Prepared.RowReader<T> reader) {
+        Object[] given = texts.toArray();
+        int size = Integer.highestOneBit(Math.max(1, given.length * 2 - 1));
+        Object[] filled = Arrays.copyOf(given, size);
+        Arrays.fill(filled, given.length, size, given[0]);
+        return bySize.computeIfAbsent(size, wanted -> new Prepared(dsl, question.apply(Collections.nCopies(wanted, "")))).ask(filled, reader);
+    }
+}
