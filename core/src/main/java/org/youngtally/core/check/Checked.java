@@ -1,0 +1,103 @@
+package org.youngtally.core.check;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A text with its check symbols, as somebody typed or scanned it, put to a scheme. White space, hyphens, dots and strokes are
+ * passed over; small letters count as capitals.
+ *
+ * @param expected the check symbols that would be right for the rest; absent where the scheme has none for it
+ * @param given those that stand there
+ */
+public record Checked(CheckScheme scheme, String text, Optional<String> expected, String given) {
+    private static final String SEPARATORS = " -./\t";
+
+    /** A slip that would explain a wrong text. */
+    public enum Slip { WRONG_SYMBOL, SWAP }
+
+    /**
+     * A text that is right and one slip away.
+     *
+     * @param at the place of the slip in the text as compared, from 1
+     */
+    public record Repair(Slip slip, int at, String text) {}
+
+    /** @throws IllegalArgumentException where the text is too short or holds a symbol that the scheme cannot read */
+    public static Checked of(CheckScheme scheme, String typed) {
+        String text = plain(typed);
+        Parts parts = split(scheme, text);
+        return new Checked(scheme, text, scheme.check(parts.payload()), parts.check());
+    }
+
+    /**
+     * A text without check symbols, and what it is with them; empty where the scheme has none for it.
+     *
+     * @throws IllegalArgumentException where it is empty or holds a symbol that the scheme cannot read
+     */
+    public static Optional<String> add(CheckScheme scheme, String typed) {
+        String text = plain(typed);
+        if (scheme instanceof CreditorReference && text.startsWith("RF")) text = text.substring(2);
+        if (text.isEmpty()) throw new IllegalArgumentException("there is nothing to check");
+        String payload = text;
+        return scheme.check(payload).map(check -> scheme.inFront() ? "RF" + check + payload : payload + check);
+    }
+
+    public boolean right() { return expected.filter(given::equals).isPresent(); }
+
+    /** Every text one wrong symbol or one swap of neighbours away that is right; none for a text that is right itself. */
+    public List<Repair> repairs() {
+        if (right()) return List.of();
+        Map<String, Repair> found = new LinkedHashMap<>();
+        for (int i = 0; i + 1 < text.length(); i++) {
+            char[] swapped = text.toCharArray();
+            swapped[i] = text.charAt(i + 1);
+            swapped[i + 1] = text.charAt(i);
+            keep(Slip.SWAP, i, new String(swapped), found);
+        }
+        String symbols = scheme.reads() + (scheme.writes().length() > scheme.reads().length() ? scheme.writes().substring(scheme.reads().length()) : "");
+        for (int i = 0; i < text.length(); i++) {
+            for (char symbol : symbols.toCharArray()) {
+                char[] changed = text.toCharArray();
+                changed[i] = symbol;
+                keep(Slip.WRONG_SYMBOL, i, new String(changed), found);
+            }
+        }
+        return new ArrayList<>(found.values());
+    }
+
+    private void keep(Slip slip, int at, String candidate, Map<String, Repair> found) {
+        if (candidate.equals(text) || found.containsKey(candidate) || !readable(candidate)) return;
+        if (of(scheme, candidate).right()) found.put(candidate, new Repair(slip, at + 1, candidate));
+    }
+
+    private boolean readable(String candidate) {
+        if (scheme instanceof CreditorReference && !candidate.startsWith("RF")) return false;
+        int checkFrom = scheme.inFront() ? 2 : candidate.length() - scheme.length();
+        for (int i = scheme.inFront() ? 2 : 0; i < candidate.length(); i++) {
+            String allowed = i >= checkFrom && i < checkFrom + scheme.length() ? scheme.writes() : scheme.reads();
+            if (allowed.indexOf(candidate.charAt(i)) < 0) return false;
+        }
+        return true;
+    }
+
+    private record Parts(String payload, String check) {}
+
+    private static Parts split(CheckScheme scheme, String text) {
+        int front = scheme instanceof CreditorReference ? 2 : 0;
+        if (front > 0 && !text.startsWith("RF")) throw new IllegalArgumentException("a creditor reference starts with RF");
+        if (text.length() <= front + scheme.length()) throw new IllegalArgumentException("‘" + text + "’ is too short: " + (front + scheme.length() + 1) + " symbols at least");
+        int at = scheme.inFront() ? front : text.length() - scheme.length();
+        return new Parts(text.substring(front, at) + text.substring(at + scheme.length()), text.substring(at, at + scheme.length()));
+    }
+
+    private static String plain(String typed) {
+        var kept = new StringBuilder(typed.length());
+        for (int i = 0; i < typed.length(); i++) if (SEPARATORS.indexOf(typed.charAt(i)) < 0) kept.append(typed.charAt(i));
+        return kept.toString().toUpperCase(Locale.ROOT);
+    }
+}

@@ -1,0 +1,59 @@
+package org.youngtally.core.check;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A weighted sum brought up to a multiple of a modulus. The weights are taken from the right, again from the first when they run
+ * out: 3-1 modulo 10 is the check digit of the GS1 General Specifications, section 7.9, for identifiers of every length.
+ *
+ * @param modulus 2 to 11
+ * @param ten how a check value of 10 is written under modulus 11; absent where such values are not used
+ */
+public record WeightedModulus(String name, String title, List<Integer> weights, int modulus, Optional<Character> ten) implements CheckScheme {
+    public WeightedModulus {
+        weights = List.copyOf(weights);
+        if (weights.isEmpty()) throw new IllegalArgumentException("there are no weights");
+        if (modulus < 2 || modulus > 11) throw new IllegalArgumentException("the modulus is " + modulus + ", it can be 2 to 11");
+    }
+
+    static WeightedModulus gs1() {
+        return new WeightedModulus("gs1", "Modulus 10 with weights 3-1, GS1 General Specifications 7.9", List.of(3, 1), 10, Optional.empty());
+    }
+
+    @Override
+    public String reads() { return Symbols.DIGITS; }
+
+    @Override
+    public String writes() { return Symbols.DIGITS.substring(0, Math.min(modulus, 10)) + ten.map(String::valueOf).orElse(""); }
+
+    @Override
+    public int length() { return 1; }
+
+    /** Worked out from the weights: a slip passes when its weight times the difference is a multiple of the modulus. */
+    @Override
+    public String misses() {
+        var missed = new StringBuilder();
+        for (int weight : weights.stream().distinct().sorted().toList())
+            for (int difference = 1; difference <= 9; difference++)
+                if (weight * difference % modulus == 0) missed.append(missed.isEmpty() ? "" : "; ").append("a wrong digit off by ").append(difference).append(" where the weight is ").append(weight);
+        var swaps = new StringBuilder();
+        // The check digit itself stands at the right end with weight 1.
+        for (int i = -1; i < weights.size(); i++) {
+            int right = i < 0 ? 1 : weights.get(i);
+            int left = weights.get((i + 1) % weights.size());
+            for (int difference = 1; difference <= 9; difference++)
+                if ((left - right) * difference % modulus == 0 && swaps.indexOf(" " + difference) < 0) swaps.append(swaps.isEmpty() ? "" : ",").append(" ").append(difference);
+        }
+        if (!swaps.isEmpty()) missed.append(missed.isEmpty() ? "" : "; ").append("a swap of neighbours that differ by").append(swaps);
+        return missed.isEmpty() ? "neither a wrong digit nor a swap of neighbours" : missed.toString();
+    }
+
+    @Override
+    public Optional<String> check(CharSequence payload) {
+        int sum = 0;
+        for (int i = payload.length() - 1, w = 0; i >= 0; i--, w = w + 1 == weights.size() ? 0 : w + 1) sum += Symbols.value(payload.charAt(i), reads()) * weights.get(w);
+        int check = Math.floorMod(-sum, modulus);
+        return check < 10 ? Optional.of(String.valueOf((char) ('0' + check))) : ten.map(String::valueOf);
+    }
+}
