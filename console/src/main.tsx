@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Link, RouterProvider } from "react-router";
+import { CheckPage } from "./pages/check/CheckPage.tsx";
 import { EditSeries, NewSeries } from "./pages/editor/SeriesEditor.tsx";
 import { Overview } from "./pages/overview/Overview.tsx";
 import { SeriesList } from "./pages/series/SeriesList.tsx";
@@ -20,6 +21,7 @@ const router = createBrowserRouter([
       { path: "/new", element: <NewSeries /> },
       { path: "/series/:key", element: <SeriesPage /> },
       { path: "/series/:key/edit", element: <EditSeries /> },
+      { path: "/check", element: <CheckPage /> },
       { path: "*", element: <p className="p-4">There is no such page. <Link className="link" to="/">Go to the overview</Link>.</p> },
     ],
   },

@@ -9,6 +9,9 @@ export type EntryView = Schemas["EntryView"];
 export type Allocation = Schemas["Allocation"];
 export type Preview = Schemas["Preview"];
 export type Fault = Schemas["SeriesFault"];
+export type SchemeView = Schemas["SchemeView"];
+export type CheckResult = Schemas["CheckResult"];
+export type CheckAddition = Schemas["CheckAddition"];
 export type StatusView = Schemas["StatusView"];
 
 /** A refusal: problem details by RFC 9457. */

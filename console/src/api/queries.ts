@@ -1,10 +1,12 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { entries, get, post, type Preview, type SeriesForm, type SeriesView, type StatusView } from "./client.ts";
+import { entries, get, post, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView } from "./client.ts";
 
 export const useSeriesList = () => useQuery({ queryKey: ["series"], queryFn: () => get<SeriesView[]>("/series") });
 
 export const useSeries = (key: string, date: string) =>
   useQuery({ queryKey: ["series", key, date], queryFn: () => get<SeriesView>(`/series/${encodeURIComponent(key)}${date ? `?date=${date}` : ""}`), placeholderData: keepPreviousData });
+
+export const useCheckSchemes = () => useQuery({ queryKey: ["check-schemes"], queryFn: () => get<SchemeView[]>("/check-schemes"), staleTime: Infinity });
 
 export const useStatus = () => useQuery({ queryKey: ["status"], queryFn: () => get<StatusView>("/status"), refetchInterval: 15_000 });
 

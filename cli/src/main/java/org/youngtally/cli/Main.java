@@ -36,6 +36,7 @@ public final class Main {
         commands.put("series", SeriesCommand::new);
         commands.put("entry", EntryCommand::new);
         commands.put("status", StatusCommand::new);
+        commands.put("check", CheckCommand::new);
         commands.put("completion", Completion::new);
         return commands;
     }

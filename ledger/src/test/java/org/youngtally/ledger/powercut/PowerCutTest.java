@@ -13,11 +13,13 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.RequestMark;
@@ -46,6 +48,7 @@ class PowerCutTest {
     private Path folder;
 
     @Test
+    @Timeout(value = 10, unit = TimeUnit.MINUTES, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
     void whatWasAnsweredSurvivesAPowerCut() {
         Long only = Long.getLong("powercut.seed");
         LongStream seeds = only != null ? LongStream.of(only) : LongStream.range(0, SEEDS);
