@@ -69,6 +69,16 @@ class CommandLineTest {
     }
 
     @Test
+    void checkDigitsAreAddedAndVerifiedWithoutAService() throws Exception {
+        assertThat(run("cli", List.of("check", "add", "gs1", "629104150021", "9638507"))).isEqualTo(new Result(0, "6291041500213\n96385074\n", ""));
+        Result verified = run("cli", List.of("check", "verify", "damm", "5724", "5274"));
+        assertThat(verified.exit()).isEqualTo(1);
+        assertThat(verified.out()).contains("5724\tright\n").contains("5274\twrong, 4 should be").contains("5724");
+        assertThat(run("cli", List.of("check", "verify", "dam", "5724")).err()).contains("There is no check digit scheme ‘dam’. Did you mean ‘damm’?");
+        assertThat(run("cli", List.of("check", "list")).out()).contains("mod97-10").contains("ISO/IEC 7064");
+    }
+
+    @Test
     void aFileIsShownAndThenApplied() throws Exception {
         Path file = folder.resolve("crate.yaml");
         Files.writeString(file, "series:\n  - key: crate\n    pattern: \"C{count 4}\"\n    ranges:\n      - { first: 1, last: 999, opens: 2026-01-01 }\n");

@@ -85,6 +85,22 @@ class ConsoleTest {
     }
 
     @Test
+    void aScannedIdentifierIsVerifiedAndItsLikelySlipShown() {
+        browser.open("/check");
+        browser.field("Scheme").sendKeys("damm");
+        browser.type("Identifier", "5274");
+        browser.press("Verify it");
+        browser.sees("Right, if two neighbours were swapped");
+        browser.sees("5724");
+        browser.type("Identifier", "572-");
+        browser.press("Add the check digit");
+        browser.sees("5724");
+        browser.type("Identifier", "57B4");
+        browser.press("Verify it");
+        browser.sees("‘B’ cannot be read");
+    }
+
+    @Test
     void whatOthersTakeAppearsByItself() throws Exception {
         browser.open("/");
         browser.sees("Series at a glance");
@@ -144,7 +160,7 @@ class ConsoleTest {
         String axe = Files.readString(Path.of("../console/node_modules/axe-core/axe.min.js"));
         browser.size(width, height);
         try {
-            for (String page : List.of("/", "/series", "/series/invoice-works", "/series/cast/edit", "/new", "/nowhere")) {
+            for (String page : List.of("/", "/series", "/series/invoice-works", "/series/cast/edit", "/new", "/check", "/nowhere")) {
                 browser.open(page);
                 browser.script("localStorage.setItem('look', arguments[0])", look);
                 browser.open(page);

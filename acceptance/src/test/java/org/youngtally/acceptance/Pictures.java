@@ -43,6 +43,11 @@ final class Pictures {
             browser.type("Pattern", "C{date MM}-{count 4}");
             browser.sees("would arise in two ways");
             browser.picture(folder.resolve("console-editor-fault.png"));
+            browser.open("/check");
+            browser.type("Identifier", "6291041500231");
+            browser.press("Verify it");
+            browser.sees("Right, if one symbol is wrong");
+            browser.picture(folder.resolve("console-check.png"));
             browser.script("document.documentElement.dataset.theme = 'night'");
             browser.open("/");
             browser.script("localStorage.setItem('look', 'night')");
