@@ -74,13 +74,19 @@ final class SeriesCommand {
             output.line(Json.text(shown, "key", "") + " — " + Json.text(shown, "title", ""));
             output.line("  pattern    " + Json.text(shown, "pattern", ""));
             output.line("  namespace  " + Json.text(shown, "namespace", ""));
-            output.line("  restarts   " + (restarts.isEmpty() ? "never" : "each " + restarts.get(0).getAsString()));
+            output.line("  restarts   " + restarts(restarts));
             output.line("  next       " + next(shown) + " (" + Json.number(shown, "left") + " left for " + Json.text(shown, "date", "") + ")");
             JsonObject newest = shown.getAsJsonObject("newest");
             if (newest != null) output.line("  newest     " + Json.text(newest, "identifier", "") + ", " + Moment.of(Json.text(newest, "at", "")) + " by " + Json.text(newest, "by", ""));
             output.line("");
             output.table(List.of(">FIRST", ">LAST", ">STEP", "OPENS", "CLOSES", "STATE", "LANE", ">GIVEN", ">LEFT"), rows(shown));
             return Main.DONE;
+        }
+
+        private static String restarts(JsonArray restarts) {
+            var words = new ArrayList<String>();
+            for (JsonElement each : restarts) words.add("each " + each.getAsString().replace('-', ' '));
+            return words.isEmpty() ? "never" : String.join(" and ", words);
         }
 
         private static String next(JsonObject shown) {

@@ -8,7 +8,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.youngtally.core.act.Refusal.SeriesFaults;
 import org.youngtally.core.proof.Clash;
-import org.youngtally.core.proof.ClashSearch;
+import org.youngtally.core.proof.Proof;
 import org.youngtally.core.series.DraftCheck;
 import org.youngtally.core.series.Fault;
 import org.youngtally.core.series.Series;
@@ -71,7 +71,11 @@ final class Definitions {
             for (Series series : state.allSeries()) members.put(series.key(), series);
             members.putAll(changed);
             List<Series> inside = members.values().stream().filter(series -> series.namespace().equals(namespace)).collect(Collectors.toList());
-            ClashSearch.in(inside).ifPresent(clash -> faults.add(clashing(namespace, clash)));
+            switch (Proof.of(inside, changed.keySet())) {
+                case Proof.Disjoint disjoint -> { }
+                case Proof.Clashing clashing -> faults.add(clashing(namespace, clashing.clash()));
+                case Proof.Undecided undecided -> faults.add(undecided(namespace, undecided));
+            }
         }
     }
 
@@ -80,6 +84,12 @@ final class Definitions {
         String key = changed.containsKey(clash.one().series()) ? clash.one().series() : clash.other().series();
         return new SeriesFaults(places.get(key), key, List.of(new Fault("pattern",
                 "‘" + clash.text() + "’ would arise in two ways in the namespace ‘" + namespace + "’: (1) " + clash.one() + "; (2) " + clash.other(), remedy(clash))));
+    }
+
+    private SeriesFaults undecided(String namespace, Proof.Undecided undecided) {
+        String key = changed.containsKey(undecided.one()) ? undecided.one() : undecided.other();
+        String which = undecided.one().equals(undecided.other()) ? "two numbers of ‘" + key + "’" : "a number of ‘" + undecided.one() + "’ and one of ‘" + undecided.other() + "’";
+        return new SeriesFaults(places.get(key), key, List.of(new Fault("pattern", "it cannot be proved that " + which + " are never alike in the namespace ‘" + namespace + "’: " + undecided.cause(), undecided.remedy())));
     }
 
     private static String remedy(Clash clash) {

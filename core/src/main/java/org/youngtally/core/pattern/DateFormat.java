@@ -6,6 +6,7 @@ import java.time.temporal.IsoFields;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.stream.Stream;
 
 /**
  * How a date is written: Unicode (CLDR) date-pattern letters for the numbers of a date, anything else as it stands, text
@@ -13,13 +14,30 @@ import java.util.List;
  *
  * @param pattern the letters as written, e.g. {@code yyMM}
  */
-public record DateFormat(String pattern, List<Piece> pieces) {
+public record DateFormat(String pattern, Calendar calendar, int fiscalStart, List<Piece> pieces) {
+
+    /** Which year the letters speak of: of the calendar, or the fiscal year by the calendar year in which it begins or ends. */
+    public enum Calendar {
+        CIVIL("date"), FISCAL_BY_START("fiscal"), FISCAL_BY_END("fiscal-end");
+
+        private final String word;
+
+        Calendar(String word) {
+            this.word = word;
+        }
+
+        /** The name of the field in patterns. */
+        public String word() { return word; }
+    }
 
     /** A run of one letter, or plain text. */
     public sealed interface Piece {
         record Text(String text) implements Piece {}
 
         record Number(Unit unit, int width, boolean lastTwoDigits) implements Piece {}
+
+        /** The name of the month. @param names twelve of them */
+        record MonthName(List<String> names) implements Piece {}
     }
 
     /** What a letter stands for, how many digits its largest value takes, and with which unit of the calendar it can change. */
@@ -37,6 +55,8 @@ public record DateFormat(String pattern, List<Piece> pieces) {
             this.changes = changes;
         }
 
+        private boolean isFiscal() { return this == YEAR || this == QUARTER || this == MONTH; }
+
         long of(LocalDate date) {
             return switch (this) {
                 case YEAR -> date.getYear();
@@ -50,14 +70,16 @@ public record DateFormat(String pattern, List<Piece> pieces) {
         }
     }
 
-    private static final String ACCEPTED = "yyyy, yy, Q, MM, M, ww, w, YYYY, YY (year of the week), dd, d, DDD or D, with other symbols between them";
+    private static final String ACCEPTED = "yyyy, yy, Q, MM, M, MMM, MMMM, ww, w, YYYY, YY (year of the week), dd, d, DDD or D, with other symbols between them";
+
+    private static final String FISCAL = "yyyy, yy, Q, MM or M: the fiscal year, its quarter, its month";
 
     public DateFormat {
         pieces = List.copyOf(pieces);
     }
 
     /** Parses the letters; {@code column} is where they start in the pattern around them, for the message of a fault. */
-    static DateFormat parse(String letters, int column) {
+    static DateFormat parse(String letters, int column, Calendar calendar, DateStyle style) {
         var pieces = new ArrayList<Piece>();
         boolean anyNumber = false;
         for (int at = 0; at < letters.length(); ) {
@@ -70,7 +92,8 @@ public record DateFormat(String pattern, List<Piece> pieces) {
             } else if (isLetter(c)) {
                 int end = at;
                 while (end < letters.length() && letters.charAt(end) == c) end++;
-                pieces.add(number(c, end - at, column + at));
+                boolean name = c == 'M' && end - at >= 3 && end - at <= 4 && calendar == Calendar.CIVIL;
+                pieces.add(name ? new Piece.MonthName(end - at == 3 ? style.shortMonths() : style.longMonths()) : number(c, end - at, column + at, calendar));
                 anyNumber = true;
                 at = end;
             } else {
@@ -79,33 +102,51 @@ public record DateFormat(String pattern, List<Piece> pieces) {
             }
         }
         if (!anyNumber) throw new PatternException(column, "the date field has no date letters", "write " + ACCEPTED);
-        return new DateFormat(letters, pieces);
+        return new DateFormat(letters, calendar, style.fiscalStart(), pieces);
     }
 
     private static boolean isLetter(char c) {
         return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z');
     }
 
-    private static Piece number(char letter, int run, int column) {
+    private static Piece number(char letter, int run, int column, Calendar calendar) {
         for (Unit unit : Unit.values()) {
-            if (unit.letter != letter) continue;
+            if (unit.letter != letter || (calendar != Calendar.CIVIL && !unit.isFiscal())) continue;
             boolean year = unit == Unit.YEAR || unit == Unit.WEEK_YEAR;
             if (year && run == 2) return new Piece.Number(unit, 2, true);
             if (year ? run == 4 : run == 1 || run == unit.digits) return new Piece.Number(unit, run, false);
         }
-        throw new PatternException(column, "‘" + String.valueOf(letter).repeat(run) + "’ is not a date part that can be written in digits", "write " + ACCEPTED);
+        throw new PatternException(column, "‘" + String.valueOf(letter).repeat(run) + "’ is not a part of " + (calendar == Calendar.CIVIL ? "a date" : "a fiscal year"), "write " + (calendar == Calendar.CIVIL ? ACCEPTED : FISCAL));
     }
 
     /** The shortest of years, months and days with whose beginning the written date can change. */
     ChronoUnit changes() {
-        return pieces.stream().filter(Piece.Number.class::isInstance).map(piece -> ((Piece.Number) piece).unit().changes).min(Comparator.naturalOrder()).orElseThrow();
+        if (calendar != Calendar.CIVIL) return ChronoUnit.MONTHS;
+        return pieces.stream().flatMap(DateFormat::changes).min(Comparator.naturalOrder()).orElseThrow();
+    }
+
+    boolean namesMonths() { return pieces.stream().anyMatch(Piece.MonthName.class::isInstance); }
+
+    private static Stream<ChronoUnit> changes(Piece piece) {
+        return switch (piece) {
+            case Piece.Text t -> Stream.of();
+            case Piece.Number n -> Stream.of(n.unit().changes);
+            case Piece.MonthName m -> Stream.of(ChronoUnit.MONTHS);
+        };
     }
 
     void render(LocalDate date, StringBuilder to) {
+        // Seen from the month in which it begins, a fiscal year is a calendar year.
+        LocalDate seen = calendar == Calendar.CIVIL ? date : date.withDayOfMonth(1).minusMonths(fiscalStart - 1L);
+        int later = calendar == Calendar.FISCAL_BY_END && fiscalStart > 1 ? 1 : 0;
         for (Piece piece : pieces) {
             switch (piece) {
                 case Piece.Text t -> to.append(t.text());
-                case Piece.Number n -> Digits.append(n.lastTwoDigits() ? n.unit().of(date) % 100 : n.unit().of(date), n.width(), to);
+                case Piece.MonthName m -> to.append(m.names().get(seen.getMonthValue() - 1));
+                case Piece.Number n -> {
+                    long number = n.unit().of(seen) + (n.unit() == Unit.YEAR ? later : 0);
+                    Digits.append(n.lastTwoDigits() ? number % 100 : number, n.width(), to);
+                }
             }
         }
     }

@@ -2,11 +2,11 @@ package org.youngtally.core.pattern;
 
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import org.youngtally.core.pattern.Part.CheckField;
 import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.pattern.Part.DateField;
 import org.youngtally.core.pattern.Part.Literal;
@@ -18,97 +18,137 @@ import org.youngtally.core.text.IdentifierKey;
  */
 public final class Pattern {
     private final String text;
-    private final List<Part> before;
-    private final CountField count;
-    private final List<Part> after;
+    private final DateStyle style;
+    private final List<Part> parts;
+    private final int countAt;
+    private final boolean checked;
 
-    private Pattern(String text, List<Part> parts) {
+    private Pattern(String text, DateStyle style, List<Part> parts) {
         int at = 0;
         while (!(parts.get(at) instanceof CountField)) at++;
         this.text = text;
-        this.before = List.copyOf(parts.subList(0, at));
-        this.count = (CountField) parts.get(at);
-        this.after = List.copyOf(parts.subList(at + 1, parts.size()));
+        this.style = style;
+        this.parts = List.copyOf(parts);
+        this.countAt = at;
+        this.checked = parts.stream().anyMatch(CheckField.class::isInstance);
     }
 
     /** Parses a pattern, or throws {@link PatternException} with the column at fault. */
-    public static Pattern parse(String text) {
-        return new Pattern(text, new PatternParser(text).parse());
-    }
+    public static Pattern parse(String text) { return parse(text, DateStyle.PLAIN); }
 
-    public CountField count() { return count; }
+    public static Pattern parse(String text, DateStyle style) { return new Pattern(text, style, new PatternParser(text, style).parse()); }
+
+    public CountField count() { return (CountField) parts.get(countAt); }
+
+    /** How it writes dates. */
+    public DateStyle style() { return style; }
+
+    /** Whether it names months, so that the names belong to it. */
+    public boolean namesMonths() { return parts.stream().anyMatch(part -> part instanceof DateField field && field.format().namesMonths()); }
+
+    /** Whether it is made of literal text, dates and a plain decimal count, so that what stands around the count rests on the date alone. */
+    public boolean isPlain() { return !checked && count().isPlain(); }
 
     /** The shortest of years, months and days with whose beginning the text around the count can change; absent where it never does. */
     public Optional<ChronoUnit> changes() {
-        return parts().stream().filter(DateField.class::isInstance).map(part -> ((DateField) part).format().changes()).min(Comparator.naturalOrder());
+        return parts.stream().filter(DateField.class::isInstance).map(part -> ((DateField) part).format().changes()).min(Comparator.naturalOrder());
     }
 
     /** The identifier of a value on a business date. The value must not be wider than the count, which a {@code Series} makes sure of. */
     public String render(LocalDate date, long value) {
         var to = new StringBuilder(32);
-        render(before, date, to);
-        Digits.append(value, count.width(), to);
-        render(after, date, to);
+        if (checked) renderChecked(date, value, to);
+        else for (Part part : parts) render(part, date, value, to);
         return to.toString();
     }
 
-    /** The text in front of the count on a date. */
-    public String renderBefore(LocalDate date) {
-        var to = new StringBuilder();
-        render(before, date, to);
-        return to.toString();
-    }
-
-    /** The text behind the count on a date. */
-    public String renderAfter(LocalDate date) {
-        var to = new StringBuilder();
-        render(after, date, to);
-        return to.toString();
-    }
-
-    private static void render(List<Part> parts, LocalDate date, StringBuilder to) {
-        for (Part part : parts) {
-            switch (part) {
-                case Literal l -> to.append(l.text());
-                case DateField d -> d.format().render(date, to);
-                case CountField c -> throw new IllegalStateException("a pattern has one count");
-            }
+    /** Check symbols that stand behind what they cover are written in passing, those in front of it at the end. */
+    private void renderChecked(LocalDate date, long value, StringBuilder to) {
+        int countFrom = 0;
+        int countTo = 0;
+        int[] later = new int[parts.size()];
+        for (int i = 0; i < parts.size(); i++) {
+            if (i == countAt) countFrom = to.length();
+            if (!(parts.get(i) instanceof CheckField check)) render(parts.get(i), date, value, to);
+            else if (check.scheme().inFront() || (check.ofCount() && i < countAt)) later[i] = to.length() + 1;
+            else check.append(to, check.ofCount() ? countFrom : 0, check.ofCount() ? countTo : to.length(), to);
+            if (i == countAt) countTo = to.length();
         }
+        for (int i = parts.size() - 1; i >= 0; i--) {
+            if (later[i] == 0) continue;
+            var check = new StringBuilder();
+            CheckField field = (CheckField) parts.get(i);
+            field.append(to, field.ofCount() ? countFrom : later[i] - 1, field.ofCount() ? countTo : to.length(), check);
+            to.insert(later[i] - 1, check);
+            countFrom += check.length();
+            countTo += check.length();
+        }
+    }
+
+    private static void render(Part part, LocalDate date, long value, StringBuilder to) {
+        switch (part) {
+            case Literal l -> to.append(l.text());
+            case DateField d -> d.format().render(date, to);
+            case CountField c -> c.append(value, to);
+            case CheckField c -> throw new IllegalStateException("check symbols are written last");
+        }
+    }
+
+    /** The text of a part that rests on the date alone. */
+    public static String render(DateField part, LocalDate date) {
+        var to = new StringBuilder();
+        part.format().render(date, to);
+        return to.toString();
+    }
+
+    /** The text in front of the count on a date. For a pattern that {@link #isPlain}. */
+    public String renderBefore(LocalDate date) { return render(parts.subList(0, countAt), date); }
+
+    /** The text behind the count on a date. For a pattern that {@link #isPlain}. */
+    public String renderAfter(LocalDate date) { return render(parts.subList(countAt + 1, parts.size()), date); }
+
+    private static String render(List<Part> some, LocalDate date) {
+        var to = new StringBuilder();
+        for (Part part : some) render(part, date, 0, to);
+        return to.toString();
     }
 
     /**
      * Every value whose identifier on that date has the same key as the text: one at most, since what stands around the count
-     * is known on a given date. Empty where the text is not of this pattern.
+     * is known on a given date, but for check symbols, which follow from it. Empty where the text is not of this pattern.
      */
     public OptionalLong read(String identifier, LocalDate date) {
         String key = IdentifierKey.of(identifier);
-        String front = IdentifierKey.fold(renderBefore(date));
-        String back = IdentifierKey.fold(renderAfter(date));
-        if (key.length() <= front.length() + back.length() || !key.startsWith(front) || !key.endsWith(back)) return OptionalLong.empty();
-        return value(key.substring(front.length(), key.length() - back.length()));
+        int front = length(parts.subList(0, countAt), date);
+        int back = length(parts.subList(countAt + 1, parts.size()), date);
+        if (key.length() <= front + back) return OptionalLong.empty();
+        OptionalLong value = count().read(key.substring(front, key.length() - back));
+        if (value.isEmpty() || value.getAsLong() > count().largest() || value.getAsLong() < count().least()) return OptionalLong.empty();
+        return IdentifierKey.of(render(date, value.getAsLong())).equals(key) ? value : OptionalLong.empty();
     }
 
-    private OptionalLong value(String digits) {
-        boolean rightWidth = count.width() == 0 ? digits.length() <= CountField.MAX_WIDTH && (digits.length() == 1 || digits.charAt(0) != '0') : digits.length() == count.width();
-        if (!rightWidth) return OptionalLong.empty();
-        for (int i = 0; i < digits.length(); i++) if (digits.charAt(i) < '0' || digits.charAt(i) > '9') return OptionalLong.empty();
-        return OptionalLong.of(Long.parseLong(digits));
+    private static int length(List<Part> some, LocalDate date) {
+        int length = 0;
+        for (Part part : some) {
+            length += switch (part) {
+                case Literal l -> IdentifierKey.fold(l.text()).length();
+                case DateField d -> IdentifierKey.fold(render(d, date)).length();
+                case CheckField c -> c.scheme().length();
+                case CountField c -> throw new IllegalStateException("a pattern has one count");
+            };
+        }
+        return length;
     }
 
     /** The parts in order. */
-    public List<Part> parts() {
-        var all = new ArrayList<>(before);
-        all.add(count);
-        all.addAll(after);
-        return all;
-    }
+    public List<Part> parts() { return parts; }
 
     /** The pattern as it was written. */
     @Override
     public String toString() { return text; }
 
     @Override
-    public boolean equals(Object other) { return other instanceof Pattern p && p.text.equals(text); }
+    public boolean equals(Object other) { return other instanceof Pattern p && p.text.equals(text) && p.style.equals(style); }
 
     @Override
     public int hashCode() { return text.hashCode(); }

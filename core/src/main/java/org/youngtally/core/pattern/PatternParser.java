@@ -1,8 +1,14 @@
 package org.youngtally.core.pattern;
 
 import java.text.Normalizer;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.List;
+import org.youngtally.core.check.CheckScheme;
+import org.youngtally.core.check.CheckSchemes;
+import org.youngtally.core.check.WeightedModulus;
+import org.youngtally.core.pattern.Part.CheckField;
 import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.pattern.Part.DateField;
 import org.youngtally.core.pattern.Part.Literal;
@@ -10,15 +16,18 @@ import org.youngtally.core.text.NearestName;
 
 /** Reads the text of a pattern: literal text, {@code {{} and {@code }}} for braces, and fields in braces. */
 final class PatternParser {
-    private static final List<String> FIELDS = List.of("count", "date");
-    private static final String FIELD_SHAPES = "write {count 5} or {date yyyy}; a literal brace is doubled: {{ or }}";
+    private static final List<String> FIELDS = List.of("count", "date", "fiscal", "fiscal-end", "check");
+    private static final String FIELD_SHAPES = "write {count 5}, {date yyyy}, {fiscal yy} or {check gs1}; a literal brace is doubled: {{ or }}";
+    private static final String COUNT_SHAPES = "write a width from 1 to " + CountField.MAX_WIDTH + ", or nothing for no padding; then an alphabet: " + String.join(", ", Alphabet.names()) + ", or of and its symbols; then grow, if it may become wider";
 
     private final String text;
+    private final DateStyle style;
     private final List<Part> parts = new ArrayList<>();
     private final StringBuilder literal = new StringBuilder();
 
-    PatternParser(String text) {
+    PatternParser(String text, DateStyle style) {
         this.text = text;
+        this.style = style;
     }
 
     List<Part> parse() {
@@ -41,8 +50,30 @@ final class PatternParser {
         }
         endLiteral();
         long counts = parts.stream().filter(CountField.class::isInstance).count();
+        refuseEmptyChecks();
+        refuseChecksOverChecks();
         if (counts == 0) throw new PatternException(text.length() + 1, "the pattern has no count", "add one, such as {count 5}");
         return parts;
+    }
+
+    private void refuseEmptyChecks() {
+        for (int i = 0; i < parts.size(); i++) {
+            if (!(parts.get(i) instanceof CheckField check) || check.ofCount()) continue;
+            boolean inFront = check.scheme().inFront();
+            List<Part> covered = inFront ? parts.subList(i + 1, parts.size()) : parts.subList(0, i);
+            if (covered.stream().noneMatch(CountField.class::isInstance))
+                throw new PatternException(text.length(), "the count does not stand " + (inFront ? "behind" : "in front of") + " its check field, {check " + check.scheme().name() + "}", "put the check field " + (inFront ? "in front of the count" : "behind the count"));
+        }
+    }
+
+    /** Which of two covers the other would have to be said; nobody has asked for both yet. */
+    private void refuseChecksOverChecks() {
+        boolean inFront = false;
+        for (Part part : parts) {
+            if (!(part instanceof CheckField check)) continue;
+            if (inFront && !check.ofCount()) throw new PatternException(text.length(), "a check field behind one that stands in front of what it covers", "keep one of them, or let the last be of count");
+            inFront |= check.scheme().inFront();
+        }
     }
 
     private void refuseOddSymbols() {
@@ -82,7 +113,10 @@ final class PatternParser {
         if (name.equals("count") && parts.stream().anyMatch(CountField.class::isInstance)) throw new PatternException(open + 1, "a second count", "a pattern has exactly one");
         parts.add(switch (name) {
             case "count" -> count(option, column);
-            case "date" -> date(option, column);
+            case "date" -> new DateField(DateFormat.parse(option, column, DateFormat.Calendar.CIVIL, style));
+            case "fiscal" -> new DateField(DateFormat.parse(option, column, DateFormat.Calendar.FISCAL_BY_START, style));
+            case "fiscal-end" -> new DateField(DateFormat.parse(option, column, DateFormat.Calendar.FISCAL_BY_END, style));
+            case "check" -> check(option, column);
             default -> throw new PatternException(open + 2 + nameStart, name.isEmpty() ? "the field has no name" : "‘" + name + "’ is not a field",
                     NearestName.to(name, FIELDS).filter(near -> !name.isEmpty()).map(near -> "did you mean {" + near + "}? ").orElse("") + FIELD_SHAPES);
         });
@@ -95,14 +129,47 @@ final class PatternParser {
     }
 
     private static CountField count(String option, int column) {
-        if (option.isEmpty()) return new CountField(0);
-        if (!option.matches("[0-9]{1,3}") || Integer.parseInt(option) < 1 || Integer.parseInt(option) > CountField.MAX_WIDTH)
-            throw new PatternException(column, "‘" + option + "’ is not a width of the count", "write a number from 1 to " + CountField.MAX_WIDTH + ", or nothing for no padding");
-        return new CountField(Integer.parseInt(option));
+        int width = 0;
+        Alphabet alphabet = Alphabet.DIGITS;
+        boolean grows = false;
+        var words = new ArrayDeque<>(List.of(option.split(" +")));
+        if (option.isEmpty()) words.clear();
+        if (!words.isEmpty() && words.peek().matches("[0-9]{1,3}")) {
+            width = Integer.parseInt(words.poll());
+            if (width < 1 || width > CountField.MAX_WIDTH) throw new PatternException(column, "‘" + width + "’ is not a width of the count", COUNT_SHAPES);
+        }
+        if (!words.isEmpty() && !words.peek().equals("grow")) alphabet = alphabet(words, column);
+        if (!words.isEmpty() && words.peek().equals("grow")) {
+            grows = words.poll() != null;
+            if (width == 0) throw new PatternException(column, "a count without a width grows by itself", "leave grow out, or give the width to start with");
+        }
+        if (!words.isEmpty()) throw new PatternException(column, "‘" + words.peek() + "’ is not an option of the count", COUNT_SHAPES);
+        return new CountField(width, alphabet, grows);
     }
 
-    private static DateField date(String option, int column) {
-        return new DateField(DateFormat.parse(option, column));
+    private static Alphabet alphabet(Deque<String> words, int column) {
+        String word = words.poll();
+        if (word.equals("of")) {
+            if (words.isEmpty()) throw new PatternException(column, "‘of’ names no symbols", "write them behind it, the lowest first, such as of ABCDEF");
+            try {
+                return Alphabet.of(words.poll());
+            } catch (IllegalArgumentException e) {
+                throw new PatternException(column, e.getMessage(), "give each symbol once, the lowest first");
+            }
+        }
+        Alphabet named = Alphabet.named(word);
+        if (named == null) throw new PatternException(column, "‘" + word + "’ is neither a width nor an alphabet of the count", NearestName.to(word, Alphabet.names()).map(near -> "did you mean " + near + "? ").orElse("") + COUNT_SHAPES);
+        return named;
+    }
+
+    private static CheckField check(String option, int column) {
+        boolean ofCount = option.endsWith(" of count");
+        String name = ofCount ? option.substring(0, option.length() - " of count".length()).strip() : option;
+        if (name.isEmpty()) throw new PatternException(column, "the check field names no scheme", "write one of " + CheckSchemes.names());
+        CheckScheme scheme = CheckSchemes.of(name).orElseThrow(() -> new PatternException(column, "‘" + name + "’ is not a check digit scheme",
+                NearestName.to(name, CheckSchemes.all().stream().map(CheckScheme::name).toList()).map(near -> "did you mean " + near + "? ").orElse("") + "write one of " + CheckSchemes.names() + "; then of count, if it is to cover the count alone"));
+        if (scheme instanceof WeightedModulus weighted && weighted.modulus() == 11 && weighted.ten().isEmpty()) throw new PatternException(column, "some numbers have no check digit under ‘" + name + "’", "say how ten is written, such as " + name + "=X");
+        return new CheckField(scheme, ofCount);
     }
 
     private void endLiteral() {

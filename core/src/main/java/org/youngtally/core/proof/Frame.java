@@ -29,7 +29,7 @@ record Frame(Series series, Range range, LaneKey lane, LocalDate date, String fr
         var frames = new ArrayList<Frame>();
         for (Range range : series.ranges()) {
             var seen = new HashSet<Look>();
-            Optional<ChronoUnit> changes = Stream.concat(series.pattern().changes().stream(), series.restarts().map(Restart::changes).stream()).min(Comparator.naturalOrder());
+            Optional<ChronoUnit> changes = Stream.concat(series.pattern().changes().stream(), series.restarts().stream().map(Restart::changes)).min(Comparator.naturalOrder());
             for (LocalDate date = range.serves().opens(); !date.isAfter(range.serves().closes()); date = next(date, changes)) {
                 var look = new Look(series.lane(range, date), IdentifierKey.fold(series.pattern().renderBefore(date)), IdentifierKey.fold(series.pattern().renderAfter(date)));
                 if (seen.add(look)) frames.add(new Frame(series, range, look.lane(), date, look.front(), look.back()));
@@ -38,7 +38,8 @@ record Frame(Series series, Range range, LaneKey lane, LocalDate date, String fr
         return frames;
     }
 
-    private static LocalDate next(LocalDate date, Optional<ChronoUnit> changes) {
+    /** The next day on which anything can change. */
+    static LocalDate next(LocalDate date, Optional<ChronoUnit> changes) {
         if (changes.isEmpty()) return LocalDate.MAX;
         return switch (changes.get()) {
             case YEARS -> date.withDayOfYear(1).plusYears(1);

@@ -3,11 +3,13 @@ package org.youngtally.core.series;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
+import org.youngtally.core.pattern.DateStyle;
+import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.pattern.Pattern;
 import org.youngtally.core.pattern.PatternException;
 import org.youngtally.core.text.NearestName;
@@ -39,13 +41,16 @@ public final class DraftCheck {
         String namespace = draft.namespace() == null ? draft.key() : draft.namespace();
         if (draft.namespace() != null) name("namespace", draft.namespace());
         title(draft.title());
-        Optional<Pattern> pattern = pattern(draft.pattern());
-        Optional<Restart> restarts = restarts(draft.restarts());
+        Optional<DateStyle> style = style(draft);
+        Optional<Pattern> pattern = pattern(draft.pattern(), style.orElse(DateStyle.PLAIN));
+        List<Restart> restarts = restarts(draft.restarts());
+        Place place = place(draft);
         if (draft.typed() != null && !draft.typed().equals("refused")) fault("typed", "‘" + draft.typed() + "’ is not to be had", "write refused, or leave it out: numbers are counted, not typed");
         List<Range> ranges = ranges(draft.ranges());
         pattern.ifPresent(p -> widths(p, ranges));
+        pattern.ifPresent(p -> PlaceCheck.of(place, p, ranges).forEach(faults::add));
         if (!faults.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
-        return new Result(Optional.of(new Series(draft.key(), title(draft), namespace, pattern.orElseThrow(), restarts, ranges, 1)), List.of());
+        return new Result(Optional.of(new Series(draft.key(), title(draft), namespace, pattern.orElseThrow(), restarts, place, ranges, 1)), List.of());
     }
 
     private static String title(SeriesDraft draft) {
@@ -67,30 +72,47 @@ public final class DraftCheck {
         if (title.chars().anyMatch(Character::isISOControl)) fault("title", "holds a control symbol", "write it on one line");
     }
 
-    private Optional<Pattern> pattern(String text) {
+    private Optional<Pattern> pattern(String text, DateStyle style) {
         if (text == null || text.isEmpty()) {
             fault("pattern", "is missing", "write one with a count, such as LW{date yy}-{count 5}");
             return Optional.empty();
         }
         try {
-            return Optional.of(Pattern.parse(text));
+            return Optional.of(Pattern.parse(text, style));
         } catch (PatternException e) {
             fault("pattern", "column " + e.column() + ": " + e.problem(), e.accepted());
             return Optional.empty();
         }
     }
 
-    private Optional<Restart> restarts(List<String> words) {
-        if (words == null) return Optional.empty();
-        Set<Restart> found = new LinkedHashSet<>();
+    private Optional<DateStyle> style(SeriesDraft draft) {
+        String locale = draft.locale() == null ? DateStyle.PLAIN.locale() : draft.locale();
+        long starts = draft.fiscalYearStarts() == null ? 1 : draft.fiscalYearStarts();
+        boolean known = DateStyle.isLocale(locale);
+        if (!known) fault("locale", "‘" + locale + "’ is not a locale that month names are known for", "write a language tag, such as en, de or fr-CA");
+        if (starts < 1 || starts > 12) fault("fiscal-year-starts", "there is no month " + starts, "write the month in which the fiscal year begins, 1 to 12");
+        return known && starts >= 1 && starts <= 12 ? Optional.of(DateStyle.of(locale, (int) starts)) : Optional.empty();
+    }
+
+    private Place place(SeriesDraft draft) {
+        long longest = draft.longest() == null ? 0 : draft.longest();
+        if (draft.longest() != null && (longest < 1 || longest > Place.LONGEST)) fault("longest", longest + " is not a length", "write a number of symbols from 1 to " + Place.LONGEST + ", or leave it out");
+        String symbols = draft.symbols() == null ? "" : draft.symbols().strip().replaceAll(" +", " ");
+        for (String kind : symbols.isEmpty() ? new String[0] : symbols.split(" ")) if (!Place.isKind(kind)) fault("symbols", "‘" + kind + "’ is not a kind of symbols", Place.ACCEPTED);
+        return new Place((int) Math.clamp(longest, 0, Place.LONGEST), symbols);
+    }
+
+    private List<Restart> restarts(List<String> words) {
+        if (words == null) return List.of();
+        Set<Restart> found = EnumSet.noneOf(Restart.class);
         List<String> known = Stream.of(Restart.values()).map(Restart::word).toList();
         for (int i = 0; i < words.size(); i++) {
             String word = words.get(i);
             Optional<Restart> restart = Restart.of(word);
-            if (restart.isEmpty()) fault("restarts[" + i + "]", "‘" + word + "’ is not a time to restart at", NearestName.to(String.valueOf(word), known).map(near -> "did you mean " + near + "? ").orElse("") + "write year or month");
+            if (restart.isEmpty()) fault("restarts[" + i + "]", "‘" + word + "’ is not a time to restart at", NearestName.to(String.valueOf(word), known).map(near -> "did you mean " + near + "? ").orElse("") + "write some of " + Restart.words());
             else found.add(restart.get());
         }
-        return found.contains(Restart.MONTH) ? Optional.of(Restart.MONTH) : found.stream().findFirst();
+        return Restart.least(found);
     }
 
     private List<Range> ranges(List<RangeDraft> drafts) {
@@ -141,17 +163,20 @@ public final class DraftCheck {
     }
 
     private void widths(Pattern pattern, List<Range> ranges) {
-        long largest = pattern.count().largest();
-        String accepted = pattern.count().width() == 0 ? "give up to " + largest : "give up to " + largest + ", or widen the count";
+        CountField count = pattern.count();
+        long largest = count.largest();
+        String accepted = count.width() == 0 || count.grows() ? "give up to " + largest : "give up to " + largest + ", or widen the count";
         for (Range range : ranges) {
             String prefix = "ranges[" + (range.id() - 1) + "].";
-            if (range.first() > largest) fault(prefix + "first", range.first() + " is wider than the count, which takes " + digits(pattern), accepted);
-            if (range.last() > largest) fault(prefix + "last", range.last() + " is wider than the count, which takes " + digits(pattern), accepted);
+            if (range.first() > largest) fault(prefix + "first", range.first() + " is wider than the count, which takes " + places(count), accepted);
+            if (range.last() > largest) fault(prefix + "last", range.last() + " is wider than the count, which takes " + places(count), accepted);
+            if (Math.min(range.first(), range.last()) < count.least()) fault(prefix + (range.step() > 0 ? "first" : "last"), "0 cannot be written: this count begins with 1, written " + count.alphabet().symbols().charAt(0), "give 1 or more, or give the count a width");
         }
     }
 
-    private static String digits(Pattern pattern) {
-        int width = pattern.count().width();
-        return width == 0 ? "18 digits" : width == 1 ? "1 digit" : width + " digits";
+    private static String places(CountField count) {
+        String what = count.alphabet().isDecimal() ? "digit" : "symbol";
+        int width = count.width() == 0 || count.grows() ? CountField.MAX_WIDTH : count.width();
+        return width + " " + what + (width == 1 ? "" : "s");
     }
 }

@@ -3,23 +3,26 @@ package org.youngtally.core.series;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.youngtally.core.pattern.Pattern;
 
 /**
  * The rules by which one family of identifiers is made, in one version. A series that exists has been checked: every value of
  * every range fits the count. That its identifiers never clash is proved apart, by {@link org.youngtally.core.proof.ClashSearch}.
  *
- * @param restarts when the count starts again; at most one, since a month lies within a year
+ * @param restarts when the count starts again: each combination of their periods is a lane; empty for never
+ * @param place what the place allows that the identifiers live in
  * @param version from 1, one more with each change
  */
-public record Series(String key, String title, String namespace, Pattern pattern, Optional<Restart> restarts, List<Range> ranges, int version) {
+public record Series(String key, String title, String namespace, Pattern pattern, List<Restart> restarts, Place place, List<Range> ranges, int version) {
     public Series {
+        restarts = List.copyOf(restarts);
         ranges = List.copyOf(ranges);
     }
 
     /** The lane that a range counts in on a date. */
     public LaneKey lane(Range range, LocalDate date) {
-        return new LaneKey(key, range.id(), restarts.map(restart -> restart.period(date)).orElse(""));
+        return new LaneKey(key, range.id(), restarts.stream().map(restart -> restart.period(date, pattern.style().fiscalStart())).collect(Collectors.joining(", ")));
     }
 
     /** The ranges that serve a date, in the order in which they are used. */
@@ -37,6 +40,6 @@ public record Series(String key, String title, String namespace, Pattern pattern
     }
 
     public Series withVersion(int newVersion) {
-        return new Series(key, title, namespace, pattern, restarts, ranges, newVersion);
+        return new Series(key, title, namespace, pattern, restarts, place, ranges, newVersion);
     }
 }

@@ -36,7 +36,9 @@ public final class SeriesChange {
         List<Range> ranges = matched(to);
         if (!uses.isEmpty()) fixedParts(to, ranges);
         if (!faults.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
-        var changed = new Series(to.key(), to.title(), to.namespace(), to.pattern(), to.restarts(), ranges, from.version());
+        // The names of months stay as they were when the series was defined, whatever this Java calls them.
+        boolean samePattern = to.pattern().toString().equals(from.pattern().toString()) && to.pattern().style().locale().equals(from.pattern().style().locale()) && to.pattern().style().fiscalStart() == from.pattern().style().fiscalStart();
+        var changed = new Series(to.key(), to.title(), to.namespace(), samePattern ? from.pattern() : to.pattern(), to.restarts(), to.place(), ranges, from.version());
         return new Result(Optional.of(changed.equals(from) ? from : changed.withVersion(from.version() + 1)), List.of());
     }
 
@@ -53,8 +55,10 @@ public final class SeriesChange {
     private void fixedParts(Series to, List<Range> ranges) {
         String instead = "keep it, and define a new series for numbers of another make";
         if (!to.namespace().equals(from.namespace())) fixed("namespace", from.namespace(), instead);
-        if (!to.pattern().equals(from.pattern())) fixed("pattern", from.pattern().toString(), instead);
-        if (!to.restarts().equals(from.restarts())) fixed("restarts", from.restarts().map(Restart::word).orElse("never"), instead);
+        if (!to.pattern().toString().equals(from.pattern().toString())) fixed("pattern", from.pattern().toString(), instead);
+        if (!to.pattern().style().locale().equals(from.pattern().style().locale())) fixed("locale", from.pattern().style().locale(), instead);
+        if (to.pattern().style().fiscalStart() != from.pattern().style().fiscalStart()) fixed("fiscal-year-starts", Integer.toString(from.pattern().style().fiscalStart()), instead);
+        if (!to.restarts().equals(from.restarts())) fixed("restarts", from.restarts().isEmpty() ? "never" : from.restarts().stream().map(Restart::word).collect(Collectors.joining(", ")), instead);
         for (RangeUse use : uses.values()) {
             Range earlier = from.range(use.range()).orElseThrow();
             int at = indexOf(use.range(), ranges);

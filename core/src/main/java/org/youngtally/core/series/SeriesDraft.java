@@ -1,14 +1,23 @@
 package org.youngtally.core.series;
 
 import java.util.List;
+import org.youngtally.core.pattern.DateStyle;
 
-/** A series as somebody wrote it, not yet checked; what is absent is null. */
-public record SeriesDraft(String key, String title, String namespace, String pattern, List<String> restarts, String typed, List<RangeDraft> ranges) {
+/**
+ * A series as somebody wrote it, not yet checked; what is absent is null.
+ *
+ * @param locale a language tag for the names of months
+ * @param fiscalYearStarts the month in which the fiscal year begins, 1 to 12
+ * @param longest the most symbols that the place allows which the identifiers live in
+ * @param symbols the symbols that it allows, as {@link Place#symbols}
+ */
+public record SeriesDraft(String key, String title, String namespace, String pattern, String locale, Long fiscalYearStarts, List<String> restarts, Long longest, String symbols, String typed, List<RangeDraft> ranges) {
 
     /** The definition that this series would be written as. */
     public static SeriesDraft of(Series series) {
         return new SeriesDraft(series.key(), series.title(), series.namespace(), series.pattern().toString(),
-                series.restarts().map(restart -> List.of(restart.word())).orElse(List.of()), "refused",
+                series.pattern().style().locale().equals(DateStyle.PLAIN.locale()) ? null : series.pattern().style().locale(), series.pattern().style().fiscalStart() == 1 ? null : (long) series.pattern().style().fiscalStart(),
+                series.restarts().stream().map(Restart::word).toList(), series.place().longest() == 0 ? null : (long) series.place().longest(), series.place().symbols().isEmpty() ? null : series.place().symbols(), "refused",
                 series.ranges().stream().map(SeriesDraft::of).toList());
     }
 

@@ -26,6 +26,25 @@ class PatternTest {
         "{date D}.{count}, 0, 34.0",
         "{date yyyy'Q'Q}-{count}, 1, 2026Q1-1",
         "{date yy''}-{count}, 1, 26'-1",
+        "{date ddMMMyy}{count}, 1, 03Feb261",
+        "{date MMMM} {count}, 1, February 1",
+        "{count 3 upper}, 0, AAA",
+        "{count 3 lower}, 27, abb",
+        "{count upper}, 1, A",
+        "{count upper}, 26, Z",
+        "{count upper}, 27, AA",
+        "{count upper}, 703, AAA",
+        "{count 2 alphanumeric}, 1295, ZZ",
+        "{count alphanumeric}, 36, 10",
+        "{count 4 safe}, 31, 2233",
+        "{count 3 of 01}, 5, 101",
+        "{count 2 grow}, 7, 07",
+        "{count 2 grow}, 1234, 1234",
+        "629104150{count 3}{check gs1}, 21, 6291041500213",
+        "P-{count 3}{check mod11-2}, 79, P-079X",
+        "LW{date yy}-{count 5}{check luhn of count}, 17, LW26-000174",
+        "RF{check iso11649}{count 12}, 539007547034, RF18539007547034",
+        "RF{check iso11649}{count 12 lower}, 0, RF05aaaaaaaaaaaa",
     })
     void anIdentifierIsThePatternWithItsFieldsFilledIn(String pattern, long value, String identifier) {
         assertThat(Pattern.parse(pattern).render(DATE, value)).isEqualTo(identifier);
@@ -42,10 +61,22 @@ class PatternTest {
         "{}; 2; no name",
         "{count 19}; 8; not a width",
         "{count 0}; 8; not a width",
-        "{count x}; 8; not a width",
+        "{count x}; 8; neither a width nor an alphabet",
+        "{count 4 uper}; 8; neither a width nor an alphabet",
+        "{count 4 upper 3}; 8; not an option",
+        "{count grow}; 8; grows by itself",
+        "{count of}; 8; names no symbols",
+        "{count 3 of AbB}; 8; count as the same symbol",
+        "{count}{check gs2}; 15; not a check digit scheme",
+        "{count}{check}; 14; names no scheme",
+        "{check luhn}{count}; 19; does not stand in front of its check field",
+        "{count}{check iso11649}; 23; does not stand behind its check field",
+        "RF{check iso11649}{count}{check luhn}; 37; stands in front of what it covers",
+        "{count}{check weighted:2-3/11}; 15; have no check digit",
+        "{fiscal dd}{count}; 9; not a part of a fiscal year",
         "{date}{count}; 6; no date letters",
-        "{date yyy}{count}; 7; not a date part",
-        "{date yy MMM}{count}; 10; not a date part",
+        "{date yyy}{count}; 7; not a part of a date",
+        "{date yy MMMMM}{count}; 10; not a part of a date",
         "{date yy'x}{count}; 9; quote is not closed",
         "\" {count}\"; 1; starts with white space",
         "\"{count} \"; 8; ends with white space",
@@ -79,16 +110,44 @@ class PatternTest {
         assertThat(Pattern.parse("{date YYYY-ww}:{count}").renderBefore(date)).isEqualTo(week + ":");
     }
 
+    @ParameterizedTest
+    @CsvSource({"2026-03-31, 2526", "2026-04-01, 2627", "2026-12-31, 2627", "2027-01-01, 2627"})
+    void aFiscalYearIsNamedByTheYearsItBeginsAndEndsIn(LocalDate date, String years) {
+        var pattern = Pattern.parse("{fiscal yy}{fiscal-end yy}-{count}", DateStyle.of("en", 4));
+        assertThat(pattern.render(date, 1)).isEqualTo(years + "-1");
+        assertThat(Pattern.parse("{fiscal M}/{fiscal Q}-{count}", DateStyle.of("en", 4)).render(LocalDate.of(2026, 3, 1), 1)).isEqualTo("12/4-1");
+        assertThat(Pattern.parse("{fiscal-end yyyy}-{count}").render(date, 1)).as("a fiscal year from January is the year").isEqualTo(date.getYear() + "-1");
+    }
+
+    @Test
+    void monthsAreNamedInTheLocaleOfTheSeries() {
+        assertThat(Pattern.parse("{date MMM}{count}", DateStyle.of("de", 1)).render(LocalDate.of(2026, 3, 1), 1)).isEqualTo("März1");
+        assertThat(DateStyle.isLocale("de-AT")).isTrue();
+        assertThat(DateStyle.isLocale("xx-nowhere")).isFalse();
+    }
+
+    @Test
+    void lettersAreReadInEitherCaseAndAWrongCheckIsNotRead() {
+        var pattern = Pattern.parse("p{count 3 upper}{check mod37-36}");
+        String text = pattern.render(DATE, 4_711);
+        assertThat(pattern.read(text.toLowerCase(Locale.ROOT), DATE)).hasValue(4_711);
+        char last = text.charAt(text.length() - 1);
+        assertThat(pattern.read(text.substring(0, text.length() - 1) + (last == '0' ? '1' : '0'), DATE)).isEmpty();
+        assertThat(Pattern.parse("{count 2 grow}").read("007", DATE)).as("padding that a grown count does not have").isEmpty();
+    }
+
     @Test
     void readingIsTheInverseOfRendering() {
-        String[] fronts = {"", "A", "{date yy}", "x{date yyyyMM}-", "{date d}", "7", "{date d}.{date M}."};
-        String[] backs = {"", "-z", "{date yy}", "/{date w}", "9"};
+        String[] fronts = {"", "A", "{date yy}", "x{date yyyyMM}-", "{date d}", "7", "{date d}.{date M}.", "{fiscal yy}{date MMM}", "RF{check iso11649}"};
+        String[] alphabets = {"", "", " upper", " lower", " alphanumeric", " safe", " of 10", " grow", " safe grow"};
+        String[] backs = {"", "-z", "{date yy}", "/{date w}", "9", "{check luhn36 of count}"};
         var random = new Random(4);
         for (int i = 0; i < 20_000; i++) {
             int width = random.nextInt(6);
-            var pattern = Pattern.parse(fronts[random.nextInt(fronts.length)] + "{count" + (width == 0 ? "" : " " + width) + "}" + backs[random.nextInt(backs.length)]);
+            String alphabet = alphabets[random.nextInt(alphabets.length)];
+            var pattern = Pattern.parse(fronts[random.nextInt(fronts.length)] + "{count" + (width == 0 ? alphabet.replace(" grow", "") : " " + width + alphabet) + "}" + backs[random.nextInt(backs.length)]);
             LocalDate date = DATE.plusDays(random.nextInt(2_000));
-            long value = random.nextLong(Math.min(pattern.count().largest(), 1_000_000) + 1);
+            long value = random.nextLong(pattern.count().least(), Math.min(pattern.count().largest(), 1_000_000) + 1);
             String identifier = pattern.render(date, value);
             assertThat(pattern.read(identifier, date)).as(identifier).hasValue(value);
             assertThat(pattern.read(identifier.toLowerCase(Locale.ROOT), date)).as(identifier).hasValue(value);

@@ -4,16 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.youngtally.core.series.Sample.range;
 import static org.youngtally.core.series.Sample.series;
 
-import java.time.LocalDate;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.youngtally.core.series.DraftCheck;
-import org.youngtally.core.series.LaneKey;
-import org.youngtally.core.series.Range;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.Sample;
 import org.youngtally.core.series.Series;
@@ -88,11 +83,11 @@ class ClashSearchTest {
             var random = new Random(seed);
             List<Series> namespace = random.nextBoolean() ? List.of(generated("a", fronts, backs, random)) : List.of(generated("a", fronts, backs, random), generated("b", fronts, backs, random));
             Optional<Clash> found = ClashSearch.in(namespace);
-            Optional<String> expected = firstDouble(namespace);
+            Optional<String> expected = Written.firstDouble(namespace);
             assertThat(found.isPresent()).as("seed " + seed + ": " + namespace + " " + expected + " " + found).isEqualTo(expected.isPresent());
             if (found.isEmpty()) continue;
             clashes++;
-            assertThat(written(found.get().one(), namespace)).isEqualTo(IdentifierKey.of(found.get().text())).isEqualTo(written(found.get().other(), namespace));
+            assertThat(Written.of(found.get().one(), namespace)).isEqualTo(IdentifierKey.of(found.get().text())).isEqualTo(Written.of(found.get().other(), namespace));
             assertThat(found.get().one()).isNotEqualTo(found.get().other());
         }
         assertThat(clashes).as("both answers are exercised").isBetween(300, 2_700);
@@ -112,31 +107,5 @@ class ClashSearchTest {
             var checked = DraftCheck.of(Sample.draft(key, "n", pattern, restarts, range));
             if (checked.series().isPresent()) return checked.series().get();
         }
-    }
-
-    private static String written(Clash.Way way, List<Series> namespace) {
-        Series series = namespace.stream().filter(each -> each.key().equals(way.series())).findFirst().orElseThrow();
-        Range range = series.range(way.range()).orElseThrow();
-        assertThat(series.lane(range, way.date()).period()).isEqualTo(way.period());
-        assertThat(range.valueAt(way.position())).isEqualTo(way.value());
-        return IdentifierKey.of(series.render(range, way.date(), way.position()));
-    }
-
-    private record Number(LaneKey lane, long position) {}
-
-    private static Optional<String> firstDouble(List<Series> namespace) {
-        Map<String, Number> seen = new HashMap<>();
-        for (Series series : namespace) {
-            for (Range range : series.ranges()) {
-                for (LocalDate date = range.serves().opens(); !date.isAfter(range.serves().closes()); date = date.plusDays(1)) {
-                    for (long position = 0; position < range.size(); position++) {
-                        String key = IdentifierKey.of(series.render(range, date, position));
-                        Number earlier = seen.putIfAbsent(key, new Number(series.lane(range, date), position));
-                        if (earlier != null && !earlier.equals(new Number(series.lane(range, date), position))) return Optional.of(key);
-                    }
-                }
-            }
-        }
-        return Optional.empty();
     }
 }

@@ -33,8 +33,8 @@ class DraftCheckTest {
                 Arguments.of(draft("a", null, "{count 2}", null, good), "ranges[0].last", "wider than the count, which takes 2 digits"),
                 Arguments.of(draft("a", null, "{count 2}", null, range(100, 1, -1, "2026-01-01", null)), "ranges[0].first", "wider than the count"),
                 Arguments.of(draft("a", null, "{count}", null, good, range(1, 5, "2026-01-01")), "ranges[1].first", "an earlier range has the same"),
-                Arguments.of(new SeriesDraft("a", "x".repeat(201), null, "{count}", null, null, List.of(good)), "title", "201 symbols"),
-                Arguments.of(new SeriesDraft("a", null, null, "{count}", null, "required", List.of(good)), "typed", "is not to be had"));
+                Arguments.of(new SeriesDraft("a", "x".repeat(201), null, "{count}", null, null, null, null, null, null, List.of(good)), "title", "201 symbols"),
+                Arguments.of(new SeriesDraft("a", null, null, "{count}", null, null, null, null, null, "required", List.of(good)), "typed", "is not to be had"));
     }
 
     @ParameterizedTest
@@ -51,7 +51,7 @@ class DraftCheckTest {
 
     @Test
     void allFaultsAreToldAtOnce() {
-        assertThat(DraftCheck.of(draft("A", "B", "{count", "day", range(5, 1, "never"))).faults()).extracting(Fault::path).containsExactly("key", "namespace", "pattern", "restarts[0]", "ranges[0].opens");
+        assertThat(DraftCheck.of(draft("A", "B", "{count", "fortnight", range(5, 1, "never"))).faults()).extracting(Fault::path).containsExactly("key", "namespace", "pattern", "restarts[0]", "ranges[0].opens");
     }
 
     @Test
@@ -65,8 +65,8 @@ class DraftCheckTest {
 
     @Test
     void aMonthlyRestartIncludesTheYearly() {
-        var draft = new SeriesDraft("a", null, null, "{date yyMM}{count 3}", List.of("year", "month"), null, List.of(range(1, 9, "2026-01-01")));
-        assertThat(DraftCheck.of(draft).series().orElseThrow().restarts()).contains(Restart.MONTH);
+        var draft = new SeriesDraft("a", null, null, "{date yyMM}{count 3}", null, null, List.of("year", "month"), null, null, null, List.of(range(1, 9, "2026-01-01")));
+        assertThat(DraftCheck.of(draft).series().orElseThrow().restarts()).containsExactly(Restart.MONTH);
     }
 
     @Test

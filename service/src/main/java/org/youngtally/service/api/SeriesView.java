@@ -48,7 +48,7 @@ record SeriesView(String key, String title, String namespace, String pattern, Li
         List<RangeView> ranges = series.ranges().stream().map(range -> range(series, range, date, given, standing.lanes())).toList();
         boolean low = ranges.stream().anyMatch(range -> range.left() != null && range.warnWhenLeft() != null && standing.outlook().left() < range.warnWhenLeft());
         String state = series.serving(date).isEmpty() ? "closed" : standing.outlook().left() == 0 ? "exhausted" : "serving";
-        return new SeriesView(series.key(), series.title(), series.namespace(), series.pattern().toString(), series.restarts().map(Restart::word).stream().toList(), series.version(), date,
+        return new SeriesView(series.key(), series.title(), series.namespace(), series.pattern().toString(), series.restarts().stream().map(Restart::word).toList(), series.version(), date,
                 standing.outlook().next().stream().map(Outlook.Coming::identifier).toList(), standing.outlook().left(), low, state,
                 standing.newest().map(newest -> new NewestView(newest.identifier(), newest.entry().at(), newest.entry().by(), newest.entry().date(), newest.entry().seq())).orElse(null), ranges);
     }

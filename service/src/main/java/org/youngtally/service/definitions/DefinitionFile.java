@@ -24,7 +24,7 @@ import org.youngtally.service.web.Refusals.SeriesFault;
 public final class DefinitionFile {
     private static final int LARGEST = 8 << 20;
     private static final List<String> FILE = List.of("series");
-    private static final List<String> SERIES = List.of("key", "title", "namespace", "pattern", "restarts", "typed", "ranges");
+    private static final List<String> SERIES = List.of("key", "title", "namespace", "pattern", "locale", "fiscal-year-starts", "restarts", "longest", "symbols", "typed", "ranges");
     private static final List<String> RANGE = List.of("first", "last", "step", "opens", "closes", "warn-when-left");
 
     private final String name;
@@ -88,8 +88,8 @@ public final class DefinitionFile {
         boolean hasRanges = values.get("ranges") != null;
         for (Node one : list(values.get("ranges"), "ranges", "a list of ranges")) ranges.add(range(one, "ranges[" + ranges.size() + "]", places));
         List<String> restarts = values.get("restarts") == null ? null : list(values.get("restarts"), "restarts", "a list, such as [year]").stream().map(each -> text(each, "restarts")).toList();
-        drafts.add(new SeriesDraft(text(values.get("key"), "key"), text(values.get("title"), "title"), text(values.get("namespace"), "namespace"), text(values.get("pattern"), "pattern"), restarts,
-                text(values.get("typed"), "typed"), hasRanges ? ranges : null));
+        drafts.add(new SeriesDraft(text(values.get("key"), "key"), text(values.get("title"), "title"), text(values.get("namespace"), "namespace"), text(values.get("pattern"), "pattern"), text(values.get("locale"), "locale"), number(values.get("fiscal-year-starts"), "fiscal-year-starts"), restarts,
+                number(values.get("longest"), "longest"), text(values.get("symbols"), "symbols"), text(values.get("typed"), "typed"), hasRanges ? ranges : null));
     }
 
     private RangeDraft range(Node node, String path, Map<String, Integer> places) {

@@ -35,6 +35,10 @@ public final class Differences {
         properties.put("namespace", draft.namespace());
         properties.put("pattern", draft.pattern());
         if (!draft.restarts().isEmpty()) properties.put("restarts", String.join(", ", draft.restarts()));
+        put(properties, "locale", draft.locale());
+        put(properties, "fiscal-year-starts", draft.fiscalYearStarts());
+        put(properties, "longest", draft.longest());
+        put(properties, "symbols", draft.symbols());
         for (int i = 0; i < draft.ranges().size(); i++) {
             RangeDraft range = draft.ranges().get(i);
             // Ranges are matched by their lasting ids, so that one put in front of another does not look like a change of both.

@@ -1,0 +1,120 @@
+package org.youngtally.core.proof;
+
+import java.time.LocalDate;
+import java.util.Iterator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.youngtally.core.pattern.Part;
+import org.youngtally.core.proof.Proof.Clashing;
+import org.youngtally.core.proof.Proof.Disjoint;
+import org.youngtally.core.proof.Proof.Undecided;
+import org.youngtally.core.series.Series;
+import org.youngtally.core.text.IdentifierKey;
+
+/**
+ * Looks for a text that two ranges can both write, over patterns of every kind. The languages may be wider than the truth, so
+ * that a text found in both is read again; where none of those that are tried can really arise twice, the answer is undecided.
+ */
+final class LanguageSearch {
+    /** Up to so many common texts are all looked at, which decides the matter. */
+    private static final int MOST_TEXTS = 20_000;
+    private static final int TRIES = 3_000;
+
+    private LanguageSearch() {}
+
+    /** Whether the literal fronts of two patterns differ, so that nothing more need be looked at. */
+    static boolean beginApart(Series one, Series other) {
+        if (!(one.pattern().parts().getFirst() instanceof Part.Literal a) || !(other.pattern().parts().getFirst() instanceof Part.Literal b)) return false;
+        String front = IdentifierKey.fold(a.text());
+        String otherFront = IdentifierKey.fold(b.text());
+        return !front.startsWith(otherFront) && !otherFront.startsWith(front);
+    }
+
+    /** Between two series. */
+    static Proof between(List<RangeLanguage> one, List<RangeLanguage> other) {
+        Proof worst = new Disjoint();
+        for (RangeLanguage a : one) {
+            for (RangeLanguage b : other) {
+                Proof found = common(a, b, false);
+                if (found instanceof Clashing) return found;
+                if (found instanceof Undecided) worst = found;
+            }
+        }
+        return worst;
+    }
+
+    /** Within a series: its ranges against themselves and each other. */
+    static Proof within(List<RangeLanguage> ranges) {
+        Proof worst = new Disjoint();
+        for (int i = 0; i < ranges.size(); i++) {
+            for (int j = 0; j <= i; j++) {
+                Optional<Clash> alike = alike(ranges.get(j), ranges.get(i));
+                if (alike.isPresent()) return new Clashing(alike.get());
+                Proof found = common(ranges.get(j), ranges.get(i), true);
+                if (found instanceof Clashing) return found;
+                if (found instanceof Undecided) worst = found;
+            }
+        }
+        return worst;
+    }
+
+    /** Two numbers whose parts are all alike: the same value, on dates that are written the same way but lie in two lanes. */
+    private static Optional<Clash> alike(RangeLanguage one, RangeLanguage other) {
+        Optional<Progression> values = Progression.of(one.range()).and(Progression.of(other.range()));
+        if (values.isEmpty()) return Optional.empty();
+        long value = values.get().low().longValueExact();
+        boolean same = one.range().id() == other.range().id();
+        for (Map.Entry<List<String>, Map<String, LocalDate>> texts : one.dates().entrySet()) {
+            Map<String, LocalDate> others = other.dates().getOrDefault(texts.getKey(), Map.of());
+            if (others.isEmpty() || (same && others.size() < 2)) continue;
+            Map.Entry<String, LocalDate> first = texts.getValue().entrySet().iterator().next();
+            Iterator<Map.Entry<String, LocalDate>> seconds = others.entrySet().iterator();
+            Map.Entry<String, LocalDate> second = seconds.next();
+            if (same) second = seconds.next();
+            return Optional.of(new Clash(one.series().pattern().render(first.getValue(), value), one.way(first.getKey(), first.getValue(), value), other.way(second.getKey(), second.getValue(), value)));
+        }
+        return Optional.empty();
+    }
+
+    private static Proof common(RangeLanguage one, RangeLanguage other, boolean apart) {
+        Proof worst = new Disjoint();
+        for (List<PartLanguage> oneWay : one.ways()) {
+            for (List<PartLanguage> otherWay : other.ways()) {
+                var product = new Product(oneWay, otherWay, apart);
+                if (product.isEmpty()) continue;
+                if (product.isTooLarge()) {
+                    worst = undecided(one, other, "the two are too large to be laid over each other", "let a literal part tell them apart early in the text");
+                    continue;
+                }
+                Optional<Set<String>> all = product.allTexts(MOST_TEXTS);
+                Optional<Clash> real = real(one, other, all.isPresent() ? all.get() : product.texts(TRIES));
+                if (real.isPresent()) return new Clashing(real.get());
+                if (all.isPresent()) continue;
+                worst = undecided(one, other, cause(one, other), "let a literal part tell them apart, or keep parts of varying length apart with a literal");
+            }
+        }
+        return worst;
+    }
+
+    private static Optional<Clash> real(RangeLanguage one, RangeLanguage other, Set<String> texts) {
+        for (String text : texts) {
+            for (Clash.Way first : one.read(text)) {
+                for (Clash.Way second : other.read(text)) {
+                    if (!place(first).equals(place(second))) return Optional.of(new Clash(one.series().pattern().render(first.date(), first.value()), first, second));
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    private static List<Object> place(Clash.Way way) { return List.of(way.series(), way.range(), way.period(), way.position()); }
+
+    private static String cause(RangeLanguage one, RangeLanguage other) {
+        boolean exact = one.isExact() && other.isExact();
+        return "their texts look alike, and " + (exact ? "none of those that were tried" : "what their check symbols, several dates or large steps allow could not be followed: none of the texts that were tried") + " really arises twice";
+    }
+
+    private static Undecided undecided(RangeLanguage one, RangeLanguage other, String cause, String remedy) { return new Undecided(one.series().key(), other.series().key(), cause, remedy); }
+}
