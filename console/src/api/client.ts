@@ -42,6 +42,12 @@ export const get = async <T>(path: string): Promise<T> => answer<T>(await call(p
 export const post = async <T>(path: string, body: unknown, key?: string, signal?: AbortSignal): Promise<T> =>
   answer<T>(await call(path, { method: "POST", signal, headers: key ? { ...headers, "Idempotency-Key": key } : headers, body: JSON.stringify(body) }));
 
+/** A definition, and the version that a change of it is made on. */
+export async function definition(key: string): Promise<{ form: SeriesForm; version: number }> {
+  const response = await call(`/series/${encodeURIComponent(key)}/definition`);
+  return { form: await answer<SeriesForm>(response), version: Number((response.headers.get("ETag") ?? "").replace(/\D/g, "")) };
+}
+
 /** Defines a series: a new one, or a change of the version that was looked at. */
 export const define = async (form: SeriesForm, version?: number): Promise<SeriesForm> =>
   answer(await call(`/series/${encodeURIComponent(form.key ?? "")}/definition`, {

@@ -1,10 +1,13 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { entries, get, post, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView } from "./client.ts";
+import { definition, entries, get, post, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView } from "./client.ts";
 
 export const useSeriesList = () => useQuery({ queryKey: ["series"], queryFn: () => get<SeriesView[]>("/series") });
 
 export const useSeries = (key: string, date: string) =>
   useQuery({ queryKey: ["series", key, date], queryFn: () => get<SeriesView>(`/series/${encodeURIComponent(key)}${date ? `?date=${date}` : ""}`), placeholderData: keepPreviousData });
+
+/** For the editor: read once, so that what is typed is not overwritten. */
+export const useDefinition = (key: string) => useQuery({ queryKey: ["definition", key], queryFn: () => definition(key), staleTime: 0, gcTime: 0 });
 
 export const useCheckSchemes = () => useQuery({ queryKey: ["check-schemes"], queryFn: () => get<SchemeView[]>("/check-schemes"), staleTime: Infinity });
 

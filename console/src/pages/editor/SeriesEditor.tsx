@@ -1,14 +1,16 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { define, Problem, type SeriesView } from "../../api/client.ts";
-import { usePreview, useSeries, useStatus } from "../../api/queries.ts";
+import { define, Problem } from "../../api/client.ts";
+import { useDefinition, usePreview, useStatus } from "../../api/queries.ts";
 import { Trouble, Waiting } from "../../parts/States.tsx";
 import { useSettled } from "../../parts/useSettled.ts";
 import { Field } from "./Field.tsx";
-import { draftOf, emptyDraft, faultsAt, formOf, type Draft } from "./form.ts";
+import { draftOf, emptyDraft, faultsAt, formOf, type Draft, type TextName } from "./form.ts";
+import { PatternField } from "./PatternField.tsx";
 import { PreviewPanel } from "./PreviewPanel.tsx";
 import { RangeFields } from "./RangeFields.tsx";
+import { RestartFields } from "./RestartFields.tsx";
 
 export function NewSeries() {
   const status = useStatus();
@@ -18,20 +20,21 @@ export function NewSeries() {
 
 export function EditSeries() {
   const { key = "" } = useParams();
-  const series = useSeries(key, "");
-  if (!series.data) return series.isError ? <Trouble error={series.error} /> : <Waiting />;
-  return <Editor draft={draftOf(series.data)} series={series.data} />;
+  const found = useDefinition(key);
+  if (!found.data) return found.isError ? <Trouble error={found.error} /> : <Waiting />;
+  return <Editor draft={draftOf(found.data.form)} version={found.data.version} />;
 }
 
-function Editor({ draft: begun, series }: { draft: Draft; series?: SeriesView }) {
+function Editor({ draft: begun, version: begunOn }: { draft: Draft; version?: number }) {
+  const exists = begunOn !== undefined;
   const [draft, setDraft] = useState(begun);
-  const [version] = useState(series?.version);
+  const [version] = useState(begunOn);
   const [date, setDate] = useState("");
   const queries = useQueryClient();
   const navigate = useNavigate();
   const form = useMemo(() => formOf(draft), [draft]);
   const preview = usePreview(useSettled(form, 150), date);
-  const [touched, setTouched] = useState(series !== undefined);
+  const [touched, setTouched] = useState(exists);
   const faults = (touched ? preview.data?.faults : undefined) ?? [];
   const change = (part: Partial<Draft>) => {
     setTouched(true);
@@ -44,18 +47,18 @@ function Editor({ draft: begun, series }: { draft: Draft; series?: SeriesView })
       void navigate(`/series/${saved.key}`);
     },
   });
-  const text = (name: "key" | "title" | "namespace" | "pattern", label: string, hint?: string, placeholder?: string) => {
-    const own = faultsAt(faults, name);
+  const text = (name: TextName, label: string, hint?: string, placeholder?: string, path: string = name) => {
+    const own = faultsAt(faults, path);
     return (
       <Field id={name} label={label} hint={hint} faults={own}>
-        <input id={name} className={`input w-full ${name === "title" ? "" : "font-mono"} ${own.length > 0 ? "input-error" : ""}`} aria-invalid={own.length > 0} aria-describedby={`${name}-faults`} placeholder={placeholder} value={draft[name]} disabled={name === "key" && series !== undefined} autoComplete="off" spellCheck={false} onChange={(event) => change({ [name]: event.target.value })} />
+        <input id={name} className={`input w-full ${name === "title" ? "" : "font-mono"} ${own.length > 0 ? "input-error" : ""}`} aria-invalid={own.length > 0} aria-describedby={`${name}-faults`} placeholder={placeholder} value={draft[name]} disabled={name === "key" && exists} autoComplete="off" spellCheck={false} onChange={(event) => change({ [name]: event.target.value })} />
       </Field>
     );
   };
   return (
     <form onSubmit={(event) => { event.preventDefault(); setTouched(true); save.mutate(); }}>
-      <p className="text-sm mb-1"><Link className="link" to="/series">Series</Link>{series && <> <span aria-hidden="true">/</span> <Link className="link identifier" to={`/series/${series.key}`}>{series.key}</Link></>}</p>
-      <h1 className="text-2xl font-semibold mb-5">{series ? `Edit ${series.title}` : "New series"}</h1>
+      <p className="text-sm mb-1"><Link className="link" to="/series">Series</Link>{exists && <> <span aria-hidden="true">/</span> <Link className="link identifier" to={`/series/${begun.key}`}>{begun.key}</Link></>}</p>
+      <h1 className="text-2xl font-semibold mb-5">{exists ? `Edit ${begun.title}` : "New series"}</h1>
       <div className="sheets lg:grid-cols-[minmax(0,1fr)_22rem] items-start">
         <div className="grid gap-4">
           <div className="grid gap-4 sm:grid-cols-2">
@@ -63,16 +66,21 @@ function Editor({ draft: begun, series }: { draft: Draft; series?: SeriesView })
             {text("namespace", "Namespace", "(else the key)", "invoice")}
           </div>
           {text("title", "Title", undefined, "Invoices of the works")}
-          {text("pattern", "Pattern", "— literal text, {date yy} and {count 5}", "LW{date yy}-{count 5}")}
-          <Field id="restarts" label="The count restarts" faults={faultsAt(faults, "restarts")}>
-            <select id="restarts" className="select w-48" value={draft.restarts} onChange={(event) => change({ restarts: event.target.value })}>
-              <option value="">never</option><option value="year">each year</option><option value="month">each month</option>
-            </select>
-          </Field>
+          <PatternField value={draft.pattern} faults={faultsAt(faults, "pattern")} onChange={(pattern) => change({ pattern })} />
+          <RestartFields restarts={draft.restarts} faults={faultsAt(faults, "restarts")} onChange={(restarts) => change({ restarts })} />
+          <details className="sheet" open={[draft.locale, draft.fiscalYearStarts, draft.longest, draft.symbols].some((value) => value !== "") || undefined}>
+            <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">Dates, and the place the identifiers live in</summary>
+            <div className="p-4 pt-2 grid gap-4 sm:grid-cols-2">
+              {text("locale", "Names of months in", "(else en)", "de")}
+              {text("fiscalYearStarts", "Fiscal year begins in month", "(else 1)", "4", "fiscal-year-starts")}
+              {text("longest", "Symbols at the most", "(else any)", "15")}
+              {text("symbols", "Symbols allowed", "(else any)", "letters digits -")}
+            </div>
+          </details>
           <RangeFields ranges={draft.ranges} faults={faults} onChange={(ranges) => change({ ranges })} />
           {save.isError && <Trouble error={save.error} />}
           {save.error instanceof Problem && save.error.status === 412 && <p className="text-sm">What you typed is still here. <Link className="link" to={`/series/${draft.key}`}>Look at what changed</Link> in the meantime.</p>}
-          <div className="flex gap-3"><button type="submit" className="btn btn-primary" aria-busy={save.isPending}>{series ? "Save the change" : "Define the series"}</button><Link className="btn btn-ghost" to={series ? `/series/${series.key}` : "/series"}>Leave it</Link></div>
+          <div className="flex gap-3"><button type="submit" className="btn btn-primary" aria-busy={save.isPending}>{exists ? "Save the change" : "Define the series"}</button><Link className="btn btn-ghost" to={exists ? `/series/${begun.key}` : "/series"}>Leave it</Link></div>
         </div>
         <PreviewPanel preview={touched ? preview.data : undefined} error={preview.error} date={date} onDate={setDate} />
       </div>

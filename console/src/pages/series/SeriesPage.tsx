@@ -34,7 +34,7 @@ export function SeriesPage() {
       <p className="text-sm mb-1"><Link className="link" to="/series">Series</Link> <span aria-hidden="true">/</span> <span className="identifier">{series.key}</span></p>
       <div className="flex flex-wrap items-center gap-3 mb-2"><h1 className="text-2xl font-semibold">{series.title}</h1><StateWord series={series} /><Link className="btn btn-sm ml-auto" to={`/series/${series.key}/edit`}>Edit</Link></div>
       <dl className="flex flex-wrap gap-x-8 gap-y-1 mb-6 text-sm">
-        {[["Pattern", series.pattern], ["Namespace", series.namespace], ["Restarts", series.restarts.length === 0 ? "never" : `each ${series.restarts[0]}`], ["Version", String(series.version)]].map(([name, value]) => (
+        {[["Pattern", series.pattern], ["Namespace", series.namespace], ["Restarts", series.restarts.length === 0 ? "never" : series.restarts.map((word) => `each ${word.replace("-", " ")}`).join(" and ")], ["Version", String(series.version)]].map(([name, value]) => (
           <div key={name} className="flex gap-2"><dt className="quiet">{name}</dt><dd className="identifier">{value}</dd></div>
         ))}
         {series.newest && <div className="flex gap-2"><dt className="quiet">Newest</dt><dd><span className="identifier">{series.newest.identifier}</span>, {when(series.newest.at)} by {series.newest.by}</dd></div>}

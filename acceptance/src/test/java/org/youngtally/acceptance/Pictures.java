@@ -36,7 +36,7 @@ final class Pictures {
             browser.type("Key", "crate");
             browser.type("Title", "Transport crates");
             browser.type("Pattern", "C{date yyMM}-{count 4}");
-            browser.field("The count restarts").sendKeys("each month");
+            browser.field("each month").click();
             browser.type("Last", "9999");
             browser.sees("C2603-0010");
             browser.picture(folder.resolve("console-editor.png"));
