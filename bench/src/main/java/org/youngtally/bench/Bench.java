@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.youngtally.bench.HttpLoad.Request;
 import org.youngtally.bench.HttpLoad.Result;
@@ -19,8 +20,9 @@ public final class Bench {
     private static final int[] CLIENTS = {1, 16, 64, 256};
     private static final int WARM_UP_SECONDS = 45;
     private static final int BLOCKS = 500;
-    private static final Request NOOP = new Request("GET", "/api/v1/noop", "", false);
+    private static final Request NOOP = new Request("GET", "/api/v1/noop", List.of(""), false);
     private static final String SERIES = "{\"key\":\"%s\",\"pattern\":\"%s{date yy}-{count 11}\",\"restarts\":[\"year\"],\"ranges\":[{\"first\":1,\"last\":99999999999,\"opens\":\"2020-01-01\"}]}";
+    private static final String LANES = SERIES.replace("{date yy}", "{date yyMMdd}").replace("[\"year\"]", "[\"day\"]");
 
     private final Path jar;
     private final int seconds;
@@ -55,6 +57,7 @@ public final class Bench {
         Path data = folder.resolve("data");
         try (ServiceProcess service = ServiceProcess.start(jar, data); Postgres postgres = Postgres.startIfInstalled(folder)) {
             for (String key : List.of("hot", "batch", "warm")) define(service, key);
+            define(service, "lanes", LANES);
             var load = new HttpLoad(service.port());
             load.run(allocate("warm", "{}"), 64, WARM_UP_SECONDS);
             load.run(NOOP, 64, WARM_UP_SECONDS / 3);
@@ -63,10 +66,13 @@ public final class Bench {
             long numbers = 0;
             for (int clients : CLIENTS) numbers += singles(load, postgres, clients);
             text("bytes on disk a single allocation, while running", "%,.0f", (size(data) - bytesBefore) / numbers);
+            Result lanes = load.run(new Request("POST", "/api/v1/series/lanes/allocations", days(), true), 64, seconds);
+            row("single allocation across 1,000 lanes at random, keyed", 64, lanes, "");
             Result hundreds = load.run(allocate("batch", "{\"quantity\":100}"), 16, seconds);
             row("100 at a time (requests)", 16, hundreds, String.format(Locale.ROOT, "%,.0f numbers a second", hundreds.perSecond() * 100));
         }
         blocks(folder.resolve("blocks"));
+        new Sums(this::text).measure();
         new Starts(jar, folder.resolve("start"), this::text).measure();
         remove(folder);
     }
@@ -87,12 +93,16 @@ public final class Bench {
         return one.requests();
     }
 
-    private static void define(ServiceProcess service, String key) throws IOException, InterruptedException {
-        String text = SERIES.formatted(key, key.substring(0, 2).toUpperCase(Locale.ROOT) + key.length());
+    private static void define(ServiceProcess service, String key) throws IOException, InterruptedException { define(service, key, SERIES); }
+
+    private static void define(ServiceProcess service, String key, String series) throws IOException, InterruptedException {
+        String text = series.formatted(key, key.substring(0, 2).toUpperCase(Locale.ROOT) + key.length());
         service.post("/api/v1/definitions", "{\"files\":[{\"name\":\"bench.yaml\",\"text\":\"series: [" + text.replace("\"", "\\\"") + "]\"}]}");
     }
 
-    private static Request allocate(String series, String body) { return new Request("POST", "/api/v1/series/" + series + "/allocations", body, true); }
+    private static List<String> days() { return IntStream.range(0, 1_000).mapToObj(day -> "{\"date\":\"" + LocalDate.of(2024, 1, 1).plusDays(day) + "\"}").toList(); }
+
+    private static Request allocate(String series, String body) { return new Request("POST", "/api/v1/series/" + series + "/allocations", List.of(body), true); }
 
     /** Blocks in a folder of their own. Their storage is the growth between two clean stops, so that what H2 gives back on closing is not counted. */
     private void blocks(Path data) throws IOException, InterruptedException {

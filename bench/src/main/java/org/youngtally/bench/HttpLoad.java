@@ -27,10 +27,12 @@ final class HttpLoad {
     /**
      * A request.
      *
+     * @param bodies one of them is sent each time, drawn at random
      * @param keyed whether each one carries an Idempotency-Key of its own
      */
-    record Request(String method, String path, String body, boolean keyed) {
+    record Request(String method, String path, List<String> bodies, boolean keyed) {
         byte[] bytes(int port) {
+            String body = bodies.get(bodies.size() == 1 ? 0 : ThreadLocalRandom.current().nextInt(bodies.size()));
             var text = new StringBuilder(method + " " + path + " HTTP/1.1\r\nHost: 127.0.0.1:" + port + "\r\nYoung-Tally-Actor: bench\r\n");
             if (keyed) text.append("Idempotency-Key: ").append("%016x%016x".formatted(ThreadLocalRandom.current().nextLong(), ThreadLocalRandom.current().nextLong())).append("\r\n");
             if (!body.isEmpty()) text.append("Content-Type: application/json\r\nContent-Length: ").append(body.length()).append("\r\n");

@@ -62,18 +62,11 @@ public final class Decider {
             if (used.isEmpty()) effects.add(new Effect.LaneOpened(newLane, key));
             int lane = used.map(LaneState::lane).orElse(newLane);
             if (used.isEmpty()) newLane++;
-            effects.add(new Effect.Issued(lane, from, from + taken - 1, series.version(), date, texts(series, range, act.form(), date, from, taken)));
+            effects.add(new Effect.Issued(lane, from, from + taken - 1, series.version(), date, act.form() == Act.Form.BLOCK ? List.of() : series.render(range, date, from, taken)));
             wanted -= taken;
             if (wanted == 0) return new Decision.Done(effects);
         }
         return refused(new Refusal.Exhausted(series.key(), date, act.quantity(), act.quantity() - wanted, opensNext(series, date)));
-    }
-
-    private static List<String> texts(Series series, Range range, Act.Form form, LocalDate date, long from, long quantity) {
-        if (form == Act.Form.BLOCK) return List.of();
-        var texts = new ArrayList<String>((int) quantity);
-        for (long position = from; position < from + quantity; position++) texts.add(series.render(range, date, position));
-        return texts;
     }
 
     private static Optional<LocalDate> opensNext(Series series, LocalDate date) {

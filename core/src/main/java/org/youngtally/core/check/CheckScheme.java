@@ -27,10 +27,34 @@ public sealed interface CheckScheme permits CreditorReference, Damm, HybridSyste
     String misses();
 
     /**
-     * The check symbols of a payload that holds nothing but symbols of {@link #reads}; empty where the scheme has none for it,
-     * so that the number is not to be used.
+     * The check of some symbols, as a number: where there is one check symbol its place in {@link #writes}, where there are
+     * two their places as the places of a number. -1 where the scheme has none for
+     * them, so that the number is not to be used.
+     *
+     * @param values the values of the symbols, in order
+     * @param count how many of them there are
+     */
+    int check(byte[] values, int count);
+
+    /** The value of a symbol among those that are read, small letters as capitals; -1 for any other. */
+    default int valueOf(char symbol) { return Symbols.value(symbol, reads()); }
+
+    /**
+     * The check symbols of a payload that holds nothing but symbols of {@link #reads}; empty where the scheme has none for it.
      *
      * @throws IllegalArgumentException where it holds another symbol
      */
-    Optional<String> check(CharSequence payload);
+    default Optional<String> check(CharSequence payload) {
+        byte[] values = new byte[payload.length()];
+        for (int i = 0; i < values.length; i++) {
+            int value = valueOf(payload.charAt(i));
+            if (value < 0) throw new IllegalArgumentException("‘" + payload.charAt(i) + "’ cannot be read; only " + reads() + " can");
+            values[i] = (byte) value;
+        }
+        int check = check(values, values.length);
+        if (check < 0) return Optional.empty();
+        String writes = writes();
+        String last = String.valueOf(writes.charAt(check % writes.length()));
+        return Optional.of(length() == 2 ? writes.charAt(check / writes.length()) + last : last);
+    }
 }

@@ -1,14 +1,10 @@
 package org.youngtally.core.check;
 
-import java.util.Optional;
-
 /**
  * The structured creditor reference of ISO 11649: RF, two check digits, then the reference of up to 21 symbols. The reference
  * with RF and 00 behind it is read as a number, letters as two digits from A = 10 on; 98 less its rest by 97 is the check.
  */
 record CreditorReference() implements CheckScheme {
-    private static final String BEHIND = "RF00";
-
     @Override
     public String name() { return "iso11649"; }
 
@@ -30,20 +26,15 @@ record CreditorReference() implements CheckScheme {
     @Override
     public String misses() { return "a letter in the place of a digit or the other way round, one time in 97; a swap of a letter with a digit, as seldom"; }
 
-    /** @param payload the reference, without RF */
+    /** Of the reference, without RF. */
     @Override
-    public Optional<String> check(CharSequence payload) {
-        int rest = rest(BEHIND, rest(payload, 0));
-        int check = 98 - rest;
-        return Optional.of("" + check / 10 + check % 10);
+    public int check(byte[] values, int count) {
+        int rest = 0;
+        for (int i = 0; i < count; i++) rest = behind(rest, values[i]);
+        // R, F and the two noughts that stand for the check digits.
+        for (int value : new int[] {27, 15, 0, 0}) rest = behind(rest, value);
+        return 98 - rest;
     }
 
-    private static int rest(CharSequence text, int before) {
-        int rest = before;
-        for (int i = 0; i < text.length(); i++) {
-            int value = Symbols.value(text.charAt(i), Symbols.BOTH);
-            rest = (rest * (value < 10 ? 10 : 100) + value) % 97;
-        }
-        return rest;
-    }
+    private static int behind(int rest, int value) { return (rest * (value < 10 ? 10 : 100) + value) % 97; }
 }

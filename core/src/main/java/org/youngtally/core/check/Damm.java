@@ -1,7 +1,5 @@
 package org.youngtally.core.check;
 
-import java.util.Optional;
-
 /** H. M. Damm, Total anti-symmetrische Quasigruppen (2004): a walk through a table in which no two neighbours can trade places unseen. */
 record Damm() implements CheckScheme {
     private static final String[] TABLE = {
@@ -27,9 +25,9 @@ record Damm() implements CheckScheme {
     public String misses() { return "neither a wrong digit nor a swap of neighbours"; }
 
     @Override
-    public Optional<String> check(CharSequence payload) {
+    public int check(byte[] values, int count) {
         int state = 0;
-        for (int i = 0; i < payload.length(); i++) state = TABLE[state].charAt(Symbols.value(payload.charAt(i), Symbols.DIGITS)) - '0';
-        return Optional.of(String.valueOf(state));
+        for (int i = 0; i < count; i++) state = TABLE[state].charAt(values[i]) - '0';
+        return state;
     }
 }

@@ -1,7 +1,5 @@
 package org.youngtally.core.check;
 
-import java.util.Optional;
-
 /** A hybrid system of ISO/IEC 7064 (clause 9): two moduli, M + 1 and M, taken in turn. M is the number of symbols. */
 record HybridSystem(String name, String title, String reads) implements CheckScheme {
 
@@ -20,13 +18,13 @@ record HybridSystem(String name, String title, String reads) implements CheckSch
     public String misses() { return "a few swaps of neighbours"; }
 
     @Override
-    public Optional<String> check(CharSequence payload) {
+    public int check(byte[] values, int count) {
         int m = reads.length();
         int product = m;
-        for (int i = 0; i < payload.length(); i++) {
-            int sum = (product + Symbols.value(payload.charAt(i), reads)) % m;
+        for (int i = 0; i < count; i++) {
+            int sum = (product + values[i]) % m;
             product = (sum == 0 ? m : sum) * 2 % (m + 1);
         }
-        return Optional.of(String.valueOf(reads.charAt(Math.floorMod(1 - product, m))));
+        return Math.floorMod(1 - product, m);
     }
 }

@@ -1,7 +1,5 @@
 package org.youngtally.core.check;
 
-import java.util.Optional;
-
 /**
  * The Luhn formula (ISO/IEC 7812-1, annex B), over digits or over digits and letters: every second symbol from the right is doubled, and the two places
  * of the product, in the radix, are added.
@@ -22,16 +20,15 @@ record Luhn(String name, String title, String reads, String misses) implements C
     public int length() { return 1; }
 
     @Override
-    public Optional<String> check(CharSequence payload) {
+    public int check(byte[] values, int count) {
         int radix = reads.length();
         int sum = 0;
         boolean doubled = true;
-        for (int i = payload.length() - 1; i >= 0; i--) {
-            int value = Symbols.value(payload.charAt(i), reads);
-            int product = doubled ? value * 2 : value;
+        for (int i = count - 1; i >= 0; i--) {
+            int product = doubled ? values[i] * 2 : values[i];
             sum += product / radix + product % radix;
             doubled = !doubled;
         }
-        return Optional.of(String.valueOf(reads.charAt(Math.floorMod(-sum, radix))));
+        return Math.floorMod(-sum, radix);
     }
 }

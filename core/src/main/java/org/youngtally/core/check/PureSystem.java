@@ -1,7 +1,5 @@
 package org.youngtally.core.check;
 
-import java.util.Optional;
-
 /** A pure system of ISO/IEC 7064 (clause 7): the symbols, weighted with powers of the radix, leave 1 modulo the modulus. */
 record PureSystem(String name, String title, int modulus, int radix, String reads, String writes, int length) implements CheckScheme {
 
@@ -23,12 +21,10 @@ record PureSystem(String name, String title, int modulus, int radix, String read
     public String misses() { return "neither a wrong symbol nor a swap of neighbours"; }
 
     @Override
-    public Optional<String> check(CharSequence payload) {
+    public int check(byte[] values, int count) {
         int sum = 0;
-        for (int i = 0; i < payload.length(); i++) sum = (sum + Symbols.value(payload.charAt(i), reads)) * radix % modulus;
+        for (int i = 0; i < count; i++) sum = (sum + values[i]) * radix % modulus;
         if (length == 2) sum = sum * radix % modulus;
-        int check = Math.floorMod(1 - sum, modulus);
-        if (length == 1) return Optional.of(String.valueOf(writes.charAt(check)));
-        return Optional.of(String.valueOf(new char[] {writes.charAt(check / reads.length()), writes.charAt(check % reads.length())}));
+        return Math.floorMod(1 - sum, modulus);
     }
 }

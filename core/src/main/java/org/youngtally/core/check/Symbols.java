@@ -8,12 +8,12 @@ final class Symbols {
 
     private Symbols() {}
 
-    /** The place of a symbol among those that a scheme reads. */
+    /** The place of a symbol among those that a scheme reads, small letters as capitals; -1 where it is none of them. */
     static int value(char symbol, String reads) {
-        int value = reads.charAt(0) == '0'
-                ? symbol >= '0' && symbol <= '9' ? symbol - '0' : symbol >= 'A' && symbol <= 'Z' ? symbol - 'A' + 10 : -1
-                : symbol >= 'A' && symbol <= 'Z' ? symbol - 'A' : -1;
-        if (value < 0 || value >= reads.length()) throw new IllegalArgumentException("‘" + symbol + "’ cannot be read; only " + reads + " can");
-        return value;
+        int letter = symbol >= 'a' && symbol <= 'z' ? symbol - 'a' : symbol >= 'A' && symbol <= 'Z' ? symbol - 'A' : -1;
+        int value;
+        if (reads.charAt(0) == 'A') value = letter;
+        else value = letter >= 0 ? letter + 10 : symbol >= '0' && symbol <= '9' ? symbol - '0' : -1;
+        return value < reads.length() ? value : -1;
     }
 }

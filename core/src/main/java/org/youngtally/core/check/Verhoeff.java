@@ -1,7 +1,5 @@
 package org.youngtally.core.check;
 
-import java.util.Optional;
-
 /** J. Verhoeff, Error Detecting Decimal Codes (1969): multiplication in the dihedral group of order 10, with a permutation for each place. */
 record Verhoeff() implements CheckScheme {
     private static final int PERIOD = 8;
@@ -44,9 +42,9 @@ record Verhoeff() implements CheckScheme {
     public String misses() { return "neither a wrong digit nor a swap of neighbours"; }
 
     @Override
-    public Optional<String> check(CharSequence payload) {
+    public int check(byte[] values, int count) {
         int state = 0;
-        for (int i = payload.length() - 1, place = 1; i >= 0; i--, place++) state = times(state, PERMUTATIONS[place % PERIOD][Symbols.value(payload.charAt(i), Symbols.DIGITS)]);
-        return Optional.of(String.valueOf(inverse(state)));
+        for (int i = count - 1, place = 1; i >= 0; i--, place++) state = times(state, PERMUTATIONS[place % PERIOD][values[i]]);
+        return inverse(state);
     }
 }

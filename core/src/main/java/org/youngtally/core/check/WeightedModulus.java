@@ -1,25 +1,46 @@
 package org.youngtally.core.check;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
 /**
  * A weighted sum brought up to a multiple of a modulus. The weights are taken from the right, again from the first when they run
  * out: 3-1 modulo 10 is the check digit of the GS1 General Specifications, section 7.9, for identifiers of every length.
- *
- * @param modulus 2 to 11
- * @param ten how a check value of 10 is written under modulus 11; absent where such values are not used
  */
-public record WeightedModulus(String name, String title, List<Integer> weights, int modulus, Optional<Character> ten) implements CheckScheme {
-    public WeightedModulus {
-        weights = List.copyOf(weights);
+public final class WeightedModulus implements CheckScheme {
+    private final String name;
+    private final String title;
+    private final int[] weights;
+    private final int modulus;
+    private final Optional<Character> ten;
+
+    /**
+     * @param modulus 2 to 11
+     * @param ten how a check value of 10 is written under modulus 11; absent where such values are not used
+     */
+    WeightedModulus(String name, String title, List<Integer> weights, int modulus, Optional<Character> ten) {
         if (weights.isEmpty()) throw new IllegalArgumentException("there are no weights");
         if (modulus < 2 || modulus > 11) throw new IllegalArgumentException("the modulus is " + modulus + ", it can be 2 to 11");
+        this.name = name;
+        this.title = title;
+        this.weights = weights.stream().mapToInt(Integer::intValue).toArray();
+        this.modulus = modulus;
+        this.ten = ten;
     }
 
     static WeightedModulus gs1() {
         return new WeightedModulus("gs1", "Modulus 10 with weights 3-1, GS1 General Specifications 7.9", List.of(3, 1), 10, Optional.empty());
     }
+
+    @Override
+    public String name() { return name; }
+
+    @Override
+    public String title() { return title; }
+
+    /** Whether there is a check for every number: a ten can be written, or never arises. */
+    public boolean isTotal() { return modulus < 11 || ten.isPresent(); }
 
     @Override
     public String reads() { return Symbols.DIGITS; }
@@ -34,14 +55,14 @@ public record WeightedModulus(String name, String title, List<Integer> weights, 
     @Override
     public String misses() {
         var missed = new StringBuilder();
-        for (int weight : weights.stream().distinct().sorted().toList())
+        for (int weight : Arrays.stream(weights).distinct().sorted().toArray())
             for (int difference = 1; difference <= 9; difference++)
                 if (weight * difference % modulus == 0) missed.append(missed.isEmpty() ? "" : "; ").append("a wrong digit off by ").append(difference).append(" where the weight is ").append(weight);
         var swaps = new StringBuilder();
         // The check digit itself stands at the right end with weight 1.
-        for (int i = -1; i < weights.size(); i++) {
-            int right = i < 0 ? 1 : weights.get(i);
-            int left = weights.get((i + 1) % weights.size());
+        for (int i = -1; i < weights.length; i++) {
+            int right = i < 0 ? 1 : weights[i];
+            int left = weights[(i + 1) % weights.length];
             for (int difference = 1; difference <= 9; difference++)
                 if ((left - right) * difference % modulus == 0 && swaps.indexOf(" " + difference) < 0) swaps.append(swaps.isEmpty() ? "" : ",").append(" ").append(difference);
         }
@@ -50,10 +71,14 @@ public record WeightedModulus(String name, String title, List<Integer> weights, 
     }
 
     @Override
-    public Optional<String> check(CharSequence payload) {
+    public int check(byte[] values, int count) {
         int sum = 0;
-        for (int i = payload.length() - 1, w = 0; i >= 0; i--, w = w + 1 == weights.size() ? 0 : w + 1) sum += Symbols.value(payload.charAt(i), reads()) * weights.get(w);
+        int at = 0;
+        for (int i = count - 1; i >= 0; i--) {
+            sum += values[i] * weights[at];
+            if (++at == weights.length) at = 0;
+        }
         int check = Math.floorMod(-sum, modulus);
-        return check < 10 ? Optional.of(String.valueOf((char) ('0' + check))) : ten.map(String::valueOf);
+        return check < 10 || ten.isPresent() ? check : -1;
     }
 }

@@ -12,6 +12,8 @@ import org.youngtally.core.text.IdentifierKey;
  */
 public record Alphabet(String name, String symbols) {
     public static final Alphabet DIGITS = new Alphabet("digits", "0123456789");
+    /** Of a value in binary. */
+    private static final int MOST_PLACES = 64;
     private static final String LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ";
     private static final List<Alphabet> NAMED = List.of(DIGITS, new Alphabet("upper", LETTERS), new Alphabet("lower", "abcdefghijklmnopqrstuvwxyz"),
             new Alphabet("alphanumeric", DIGITS.symbols + LETTERS), new Alphabet("safe", "23456789ABCDEFGHJKMNPQRTUVWXYZ"));
@@ -44,14 +46,20 @@ public record Alphabet(String name, String symbols) {
 
     /** Appends a value by places, padded with the lowest symbol. */
     void append(long value, int width, StringBuilder to) {
-        int start = to.length();
+        int size = symbols.length();
+        char[] places = new char[MOST_PLACES];
+        int at = MOST_PLACES;
         long rest = value;
+        // Division is what takes the time, and is faster on small numbers.
+        for (; rest > Integer.MAX_VALUE; rest /= size) places[--at] = symbols.charAt((int) (rest % size));
+        int small = (int) rest;
         do {
-            to.append(symbols.charAt((int) (rest % size())));
-            rest /= size();
-        } while (rest > 0);
-        while (to.length() - start < width) to.append(symbols.charAt(0));
-        reverse(to, start);
+            int next = small / size;
+            places[--at] = symbols.charAt(small - next * size);
+            small = next;
+        } while (small > 0);
+        while (MOST_PLACES - at < width) places[--at] = symbols.charAt(0);
+        to.append(places, at, MOST_PLACES - at);
     }
 
     /** Appends a value as A … Z, AA … are counted: every symbol stands for 1 to the size of the alphabet. */

@@ -76,17 +76,5 @@ public sealed interface Part {
      * Check symbols, over what stands before them (behind them, for a scheme whose check stands in front) or over the count
      * alone. Symbols that the scheme cannot read are passed over; small letters count as capitals.
      */
-    record CheckField(CheckScheme scheme, boolean ofCount) implements Part {
-
-        void append(CharSequence text, int from, int to, StringBuilder check) {
-            var payload = new StringBuilder(to - from);
-            String reads = scheme.reads();
-            for (int i = from; i < to; i++) {
-                char c = text.charAt(i);
-                char symbol = c >= 'a' && c <= 'z' ? (char) (c - 'a' + 'A') : c;
-                if (reads.indexOf(symbol) >= 0) payload.append(symbol);
-            }
-            check.append(scheme.check(payload).orElseThrow(() -> new IllegalStateException("a pattern takes only schemes that have a check for every number")));
-        }
-    }
+    record CheckField(CheckScheme scheme, boolean ofCount) implements Part {}
 }

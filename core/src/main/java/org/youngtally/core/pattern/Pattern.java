@@ -54,36 +54,11 @@ public final class Pattern {
         return parts.stream().filter(DateField.class::isInstance).map(part -> ((DateField) part).format().changes()).min(Comparator.naturalOrder());
     }
 
-    /** The identifier of a value on a business date. The value must not be wider than the count, which a {@code Series} makes sure of. */
-    public String render(LocalDate date, long value) {
-        var to = new StringBuilder(32);
-        if (checked) renderChecked(date, value, to);
-        else for (Part part : parts) render(part, date, value, to);
-        return to.toString();
-    }
+    /** The identifier of a value on a business date. */
+    public String render(LocalDate date, long value) { return on(date).of(value); }
 
-    /** Check symbols that stand behind what they cover are written in passing, those in front of it at the end. */
-    private void renderChecked(LocalDate date, long value, StringBuilder to) {
-        int countFrom = 0;
-        int countTo = 0;
-        int[] later = new int[parts.size()];
-        for (int i = 0; i < parts.size(); i++) {
-            if (i == countAt) countFrom = to.length();
-            if (!(parts.get(i) instanceof CheckField check)) render(parts.get(i), date, value, to);
-            else if (check.scheme().inFront() || (check.ofCount() && i < countAt)) later[i] = to.length() + 1;
-            else check.append(to, check.ofCount() ? countFrom : 0, check.ofCount() ? countTo : to.length(), to);
-            if (i == countAt) countTo = to.length();
-        }
-        for (int i = parts.size() - 1; i >= 0; i--) {
-            if (later[i] == 0) continue;
-            var check = new StringBuilder();
-            CheckField field = (CheckField) parts.get(i);
-            field.append(to, field.ofCount() ? countFrom : later[i] - 1, field.ofCount() ? countTo : to.length(), check);
-            to.insert(later[i] - 1, check);
-            countFrom += check.length();
-            countTo += check.length();
-        }
-    }
+    /** This pattern on a business date, to write many values. */
+    public Rendering on(LocalDate date) { return new Rendering(this, date); }
 
     private static void render(Part part, LocalDate date, long value, StringBuilder to) {
         switch (part) {

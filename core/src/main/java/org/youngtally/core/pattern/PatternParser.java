@@ -168,7 +168,7 @@ final class PatternParser {
         if (name.isEmpty()) throw new PatternException(column, "the check field names no scheme", "write one of " + CheckSchemes.names());
         CheckScheme scheme = CheckSchemes.of(name).orElseThrow(() -> new PatternException(column, "‘" + name + "’ is not a check digit scheme",
                 NearestName.to(name, CheckSchemes.all().stream().map(CheckScheme::name).toList()).map(near -> "did you mean " + near + "? ").orElse("") + "write one of " + CheckSchemes.names() + "; then of count, if it is to cover the count alone"));
-        if (scheme instanceof WeightedModulus weighted && weighted.modulus() == 11 && weighted.ten().isEmpty()) throw new PatternException(column, "some numbers have no check digit under ‘" + name + "’", "say how ten is written, such as " + name + "=X");
+        if (scheme instanceof WeightedModulus weighted && !weighted.isTotal()) throw new PatternException(column, "some numbers have no check digit under ‘" + name + "’", "say how ten is written, such as " + name + "=X");
         return new CheckField(scheme, ofCount);
     }
 

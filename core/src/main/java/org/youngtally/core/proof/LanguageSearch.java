@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BiPredicate;
 import org.youngtally.core.pattern.Part;
 import org.youngtally.core.proof.Proof.Clashing;
 import org.youngtally.core.proof.Proof.Disjoint;
@@ -24,13 +25,15 @@ final class LanguageSearch {
 
     private LanguageSearch() {}
 
-    /** Whether the literal fronts of two patterns differ, so that nothing more need be looked at. */
-    static boolean beginApart(Series one, Series other) {
-        if (!(one.pattern().parts().getFirst() instanceof Part.Literal a) || !(other.pattern().parts().getFirst() instanceof Part.Literal b)) return false;
-        String front = IdentifierKey.fold(a.text());
-        String otherFront = IdentifierKey.fold(b.text());
-        return !front.startsWith(otherFront) && !otherFront.startsWith(front);
+    /** Whether the literal fronts or backs of two patterns differ, so that nothing more need be looked at. */
+    static boolean standApart(Series one, Series other) {
+        List<Part> parts = one.pattern().parts();
+        List<Part> others = other.pattern().parts();
+        if (parts.getFirst() instanceof Part.Literal a && others.getFirst() instanceof Part.Literal b && !fits(IdentifierKey.fold(a.text()), IdentifierKey.fold(b.text()), String::startsWith)) return true;
+        return parts.getLast() instanceof Part.Literal a && others.getLast() instanceof Part.Literal b && !fits(IdentifierKey.fold(a.text()), IdentifierKey.fold(b.text()), String::endsWith);
     }
+
+    private static boolean fits(String a, String b, BiPredicate<String, String> within) { return within.test(a, b) || within.test(b, a); }
 
     /** Between two series. */
     static Proof between(List<RangeLanguage> one, List<RangeLanguage> other) {

@@ -46,7 +46,7 @@ public sealed interface Proof {
             for (Series other : earlier) {
                 if (plainSeries && other.pattern().isPlain()) continue;
                 if (!changed.contains(series.key()) && !changed.contains(other.key())) continue;
-                if (LanguageSearch.beginApart(series, other)) continue;
+                if (LanguageSearch.standApart(series, other)) continue;
                 Proof pair = LanguageSearch.between(languages(other, languages), languages(series, languages));
                 if (pair instanceof Clashing) return pair;
                 if (pair instanceof Undecided) worst = pair;

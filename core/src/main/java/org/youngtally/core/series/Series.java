@@ -1,10 +1,12 @@
 package org.youngtally.core.series;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.youngtally.core.pattern.Pattern;
+import org.youngtally.core.pattern.Rendering;
 
 /**
  * The rules by which one family of identifiers is made, in one version. A series that exists has been checked: every value of
@@ -37,6 +39,14 @@ public record Series(String key, String title, String namespace, Pattern pattern
     /** The identifier at a position of a range on a date. */
     public String render(Range range, LocalDate date, long position) {
         return pattern.render(date, range.valueAt(position));
+    }
+
+    /** The identifiers of a stretch of positions of a range on a date. */
+    public List<String> render(Range range, LocalDate date, long from, long quantity) {
+        Rendering rendering = pattern.on(date);
+        var texts = new ArrayList<String>((int) quantity);
+        for (long position = from; position < from + quantity; position++) texts.add(rendering.of(range.valueAt(position)));
+        return texts;
     }
 
     public Series withVersion(int newVersion) {

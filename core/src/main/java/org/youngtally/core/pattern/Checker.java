@@ -1,0 +1,43 @@
+package org.youngtally.core.pattern;
+
+import org.youngtally.core.check.CheckScheme;
+import org.youngtally.core.pattern.Part.CheckField;
+
+/** A check field ready to be written often: what its scheme says of its symbols is looked up once. */
+final class Checker {
+    private static final int ASCII = 128;
+
+    private final CheckScheme scheme;
+    private final boolean ofCount;
+    private final byte[] values = new byte[ASCII];
+    private final char[] writes;
+    private final boolean two;
+
+    Checker(CheckField field) {
+        this.scheme = field.scheme();
+        this.ofCount = field.ofCount();
+        this.writes = scheme.writes().toCharArray();
+        this.two = scheme.length() == 2;
+        for (char symbol = 0; symbol < ASCII; symbol++) values[symbol] = (byte) scheme.valueOf(symbol);
+    }
+
+    boolean ofCount() { return ofCount; }
+
+    boolean inFront() { return scheme.inFront(); }
+
+    /** Appends the check symbols of a stretch of text; what the scheme cannot read is passed over. */
+    void append(StringBuilder text, int from, int end, StringBuilder to) {
+        char[] symbols = new char[end - from];
+        text.getChars(from, end, symbols, 0);
+        byte[] read = new byte[symbols.length];
+        int count = 0;
+        for (char symbol : symbols) {
+            byte value = symbol < ASCII ? values[symbol] : -1;
+            if (value >= 0) read[count++] = value;
+        }
+        int check = scheme.check(read, count);
+        if (check < 0) throw new IllegalStateException("a pattern takes only schemes that have a check for every number");
+        if (two) to.append(writes[check / writes.length]);
+        to.append(writes[two ? check % writes.length : check]);
+    }
+}

@@ -1,0 +1,95 @@
+package org.youngtally.core.pattern;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import org.youngtally.core.pattern.Part.CheckField;
+import org.youngtally.core.pattern.Part.CountField;
+import org.youngtally.core.pattern.Part.DateField;
+import org.youngtally.core.pattern.Part.Literal;
+
+/** A pattern on one business date: what rests on the date is written once, so that many values are written fast. */
+public final class Rendering {
+    private static final int USUAL_LENGTH = 32;
+
+    private final CountField count;
+    private final String front;
+    /** Behind the count, where there are no check fields. */
+    private final String back;
+    /** Texts, the count and checkers in order, where there are check fields; else absent. */
+    private final Object[] pieces;
+
+    Rendering(Pattern pattern, LocalDate date) {
+        this.count = pattern.count();
+        var all = new ArrayList<>();
+        var text = new StringBuilder();
+        for (Part part : pattern.parts()) {
+            switch (part) {
+                case Literal l -> text.append(l.text());
+                case DateField d -> d.format().render(date, text);
+                case CountField c -> next(text, c, all);
+                case CheckField c -> next(text, new Checker(c), all);
+            }
+        }
+        if (!text.isEmpty()) all.add(text.toString());
+        int at = all.indexOf(count);
+        boolean plain = all.stream().noneMatch(Checker.class::isInstance);
+        this.pieces = plain ? null : all.toArray();
+        this.front = plain && at > 0 ? (String) all.getFirst() : "";
+        this.back = plain && at < all.size() - 1 ? (String) all.getLast() : "";
+    }
+
+    private static void next(StringBuilder text, Object field, List<Object> all) {
+        if (!text.isEmpty()) all.add(text.toString());
+        text.setLength(0);
+        all.add(field);
+    }
+
+    /** The identifier of a value. The value must not be wider than the count, which a {@code Series} makes sure of. */
+    public String of(long value) {
+        var to = new StringBuilder(USUAL_LENGTH);
+        if (pieces == null) {
+            to.append(front);
+            count.append(value, to);
+            return to.append(back).toString();
+        }
+        return checked(value, to);
+    }
+
+    /** Check symbols that stand behind what they cover are written in passing, those in front of it at the end. */
+    private String checked(long value, StringBuilder to) {
+        int countFrom = 0;
+        int countTo = 0;
+        int[] later = null;
+        for (int i = 0; i < pieces.length; i++) {
+            Object piece = pieces[i];
+            if (piece instanceof CountField c) {
+                countFrom = to.length();
+                c.append(value, to);
+                countTo = to.length();
+            } else if (!(piece instanceof Checker check)) {
+                to.append((String) piece);
+            } else if (check.inFront() || (check.ofCount() && countTo == 0)) {
+                if (later == null) later = new int[pieces.length];
+                later[i] = to.length() + 1;
+            } else {
+                check.append(to, check.ofCount() ? countFrom : 0, check.ofCount() ? countTo : to.length(), to);
+            }
+        }
+        if (later != null) insert(later, countFrom, countTo, to);
+        return to.toString();
+    }
+
+    private void insert(int[] later, int from, int end, StringBuilder to) {
+        int inserted = 0;
+        for (int i = pieces.length - 1; i >= 0; i--) {
+            if (later[i] == 0) continue;
+            var check = new StringBuilder(2);
+            Checker field = (Checker) pieces[i];
+            int at = later[i] - 1;
+            field.append(to, field.ofCount() ? from + inserted : at, field.ofCount() ? end + inserted : to.length(), check);
+            to.insert(at, check);
+            inserted += check.length();
+        }
+    }
+}
