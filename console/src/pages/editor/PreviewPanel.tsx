@@ -10,6 +10,18 @@ function FaultPlace({ fault }: { fault: Fault }) {
   return <><span className="identifier">{fault.path}</span> {fault.problem}. <span className="quiet">{fault.accepted}</span></>;
 }
 
+/** The two numbers that would be alike, side by side. */
+function ClashTable({ clash }: { clash: NonNullable<Fault["clash"]> }) {
+  const rows: [string, (way: typeof clash.one) => React.ReactNode][] = [["Series", (way) => way.series], ["Value", (way) => way.value], ["Range", (way) => way.range], ["Lane", (way) => way.lane || "the only one"], ["On", (way) => way.date]];
+  return (
+    <table className="table table-xs mt-2" data-testid="clash">
+      <caption className="text-left pb-1"><span className="identifier font-semibold">{clash.text}</span> would arise twice</caption>
+      <thead><tr><th scope="col"><span className="sr-only">What</span></th><th scope="col">One way</th><th scope="col">The other</th></tr></thead>
+      <tbody>{rows.map(([name, of]) => <tr key={name}><th scope="row" className="font-normal quiet">{name}</th><td>{of(clash.one)}</td><td>{of(clash.other)}</td></tr>)}</tbody>
+    </table>
+  );
+}
+
 /** The next ten identifiers as the service would give them, or the faults that keep it from doing so. */
 export function PreviewPanel({ preview, error, date, onDate }: { preview?: Preview; error: unknown; date: string; onDate: (date: string) => void }) {
   return (
@@ -23,7 +35,7 @@ export function PreviewPanel({ preview, error, date, onDate }: { preview?: Previ
             <div className="border-l-4 border-error bg-base-200 px-4 py-3">
               <p className="font-semibold text-error">{preview.faults.length === 1 ? "One thing is" : `${preview.faults.length} things are`} not right yet</p>
               <ul className="text-sm grid gap-2 mt-2">
-                {preview.faults.map((fault) => <li key={fault.path + fault.problem}><FaultPlace fault={fault} /></li>)}
+                {preview.faults.map((fault) => <li key={fault.path + fault.problem}><FaultPlace fault={fault} />{fault.clash && <ClashTable clash={fault.clash} />}</li>)}
               </ul>
             </div>
           )}

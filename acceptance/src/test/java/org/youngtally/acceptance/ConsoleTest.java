@@ -81,7 +81,7 @@ class ConsoleTest {
         browser.type("Namespace", "invoice");
         browser.type("Last", "20");
         browser.sees("would arise in two ways in the namespace ‘invoice’");
-        browser.sees("series invoice-works");
+        assertThat(browser.element(By.cssSelector("[data-testid=clash]")).getText()).contains("LW26-00001").contains("invoice-works").contains("clash");
     }
 
     @Test

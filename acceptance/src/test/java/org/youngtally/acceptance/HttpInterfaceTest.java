@@ -2,6 +2,10 @@ package org.youngtally.acceptance;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.JsonSchema;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.SpecVersion;
 import java.io.IOException;
 import java.net.Socket;
 import java.net.URI;
@@ -76,7 +80,7 @@ class HttpInterfaceTest {
         "pattern: 'A{count 2', ranges: [{first: 1, last: 9, opens: 2026-01-01}]; pattern; column 2",
         "pattern: 'A{count 2}', restarts: [year], ranges: [{first: 1, last: 9, opens: 2026-01-01}]; pattern; ‘A01’ would arise in two ways",
         "pattern: 'A{count 2}', ranges: [{first: 1, last: 9, opens: 2026-01-01}, {first: 5, last: 12, opens: 2026-05-01}]; pattern; ‘A05’ would arise in two ways",
-        "pattern: 'S{count 2}', namespace: short, ranges: [{first: 1, last: 9, opens: 2026-01-01}]; pattern; series short",
+        "pattern: 'S{count 2}', namespace: short, ranges: [{first: 1, last: 9, opens: 2026-01-01}]; pattern; in the namespace ‘short’",
         "patern: 'A{count 2}', ranges: [{first: 1, last: 9, opens: 2026-01-01}]; patern; is not a property",
         "pattern: 'A{count 2}', ranges: [{first: one, last: 9, opens: 2026-01-01}]; ranges[0].first; ‘one’ is not a whole number",
         "pattern: 'A{count 2}', ranges: 5; ranges; is not a list",
@@ -201,4 +205,50 @@ class HttpInterfaceTest {
         assertProblem(service.get("/api/v1/identifiers"), 400, "malformed", "text", "is missing");
         assertThat(service.get("/api/v1/nothing").status()).isEqualTo(404);
     }
+
+    @Test
+    void theSchemaOfDefinitionFilesTakesTheDemoAndNothingElse() throws Exception {
+        JsonSchema schema = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(service.get("/api/v1/definition-schema").response().body());
+        assertThat(schema.validate(Files.readString(Path.of("../demo/larkmoor.yaml")), InputFormat.YAML)).isEmpty();
+        String good = "series: [{key: a, pattern: 'A{count}', ranges: [{first: 1, last: 9, opens: '2026-01-01'}]}]";
+        assertThat(schema.validate(good, InputFormat.YAML)).isEmpty();
+        for (String bad : List.of(good.replace("key: a", "key: A"), good.replace("key: a, ", ""), good.replace("first: 1", "first: one"), good.replace("opens", "open"), good.replace("ranges", "restarts: [fortnight], ranges")))
+            assertThat(schema.validate(bad, InputFormat.YAML)).as(bad).isNotEmpty();
+    }
+
+    @Test
+    void aClashIsToldWithBothWays() throws Exception {
+        Service.Answer refused = service.apply("series: [{key: b, pattern: 'lw{count 2 alphanumeric}-00001', namespace: invoice, ranges: [{first: 0, last: 1295, opens: 2026-01-01}]}]");
+        assertThat(refused.status()).isEqualTo(422);
+        JsonNode clash = refused.json().get("faults").get(0).get("clash");
+        assertThat(clash.get("one").get("series").asString()).isEqualTo("invoice");
+        assertThat(clash.get("one").get("value").asLong()).isEqualTo(1);
+        assertThat(clash.get("other").get("series").asString()).isEqualTo("b");
+    }
+
+    @Test
+    void aNumberOfABlockIsFoundByItsTextAndNotWithAWrongCheckDigit() throws Exception {
+        assertThat(service.apply("series: [{key: crate, pattern: '09521234{count 9}{check gs1}', longest: 18, symbols: digits, ranges: [{first: 1, last: 999999999, opens: 2026-01-01}]}]").status()).isEqualTo(200);
+        Service.Answer block = service.post("/api/v1/series/crate/blocks", "{\"quantity\":1000,\"date\":\"2026-03-02\"}");
+        assertThat(block.text("first")).isEqualTo("095212340000000013");
+        assertThat(service.get("/api/v1/identifiers?text=095212340000000020").json().get(0).get("series").asString()).isEqualTo("crate");
+        assertThat(service.get("/api/v1/identifiers?text=095212340000000021").status()).isEqualTo(404);
+    }
+
+    @Test
+    void eachDayAndFiscalYearIsALaneOfItsOwn() throws Exception {
+        assertThat(service.apply("""
+                series:
+                  - { key: melt, pattern: "{date ddMMMyy}-{count 1 upper}", locale: de, restarts: [day], ranges: [ { first: 0, last: 25, opens: 2026-01-01 } ] }
+                  - { key: contract, pattern: "CT{fiscal yy}{fiscal-end yy}-{count 3}", fiscal-year-starts: 4, restarts: [fiscal-year], ranges: [ { first: 1, last: 999, opens: 2026-01-01 } ] }
+                """).status()).isEqualTo(200);
+        assertThat(first("melt", "2026-03-02")).isEqualTo("02März26-A");
+        assertThat(first("melt", "2026-03-02")).isEqualTo("02März26-B");
+        assertThat(first("melt", "2026-03-03")).isEqualTo("03März26-A");
+        assertThat(first("contract", "2026-03-31")).isEqualTo("CT2526-001");
+        assertThat(first("contract", "2026-04-01")).isEqualTo("CT2627-001");
+        assertThat(first("contract", "2026-03-31")).isEqualTo("CT2526-002");
+    }
+
+    private static String first(String series, String date) throws Exception { return service.post("/api/v1/series/" + series + "/allocations", "{\"date\":\"" + date + "\"}").text("first"); }
 }

@@ -3,6 +3,7 @@ package org.youngtally.cli;
 import com.google.gson.JsonElement;
 import com.google.gson.JsonObject;
 import java.io.PrintWriter;
+import java.util.List;
 
 /** The service said no: problem details by RFC 9457. */
 final class Refused extends RuntimeException {
@@ -31,6 +32,12 @@ final class Refused extends RuntimeException {
         String series = Json.text(fault, "series", "");
         String path = Json.text(fault, "path", "");
         to.println((file.isEmpty() ? "" : file + line + ": ") + (series.isEmpty() || series.equals("null") ? "" : series + ": ") + (path.isEmpty() ? "" : path + " ") + Json.text(fault, "problem", ""));
+        if (fault.has("clash")) for (String way : List.of("one", "other")) to.println("    " + way(fault.getAsJsonObject("clash").getAsJsonObject(way)));
         to.println("  " + Json.text(fault, "accepted", ""));
+    }
+
+    private static String way(JsonObject way) {
+        String lane = Json.text(way, "lane", "");
+        return "as value " + Json.number(way, "value") + " of " + Json.text(way, "series", "") + ", range " + Json.text(way, "range", "") + (lane.isEmpty() ? "" : ", lane " + lane) + ", on " + Json.text(way, "date", "");
     }
 }

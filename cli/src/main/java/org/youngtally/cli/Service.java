@@ -72,7 +72,7 @@ final class Service {
         try {
             var connection = (HttpURLConnection) URI.create(base() + "/api/v1" + path).toURL().openConnection();
             connection.setRequestMethod(method);
-            connection.setRequestProperty("Accept", "application/json, application/problem+json");
+            connection.setRequestProperty("Accept", "application/json, application/schema+json, application/problem+json");
             connection.setRequestProperty("Young-Tally-Actor", actor);
             if (key != null) connection.setRequestProperty("Idempotency-Key", key);
             if (body != null) {

@@ -83,7 +83,7 @@ final class Definitions {
         // The fault is shown at a series that is being changed; the other may be one that stands already.
         String key = changed.containsKey(clash.one().series()) ? clash.one().series() : clash.other().series();
         return new SeriesFaults(places.get(key), key, List.of(new Fault("pattern",
-                "‘" + clash.text() + "’ would arise in two ways in the namespace ‘" + namespace + "’: (1) " + clash.one() + "; (2) " + clash.other(), remedy(clash))));
+                "‘" + clash.text() + "’ would arise in two ways in the namespace ‘" + namespace + "’", remedy(clash))), Optional.of(clash));
     }
 
     private SeriesFaults undecided(String namespace, Proof.Undecided undecided) {

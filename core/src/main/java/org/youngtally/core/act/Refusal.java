@@ -3,6 +3,7 @@ package org.youngtally.core.act;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import org.youngtally.core.proof.Clash;
 import org.youngtally.core.series.DateWindow;
 import org.youngtally.core.series.Fault;
 
@@ -38,8 +39,13 @@ public sealed interface Refusal {
      * The faults of one series.
      *
      * @param index its place among those defined together, from 0
+     * @param clash the two numbers that would be alike, where that is the fault
      */
-    record SeriesFaults(int index, String series, List<Fault> faults) {}
+    record SeriesFaults(int index, String series, List<Fault> faults, Optional<Clash> clash) {
+        public SeriesFaults(int index, String series, List<Fault> faults) {
+            this(index, series, faults, Optional.empty());
+        }
+    }
 
     /** Somebody else changed the series in the meantime. */
     record VersionMoved(String series, int expected, int actual) implements Refusal {}

@@ -10,10 +10,5 @@ import java.time.LocalDate;
 public record Clash(String text, Way one, Way other) {
 
     /** One way in which the identifier would arise. */
-    public record Way(String series, int range, String rangeText, String period, LocalDate date, long position, long value) {
-        @Override
-        public String toString() {
-            return "series " + series + ", range " + rangeText + (period.isEmpty() ? "" : ", lane " + period) + ", on " + date + " at position " + position + " (value " + value + ")";
-        }
-    }
+    public record Way(String series, int range, String rangeText, String period, LocalDate date, long position, long value) {}
 }

@@ -2,6 +2,9 @@ package org.youngtally.service.api;
 
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.Parameter;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -10,6 +13,7 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
@@ -27,6 +31,7 @@ import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.definitions.DefinitionFile;
+import org.youngtally.service.definitions.DefinitionShape;
 import org.youngtally.service.definitions.Differences;
 import org.youngtally.service.definitions.Differences.Difference;
 import org.youngtally.service.web.Problem;
@@ -81,6 +86,12 @@ class DefinitionController {
         return new DefinitionReport(dryRun, drafts.stream().map(draft -> view(before.get(draft.key()), after.get(draft.key()))).toList());
     }
 
+    @GetMapping(path = "/definition-schema", produces = "application/schema+json")
+    @Operation(operationId = "definitionSchema", summary = "The JSON Schema of definition files, for editors", responses = @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/schema+json", schema = @Schema(type = "object"))))
+    String schema() {
+        return DefinitionShape.schema().toPrettyString();
+    }
+
     private static List<DefinitionFile> read(DefinitionFiles request) {
         if (request.files() == null || request.files().isEmpty()) throw new Problem(Type.MALFORMED, "No file was sent.").field("files", "a list of files, each with its name and text");
         var files = new ArrayList<DefinitionFile>();
@@ -103,7 +114,7 @@ class DefinitionController {
             while (index >= files.get(at).drafts().size()) index -= files.get(at++).drafts().size();
             DefinitionFile file = files.get(at);
             int place = index;
-            series.faults().forEach(fault -> faults.add(new SeriesFault(file.name(), file.line(place, fault.path()), series.index(), series.series(), fault.path(), fault.problem(), fault.accepted())));
+            series.faults().forEach(fault -> faults.add(SeriesFault.of(file.name(), file.line(place, fault.path()), series, fault)));
         }
         return Refusals.definitionsFaulty(faults);
     }
@@ -152,7 +163,7 @@ class DefinitionController {
 
     private static List<SeriesFault> faults(Refusal refusal) {
         if (!(refusal instanceof Refusal.DefinitionsFaulty faulty)) throw Refusals.problem(refusal);
-        return faulty.faults().stream().flatMap(series -> series.faults().stream().map(fault -> new SeriesFault(null, null, null, series.series(), fault.path(), fault.problem(), fault.accepted()))).toList();
+        return faulty.faults().stream().flatMap(series -> series.faults().stream().map(fault -> SeriesFault.of(null, null, series, fault))).toList();
     }
 
     private Preview preview(Series series, String wanted) {

@@ -23,9 +23,6 @@ import org.youngtally.service.web.Refusals.SeriesFault;
 /** Reads an administrator's YAML file: drafts of series, each property's line, and every fault of the file's shape. */
 public final class DefinitionFile {
     private static final int LARGEST = 8 << 20;
-    private static final List<String> FILE = List.of("series");
-    private static final List<String> SERIES = List.of("key", "title", "namespace", "pattern", "locale", "fiscal-year-starts", "restarts", "longest", "symbols", "typed", "ranges");
-    private static final List<String> RANGE = List.of("first", "last", "step", "opens", "closes", "warn-when-left");
 
     private final String name;
     private final List<SeriesDraft> drafts = new ArrayList<>();
@@ -48,9 +45,9 @@ public final class DefinitionFile {
             else file.file(root);
         } catch (MarkedYAMLException e) {
             Integer line = e.getProblemMark() == null ? null : e.getProblemMark().getLine() + 1;
-            file.faults.add(new SeriesFault(name, line, null, null, "", "the file is not YAML: " + e.getProblem(), "mend it there" + (line == null ? "" : ", at column " + (e.getProblemMark().getColumn() + 1))));
+            file.faults.add(new SeriesFault(name, line, null, null, "", "the file is not YAML: " + e.getProblem(), "mend it there" + (line == null ? "" : ", at column " + (e.getProblemMark().getColumn() + 1)), null));
         } catch (YAMLException e) {
-            file.faults.add(new SeriesFault(name, null, null, null, "", "the file is not YAML: " + e.getMessage(), "write it in UTF-8, up to " + (LARGEST >> 20) + " MB"));
+            file.faults.add(new SeriesFault(name, null, null, null, "", "the file is not YAML: " + e.getMessage(), "write it in UTF-8, up to " + (LARGEST >> 20) + " MB", null));
         }
         return file;
     }
@@ -70,7 +67,7 @@ public final class DefinitionFile {
     }
 
     private void file(Node root) {
-        for (Property property : properties(root, FILE, null, "", "the file")) {
+        for (Property property : properties(root, DefinitionShape.ofFile(), null, "", "the file")) {
             if (!(property.value() instanceof SequenceNode list)) {
                 fault(property.value(), null, "series", "is not a list", "write each series behind a hyphen");
                 continue;
@@ -83,7 +80,7 @@ public final class DefinitionFile {
         var places = new HashMap<String, Integer>();
         places.put("", node.getStartMark().getLine() + 1);
         lines.add(places);
-        Map<String, Node> values = values(node, SERIES, "", "a series", places);
+        Map<String, Node> values = values(node, DefinitionShape.ofSeries(), "", "a series", places);
         var ranges = new ArrayList<RangeDraft>();
         boolean hasRanges = values.get("ranges") != null;
         for (Node one : list(values.get("ranges"), "ranges", "a list of ranges")) ranges.add(range(one, "ranges[" + ranges.size() + "]", places));
@@ -94,7 +91,7 @@ public final class DefinitionFile {
 
     private RangeDraft range(Node node, String path, Map<String, Integer> places) {
         places.put(path, node.getStartMark().getLine() + 1);
-        Map<String, Node> values = values(node, RANGE, path + ".", "a range", places);
+        Map<String, Node> values = values(node, DefinitionShape.ofRange(), path + ".", "a range", places);
         return new RangeDraft(number(values.get("first"), path + ".first"), number(values.get("last"), path + ".last"), number(values.get("step"), path + ".step"),
                 text(values.get("opens"), path + ".opens"), text(values.get("closes"), path + ".closes"), number(values.get("warn-when-left"), path + ".warn-when-left"));
     }
@@ -149,6 +146,6 @@ public final class DefinitionFile {
 
     private void fault(Node node, Integer index, String path, String problem, String accepted) {
         String series = index == null || index >= drafts.size() ? null : drafts.get(index).key();
-        faults.add(new SeriesFault(name, node == null ? 1 : node.getStartMark().getLine() + 1, index, series, path, problem, accepted));
+        faults.add(new SeriesFault(name, node == null ? 1 : node.getStartMark().getLine() + 1, index, series, path, problem, accepted, null));
     }
 }

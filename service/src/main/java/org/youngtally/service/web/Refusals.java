@@ -1,11 +1,14 @@
 package org.youngtally.service.web;
 
+import java.time.LocalDate;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Refusal;
+import org.youngtally.core.proof.Clash;
 import org.youngtally.core.series.DateWindow;
+import org.youngtally.core.series.Fault;
 import org.youngtally.ledger.LedgerUnavailable;
 import org.youngtally.service.web.Problem.Type;
 
@@ -30,7 +33,7 @@ public final class Refusals {
                     .field(r.expected() == 0 ? "key" : "If-Match", r.expected() == 0 ? "a key that no series has" : "\"" + r.actual() + "\", after a look at what changed").with("version", r.actual());
             case Refusal.IdentifierTaken r -> new Problem(Type.IDENTIFIER_TAKEN, "An identifier that ‘" + r.series() + "’ would give next stands for something else already.");
             case Refusal.DefinitionsFaulty r -> {
-                List<SeriesFault> faults = r.faults().stream().flatMap(series -> series.faults().stream().map(fault -> new SeriesFault(null, null, series.index(), series.series(), fault.path(), fault.problem(), fault.accepted()))).toList();
+                List<SeriesFault> faults = r.faults().stream().flatMap(series -> series.faults().stream().map(fault -> SeriesFault.of(null, null, series, fault))).toList();
                 yield definitionsFaulty(faults);
             }
         };
@@ -42,8 +45,29 @@ public final class Refusals {
      * @param file the file it stands in, where files were sent
      * @param line its line there, from 1
      * @param index the place of the series among those sent, from 0
+     * @param clash the two numbers that would be alike, where that is the fault
      */
-    public record SeriesFault(@Nullable String file, @Nullable Integer line, @Nullable Integer index, @Nullable String series, String path, String problem, String accepted) {}
+    public record SeriesFault(@Nullable String file, @Nullable Integer line, @Nullable Integer index, @Nullable String series, String path, String problem, String accepted, @Nullable ClashView clash) {
+        public static SeriesFault of(String file, Integer line, Refusal.SeriesFaults series, Fault fault) {
+            return new SeriesFault(file, line, series.index(), series.series(), fault.path(), fault.problem(), fault.accepted(), series.clash().map(ClashView::of).orElse(null));
+        }
+    }
+
+    /** Two numbers that would be written alike. @param text as the first of them is written */
+    public record ClashView(String text, WayView one, WayView other) {
+        static ClashView of(Clash clash) { return new ClashView(clash.text(), WayView.of(clash.one()), WayView.of(clash.other())); }
+    }
+
+    /**
+     * One way in which an identifier would arise.
+     *
+     * @param range the range as people read it
+     * @param lane the period that the lane counts for; empty where the count does not restart
+     * @param date a business date on which it would be given
+     */
+    public record WayView(String series, String range, String lane, LocalDate date, long position, long value) {
+        static WayView of(Clash.Way way) { return new WayView(way.series(), way.rangeText(), way.period(), way.date(), way.position(), way.value()); }
+    }
 
     public static Problem definitionsFaulty(List<SeriesFault> faults) {
         SeriesFault first = faults.getFirst();
