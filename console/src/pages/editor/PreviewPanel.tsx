@@ -45,6 +45,7 @@ export function PreviewPanel({ preview, error, date, onDate }: { preview?: Previ
               <ol className="grid gap-px" data-testid="coming">
                 {preview.next.map((coming) => <li key={coming.identifier} className="identifier bg-base-200 px-3 py-1.5 flex justify-between gap-4"><span>{coming.identifier}</span><span className="quiet text-sm">range {coming.range}{coming.lane && `, ${coming.lane}`}</span></li>)}
               </ol>
+              {preview.slips.map((slip) => <p key={slip.remark} className="border-l-4 border-warning bg-base-200 px-4 py-2 text-sm" data-testid="slip"><strong>A slip?</strong> <span className="identifier">{slip.path}</span> {slip.remark}.</p>)}
               {preview.next.length === 0 && <p className="quiet">Nothing is served on this date.</p>}
             </>
           )}

@@ -69,6 +69,17 @@ class CommandLineTest {
     }
 
     @Test
+    void whatLooksLikeASlipIsRemarkedAndTakenAllTheSame() throws Exception {
+        Path file = folder.resolve("slip.yaml");
+        Files.writeString(file, "series: [{ key: slip, pattern: \"SL2026-{count 4}\", ranges: [{ first: 1, last: 999, opens: 2019-01-01 }] }]\n");
+        Result applied = youngtally("apply", file.toString());
+        assertThat(applied.exit()).isZero();
+        assertThat(applied.out()).isEqualTo("new slip, version 1, begins with SL2026-0001\n");
+        assertThat(applied.err()).contains("a slip? pattern: ‘SL2026-’ looks like this year as fixed text").contains("a slip? ranges[0].opens: 2019-01-01 lies before this year");
+        assertThat(youngtally("schema").out()).contains("\"fiscal-year-starts\"");
+    }
+
+    @Test
     void checkDigitsAreAddedAndVerifiedWithoutAService() throws Exception {
         assertThat(run("cli", List.of("check", "add", "gs1", "629104150021", "9638507"))).isEqualTo(new Result(0, "6291041500213\n96385074\n", ""));
         Result verified = run("cli", List.of("check", "verify", "damm", "5724", "5274"));

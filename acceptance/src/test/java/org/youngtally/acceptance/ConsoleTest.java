@@ -85,6 +85,22 @@ class ConsoleTest {
     }
 
     @Test
+    void aPatternIsPutTogetherFromPartsAndASlipRemarked() {
+        browser.open("/new");
+        browser.type("Key", "built");
+        browser.type("Pattern", "B2026-");
+        browser.press("+ Letters and digits");
+        browser.press("+ Check symbol");
+        browser.type("Last", "999");
+        browser.sees("B2026-2223F");
+        assertThat(browser.field("Pattern").getDomProperty("value")).isEqualTo("B2026-{count 4 safe}{check mod37-36}");
+        browser.sees("looks like this year as fixed text");
+        browser.press("+ Count");
+        browser.sees("a second count");
+        browser.sees("a pattern has exactly one");
+    }
+
+    @Test
     void aScannedIdentifierIsVerifiedAndItsLikelySlipShown() {
         browser.open("/check");
         browser.field("Scheme").sendKeys("damm");

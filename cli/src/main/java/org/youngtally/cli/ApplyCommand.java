@@ -66,6 +66,7 @@ final class ApplyCommand implements Callable<Integer> {
             JsonObject difference = each.getAsJsonObject();
             output.line("   " + Json.text(difference, "path", "") + " was " + Json.text(difference, "was", "not there") + " and becomes " + Json.text(difference, "becomes", "absent"));
         }
+        for (JsonElement each : series.getAsJsonArray("slips")) output.note("   a slip? " + Json.text(each.getAsJsonObject(), "path", "") + ": " + Json.text(each.getAsJsonObject(), "remark", ""));
     }
 
     private List<Path> files() {

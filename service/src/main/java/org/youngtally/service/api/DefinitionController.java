@@ -24,9 +24,11 @@ import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Decision;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Refusal;
+import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Outlook;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.Slip;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.ledger.store.StateQueries;
@@ -58,8 +60,11 @@ class DefinitionController {
     /** What the files change, or would. */
     record DefinitionReport(boolean dryRun, List<SeriesChangeView> series) {}
 
-    /** @param change {@code new}, {@code changed} or {@code unchanged} */
-    record SeriesChangeView(String key, String title, String change, int version, List<Difference> differences, List<String> next) {}
+    /** @param change {@code new}, {@code changed} or {@code unchanged} @param slips what is allowed and looks like a slip */
+    record SeriesChangeView(String key, String title, String change, int version, List<Difference> differences, List<String> next, List<SlipView> slips) {}
+
+    /** Something that is allowed and looks like a slip. @param path the property */
+    record SlipView(String path, String remark) {}
 
     @PostMapping("/definitions")
     @Operation(operationId = "applyDefinitions", summary = "Define all series of YAML files, or none of them; what stands in no file is left alone")
@@ -124,7 +129,17 @@ class DefinitionController {
         String change = after == null ? "unchanged" : before == null ? "new" : "changed";
         List<Difference> differences = after == null || before == null ? List.of() : Differences.between(before, after);
         List<String> next = before != null ? List.of() : Outlook.of(now, firstServed(now, ledger.today()), lane -> 0, 1).next().stream().map(Outlook.Coming::identifier).toList();
-        return new SeriesChangeView(now.key(), now.title(), change, now.version(), differences, next);
+        return new SeriesChangeView(now.key(), now.title(), change, now.version(), differences, next, slips(now, Optional.ofNullable(before)));
+    }
+
+    private List<SlipView> slips(Series series, Optional<Series> before) {
+        Map<LaneKey, Long> given = given(series);
+        return Slip.of(series, before, ledger.today(), lane -> given.getOrDefault(lane, 0L)).stream().map(slip -> new SlipView(slip.path(), slip.remark())).toList();
+    }
+
+    /** How many positions of each lane of a series were given. */
+    private Map<LaneKey, Long> given(Series series) {
+        return ledger.read(dsl -> new StateQueries(dsl).lanes()).stream().filter(lane -> lane.key().series().equals(series.key())).collect(Collectors.toMap(StateQueries.LaneRow::key, StateQueries.LaneRow::next));
     }
 
     /** The date if it is served, or else the first date that is. */
@@ -139,8 +154,9 @@ class DefinitionController {
      * What a definition would give, or what is wrong with it.
      *
      * @param date the business date that was looked at; absent where the definition has faults
+     * @param slips what is allowed and looks like a slip
      */
-    record Preview(@Nullable LocalDate date, List<PreviewNumber> next, @Nullable Long left, List<SeriesFault> faults) {}
+    record Preview(@Nullable LocalDate date, List<PreviewNumber> next, @Nullable Long left, List<SeriesFault> faults, List<SlipView> slips) {}
 
     /** @param range the range's place among those sent, from 1 @param lane the period that its lane counts for */
     record PreviewNumber(String identifier, int range, String lane, long position, long value) {}
@@ -151,14 +167,14 @@ class DefinitionController {
         if (request.series() == null) throw new Problem(Type.MALFORMED, "There is no series to look at.").field("series", "a series as it would be defined");
         SeriesDraft draft = request.series().draft();
         return switch (ledger.decide(new Act.Define(List.of(draft), Optional.empty()))) {
-            case Decision.Refused refused -> new Preview(null, List.of(), null, faults(refused.refusal()));
-            case Decision.Done done -> preview(done.effects().isEmpty() ? existing(draft.key()) : ((Effect.Defined) done.effects().getFirst()).series(), request.date());
+            case Decision.Refused refused -> new Preview(null, List.of(), null, faults(refused.refusal()), List.of());
+            case Decision.Done done -> preview(done.effects().isEmpty() ? find(draft.key()).orElseThrow() : ((Effect.Defined) done.effects().getFirst()).series(), request.date());
             case Decision.Repeated repeated -> throw new IllegalStateException("definitions have no keys");
         };
     }
 
-    private Series existing(String key) {
-        return ledger.read(dsl -> new StateQueries(dsl).series()).stream().filter(series -> series.key().equals(key)).findFirst().orElseThrow();
+    private Optional<Series> find(String key) {
+        return ledger.read(dsl -> new StateQueries(dsl).series()).stream().filter(series -> series.key().equals(key)).findFirst();
     }
 
     private static List<SeriesFault> faults(Refusal refusal) {
@@ -168,8 +184,8 @@ class DefinitionController {
 
     private Preview preview(Series series, String wanted) {
         LocalDate date = Requests.date(wanted).orElseGet(() -> firstServed(series, ledger.today()));
-        Map<?, Long> next = ledger.read(dsl -> new StateQueries(dsl).lanes()).stream().filter(lane -> lane.key().series().equals(series.key())).collect(Collectors.toMap(StateQueries.LaneRow::key, StateQueries.LaneRow::next));
+        Map<LaneKey, Long> next = given(series);
         Outlook outlook = Outlook.of(series, date, lane -> next.getOrDefault(lane, 0L), COMING);
-        return new Preview(date, outlook.next().stream().map(coming -> new PreviewNumber(coming.identifier(), series.ranges().indexOf(coming.range()) + 1, coming.lane().period(), coming.position(), coming.value())).toList(), outlook.left(), List.of());
+        return new Preview(date, outlook.next().stream().map(coming -> new PreviewNumber(coming.identifier(), series.ranges().indexOf(coming.range()) + 1, coming.lane().period(), coming.position(), coming.value())).toList(), outlook.left(), List.of(), slips(series, find(series.key())));
     }
 }
