@@ -37,6 +37,14 @@ function JustTaken() {
   );
 }
 
+const GLANCE = 8;
+
+/** Those that want attention first, then those used last. */
+const atAGlance = (series: SeriesView[]): SeriesView[] => {
+  const urgent = (each: SeriesView) => (each.low || each.state !== "serving" ? 0 : 1);
+  return [...series].sort((a, b) => urgent(a) - urgent(b) || (b.newest?.at ?? "").localeCompare(a.newest?.at ?? "")).slice(0, GLANCE);
+};
+
 export function Overview() {
   const series = useSeriesList();
   if (series.isPending) return <Waiting />;
@@ -48,8 +56,8 @@ export function Overview() {
         <section className="sheet"><Nothing>There are no series yet. <Link className="link" to="/new">Define the first one</Link>, or apply a file with <span className="identifier">youngtally apply FILE</span>.</Nothing></section>
       ) : (
         <div className="sheets">
-          <div className="sheets lg:grid-cols-[minmax(0,1fr)_20rem] items-start">
-            <section className="sheet min-w-0" aria-labelledby="glance"><h2 id="glance" className="sheet-title">Series at a glance</h2><SeriesTable series={series.data} /></section>
+          <div className="sheets lg:grid-cols-[minmax(0,1fr)_18rem] items-start">
+            <section className="sheet min-w-0" aria-labelledby="glance"><h2 id="glance" className="sheet-title">Series at a glance</h2><SeriesTable series={atAGlance(series.data)} />{series.data.length > GLANCE && <p className="px-4 py-3 text-sm"><Link className="link" to="/series">All {series.data.length} series</Link></p>}</section>
             <RunsOut series={series.data} />
           </div>
           <JustTaken />

@@ -9,18 +9,18 @@ import { Scroller } from "../../parts/Scroller.tsx";
 export function SeriesTable({ series, wide }: { series: SeriesView[]; wide?: boolean }) {
   return (
     <Scroller label="Series">
-      <table className="table">
+      <table className="table table-sm">
         <thead><tr><th>Series</th><th>Next</th>{wide && <th>Newest</th>}<th className="text-right">Left</th><th>Used</th><th>State</th></tr></thead>
         <tbody>
           {series.map((each) => {
             const now = each.ranges.find((range) => range.state === "serving") ?? each.ranges.find((range) => range.state === "exhausted");
             return (
               <tr key={each.key}>
-                <td><Link className="link font-medium" to={`/series/${each.key}`}>{each.title}</Link><div className="quiet text-sm identifier">{each.key}</div></td>
+                <td><Link className="link font-medium" to={`/series/${each.key}`}>{each.title}</Link>{wide && <div className="quiet text-xs identifier">{each.key}</div>}</td>
                 <td className="identifier">{each.next[0] ?? "—"}</td>
                 {wide && <td className="identifier">{each.newest?.identifier ?? "—"}</td>}
                 <td className="text-right tabular-nums">{count(each.left)}</td>
-                <td className="w-36">{now && <Ruler given={now.given} size={now.size} low={each.low} />}</td>
+                <td className="w-28">{now && <Ruler given={now.given} size={now.size} low={each.low} />}</td>
                 <td><StateWord series={each} /></td>
               </tr>
             );

@@ -40,8 +40,8 @@ final class Pictures {
             browser.type("Last", "9999");
             browser.sees("C2603-0010");
             browser.picture(folder.resolve("console-editor.png"));
-            browser.type("Pattern", "C{date MM}-{count 4}");
-            browser.sees("would arise in two ways");
+            browser.type("Pattern", "C{date MM}-{count 4 safe}");
+            browser.sees("would arise twice");
             browser.picture(folder.resolve("console-editor-fault.png"));
             browser.open("/check");
             browser.type("Identifier", "6291041500231");
@@ -74,7 +74,7 @@ final class Pictures {
             text.append(new String(builder.start().getInputStream().readAllBytes(), StandardCharsets.UTF_8)).append('\n');
         }
         browser.open("/nowhere");
-        browser.script("document.body.innerHTML = ''; const pre = document.createElement('pre'); pre.textContent = arguments[0]; pre.style.cssText = 'margin:0;padding:20px;min-height:100vh;background:#12191e;color:#e4ded0;font:14px/1.45 \"Spline Sans Mono Variable\"'; document.body.append(pre)", text.toString());
+        browser.script("document.body.innerHTML = ''; const pre = document.createElement('pre'); pre.textContent = arguments[0]; pre.style.cssText = 'margin:0;padding:20px;min-height:100vh;background:#12191e;color:#e4ded0;font:13px/1.4 \"Spline Sans Mono Variable\"'; document.body.append(pre)", text.toString());
         browser.picture(picture);
     }
 }
