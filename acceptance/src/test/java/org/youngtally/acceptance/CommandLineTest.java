@@ -80,6 +80,22 @@ class CommandLineTest {
     }
 
     @Test
+    void theFilesOfDefinitionsAreGivenBackWithTheirComments() throws Exception {
+        Path into = folder.resolve("exported");
+        Result exported = youngtally("export", into.toString());
+        assertThat(exported.exit()).as(exported.err()).isZero();
+        assertThat(Files.readString(into.resolve("larkmoor.yaml"))).isEqualTo(Files.readString(Path.of("../demo/larkmoor.yaml")));
+        assertThat(youngtally("apply", into.toString(), "--dry-run").out().lines()).allMatch(line -> line.startsWith("unchanged "));
+        assertThat(youngtally("export", into.toString()).err()).contains("says so already");
+        Files.writeString(into.resolve("larkmoor.yaml"), "# mine");
+        Result kept = youngtally("export", into.toString());
+        assertThat(kept.exit()).isEqualTo(2);
+        assertThat(kept.err()).contains("says otherwise; nothing was written");
+        assertThat(Files.readString(into.resolve("larkmoor.yaml"))).isEqualTo("# mine");
+        assertThat(youngtally("export", into.toString(), "--overwrite").err()).contains("1 file was written");
+    }
+
+    @Test
     void checkDigitsAreAddedAndVerifiedWithoutAService() throws Exception {
         assertThat(run("cli", List.of("check", "add", "gs1", "629104150021", "9638507"))).isEqualTo(new Result(0, "6291041500213\n96385074\n", ""));
         Result verified = run("cli", List.of("check", "verify", "damm", "5724", "5274"));

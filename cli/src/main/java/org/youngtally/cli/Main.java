@@ -33,6 +33,7 @@ public final class Main {
         commands.put("find", FindCommand::new);
         commands.put("audit", AuditCommand::new);
         commands.put("apply", ApplyCommand::new);
+        commands.put("export", ExportCommand::new);
         commands.put("schema", SchemaCommand::new);
         commands.put("series", SeriesCommand::new);
         commands.put("entry", EntryCommand::new);

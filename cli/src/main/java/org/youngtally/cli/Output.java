@@ -27,6 +27,13 @@ final class Output {
         out.flush();
     }
 
+    /** Text as it is, with the ends of its own lines. */
+    void text(String text) {
+        PrintWriter out = spec.commandLine().getOut();
+        out.print(text);
+        out.flush();
+    }
+
     /** A message that is not the answer. */
     void note(String text) {
         PrintWriter err = spec.commandLine().getErr();

@@ -25,6 +25,7 @@ import org.youngtally.ledger.store.StateQueries;
 final class WriterState implements LedgerState {
     private final StateQueries queries;
     private final Map<String, Series> series = new LinkedHashMap<>();
+    private final Map<String, String> files = new HashMap<>();
     private final Map<LaneKey, LaneState> lanes = new HashMap<>();
     private final Map<Integer, LaneKey> laneKeys = new HashMap<>();
     private final Map<LaneKey, LocalDate> latestDates = new HashMap<>();
@@ -35,6 +36,7 @@ final class WriterState implements LedgerState {
     WriterState(StateQueries queries) {
         this.queries = queries;
         for (Series known : queries.series()) series.put(known.key(), known);
+        for (StateQueries.FileRow kept : queries.files()) files.put(kept.file().name(), kept.file().text());
         for (StateQueries.LaneRow lane : queries.lanes()) {
             lanes.put(lane.key(), new LaneState(lane.lane(), lane.next()));
             laneKeys.put(lane.lane(), lane.key());
@@ -61,6 +63,7 @@ final class WriterState implements LedgerState {
     void take(Entry entry) {
         for (Effect effect : entry.effects()) {
             switch (effect) {
+                case Effect.FileKept kept -> files.put(kept.file().name(), kept.file().text());
                 case Effect.Defined defined -> series.put(defined.series().key(), defined.series());
                 case Effect.LaneOpened opened -> {
                     lanes.put(opened.key(), new LaneState(opened.lane(), 0));
@@ -86,6 +89,9 @@ final class WriterState implements LedgerState {
 
     @Override
     public Collection<Series> allSeries() { return series.values(); }
+
+    @Override
+    public Optional<String> keptFile(String name) { return Optional.ofNullable(files.get(name)); }
 
     @Override
     public Optional<LaneState> lane(LaneKey key) { return Optional.ofNullable(lanes.get(key)); }

@@ -24,11 +24,17 @@ public sealed interface Act {
     /**
      * Define series, all of them or none.
      *
+     * @param files the files that they were written in; none where they come from elsewhere
      * @param expects the version that the series is to have now, 0 for a series that is not to exist yet; absent for whichever
      */
-    record Define(List<SeriesDraft> drafts, Optional<Integer> expects) implements Act {
+    record Define(List<SeriesDraft> drafts, List<KeptFile> files, Optional<Integer> expects) implements Act {
         public Define {
             drafts = List.copyOf(drafts);
+            files = List.copyOf(files);
+        }
+
+        public Define(List<SeriesDraft> drafts, Optional<Integer> expects) {
+            this(drafts, List.of(), expects);
         }
     }
 }

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.youngtally.core.act.Refusal.SeriesFaults;
 import org.youngtally.core.proof.Clash;
 import org.youngtally.core.proof.Proof;
@@ -40,7 +41,8 @@ final class Definitions {
         for (int i = 0; i < act.drafts().size(); i++) check(i, act.drafts().get(i));
         if (faults.isEmpty()) prove();
         if (!faults.isEmpty()) return new Decision.Refused(new Refusal.DefinitionsFaulty(faults));
-        return new Decision.Done(changed.values().stream().<Effect>map(Effect.Defined::new).toList());
+        Stream<Effect> kept = act.files().stream().filter(file -> !state.keptFile(file.name()).equals(Optional.of(file.text()))).map(Effect.FileKept::new);
+        return new Decision.Done(Stream.concat(changed.values().stream().map(Effect.Defined::new), kept).toList());
     }
 
     private void check(int index, SeriesDraft draft) {

@@ -29,6 +29,9 @@ public sealed interface Effect {
         public boolean isBlock() { return texts.isEmpty(); }
     }
 
+    /** A file of definitions is kept in the place of an earlier one of its name. */
+    record FileKept(KeptFile file) implements Effect {}
+
     /** A series is defined, or has a new version. */
     record Defined(Series series) implements Effect {}
 }

@@ -15,6 +15,9 @@ public interface LedgerState {
 
     Collection<Series> allSeries();
 
+    /** The text that is kept of a file of definitions. */
+    Optional<String> keptFile(String name);
+
     /** The lane, if it was ever used. */
     Optional<LaneState> lane(LaneKey key);
 

@@ -7,6 +7,7 @@ import static org.youngtally.core.series.Sample.range;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import org.junit.jupiter.api.Test;
 import org.youngtally.core.series.Sample;
 import org.youngtally.core.series.SeriesDraft;
@@ -114,7 +115,9 @@ class DeciderTest {
     void twoSeriesThatWouldClashAreRefusedWithBothWays() {
         define(draft("a", "n", "A{count 3}", null, range(1, 99, "2026-01-01")));
         Decision decision = decide(new Act.Define(List.of(draft("b", "n", "a0{count 2}", null, range(7, 9, "2026-01-01"))), Optional.empty()));
-        assertThat(((Refusal.DefinitionsFaulty) refusal(decision)).faults().getFirst().faults().getFirst().problem()).contains("A007").contains("series a").contains("series b");
+        Refusal.SeriesFaults faults = ((Refusal.DefinitionsFaulty) refusal(decision)).faults().getFirst();
+        assertThat(faults.faults().getFirst().problem()).contains("A007");
+        assertThat(faults.clash()).get().satisfies(clash -> assertThat(List.of(clash.one().series(), clash.other().series())).containsExactlyInAnyOrder("a", "b"));
     }
 
     @Test
@@ -127,5 +130,14 @@ class DeciderTest {
         define(Sample.invoices());
         assertThat(refusal(decide(new Act.Define(List.of(Sample.invoices()), Optional.of(0))))).isEqualTo(new Refusal.VersionMoved("invoice", 0, 1));
         assertThat(decide(new Act.Define(List.of(Sample.invoices()), Optional.of(1)))).isEqualTo(new Decision.Done(List.of()));
+    }
+
+    @Test
+    void aFileIsKeptOnceAndAgainWhenItsTextChanges() {
+        Function<String, Act> apply = text -> new Act.Define(List.of(Sample.invoices()), List.of(new KeptFile("a.yaml", text)), Optional.empty());
+        Decision.Done first = (Decision.Done) decide(apply.apply("one"));
+        assertThat(first.effects()).hasSize(2).contains(new Effect.FileKept(new KeptFile("a.yaml", "one")));
+        assertThat(decide(apply.apply("one"))).isEqualTo(new Decision.Done(List.of()));
+        assertThat(decide(apply.apply("one # and a comment"))).isEqualTo(new Decision.Done(List.of(new Effect.FileKept(new KeptFile("a.yaml", "one # and a comment")))));
     }
 }

@@ -17,12 +17,14 @@ final class MapState implements LedgerState {
     final Map<LaneKey, LaneState> lanes = new HashMap<>();
     final Map<String, EarlierAct> keys = new HashMap<>();
     final Map<String, EarlierAct> references = new HashMap<>();
+    final Map<String, String> files = new HashMap<>();
     private long seq;
 
     void take(Act act, Decision.Done done) {
         seq++;
         for (Effect effect : done.effects()) {
             switch (effect) {
+                case Effect.FileKept kept -> files.put(kept.file().name(), kept.file().text());
                 case Effect.Defined defined -> series.put(defined.series().key(), defined.series());
                 case Effect.LaneOpened opened -> lanes.put(opened.key(), new LaneState(opened.lane(), 0));
                 case Effect.Issued issued -> lanes.replaceAll((key, lane) -> lane.lane() == issued.lane() ? new LaneState(lane.lane(), issued.to() + 1) : lane);
@@ -39,6 +41,9 @@ final class MapState implements LedgerState {
 
     @Override
     public Collection<Series> allSeries() { return series.values(); }
+
+    @Override
+    public Optional<String> keptFile(String name) { return Optional.ofNullable(files.get(name)); }
 
     @Override
     public Optional<LaneState> lane(LaneKey key) { return Optional.ofNullable(lanes.get(key)); }

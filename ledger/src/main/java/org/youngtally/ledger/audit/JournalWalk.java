@@ -63,6 +63,7 @@ final class JournalWalk {
     private void take(Entry entry, Effect effect) {
         switch (effect) {
             case Effect.Defined defined -> { }
+            case Effect.FileKept kept -> { }
             case Effect.LaneOpened opened -> {
                 laneKeys.put(opened.lane(), opened.key());
                 lanes.put(opened.lane(), new LaneDigest());

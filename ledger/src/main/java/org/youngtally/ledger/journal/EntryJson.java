@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.youngtally.core.act.Effect;
+import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.series.LaneKey;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.databind.JsonNode;
@@ -67,6 +68,10 @@ final class EntryJson {
                     json.writeEndArray();
                 }
             }
+            case Effect.FileKept kept -> {
+                json.writeStringProperty("keeps", kept.file().name());
+                json.writeStringProperty("text", kept.file().text());
+            }
             case Effect.Defined defined -> {
                 json.writeName("defines");
                 SeriesJson.write(defined.series(), json);
@@ -90,6 +95,7 @@ final class EntryJson {
 
     private static Effect effect(JsonNode node, Optional<LocalDate> date) {
         if (node.has("defines")) return new Effect.Defined(SeriesJson.read(node.get("defines")));
+        if (node.has("keeps")) return new Effect.FileKept(new KeptFile(node.get("keeps").stringValue(), node.required("text").stringValue()));
         if (node.has("opens")) return new Effect.LaneOpened(node.get("opens").intValue(), new LaneKey(node.required("series").stringValue(), node.required("range").intValue(), node.required("period").stringValue()));
         List<String> texts = new ArrayList<>();
         if (node.has("texts")) for (JsonNode text : node.get("texts")) texts.add(text.stringValue());

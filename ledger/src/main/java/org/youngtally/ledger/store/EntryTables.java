@@ -3,6 +3,7 @@ package org.youngtally.ledger.store;
 import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
 import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
 import static org.youngtally.ledger.store.db.Tables.BLOCK;
+import static org.youngtally.ledger.store.db.Tables.DEFINITION_FILE;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
 import static org.youngtally.ledger.store.db.Tables.LANE;
 import static org.youngtally.ledger.store.db.Tables.NAMESPACE;
@@ -22,6 +23,7 @@ import org.jooq.Field;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.youngtally.core.act.Effect;
+import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.IdentifierKey;
 import org.youngtally.ledger.journal.Entry;
@@ -74,6 +76,7 @@ final class EntryTables {
                         batch.flush();
                         define(entry, defined.series());
                     }
+                    case Effect.FileKept kept -> keep(entry, kept.file());
                     case Effect.LaneOpened opened -> batch.open(opened);
                     case Effect.Issued issued -> batch.issue(entry, issued);
                 }
@@ -91,6 +94,10 @@ final class EntryTables {
         }
         series.remove(defined.key());
         dsl.insertInto(SERIES_VERSION).values(series(defined.key()).id(), defined.version(), entry.seq(), SeriesJson.write(defined)).execute();
+    }
+
+    private void keep(Entry entry, KeptFile file) {
+        dsl.mergeInto(DEFINITION_FILE, DEFINITION_FILE.NAME, DEFINITION_FILE.SEQ, DEFINITION_FILE.TEXT).key(DEFINITION_FILE.NAME).values(file.name(), entry.seq(), file.text()).execute();
     }
 
     private int namespace(String name) {

@@ -1,6 +1,7 @@
 package org.youngtally.ledger.store;
 
 import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
+import static org.youngtally.ledger.store.db.Tables.DEFINITION_FILE;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
 import static org.youngtally.ledger.store.db.Tables.LANE;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
@@ -14,6 +15,7 @@ import java.util.List;
 import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
+import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.act.LedgerState.EarlierAct;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Series;
@@ -36,6 +38,14 @@ public final class StateQueries {
     public List<Series> series() {
         return dsl.select(SERIES_VERSION.DEFINITION).from(SERIES).join(SERIES_VERSION).on(SERIES_VERSION.SERIES_ID.eq(SERIES.ID), SERIES_VERSION.VERSION.eq(SERIES.VERSION))
                 .orderBy(SERIES.ID).fetch(row -> SeriesJson.read(row.value1()));
+    }
+
+    /** A kept file of definitions. @param seq the entry that kept it */
+    public record FileRow(KeptFile file, long seq) {}
+
+    /** The kept files, those applied last first. */
+    public List<FileRow> files() {
+        return dsl.select(DEFINITION_FILE.NAME, DEFINITION_FILE.TEXT, DEFINITION_FILE.SEQ).from(DEFINITION_FILE).orderBy(DEFINITION_FILE.SEQ.desc(), DEFINITION_FILE.NAME).fetch(row -> new FileRow(new KeptFile(row.value1(), row.value2()), row.value3()));
     }
 
     /** A used lane. */

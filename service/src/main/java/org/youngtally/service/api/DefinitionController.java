@@ -7,6 +7,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -23,6 +24,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Decision;
 import org.youngtally.core.act.Effect;
+import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Outlook;
@@ -32,6 +34,7 @@ import org.youngtally.core.series.Slip;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.ledger.store.StateQueries;
+import org.youngtally.service.definitions.DefinitionExport;
 import org.youngtally.service.definitions.DefinitionFile;
 import org.youngtally.service.definitions.DefinitionShape;
 import org.youngtally.service.definitions.Differences;
@@ -45,6 +48,7 @@ import org.youngtally.service.web.Refusals.SeriesFault;
 @RequestMapping(Api.V1)
 class DefinitionController {
     private static final int COMING = 10;
+    private static final int LONGEST_NAME = 200;
 
     private final Ledger ledger;
 
@@ -71,7 +75,7 @@ class DefinitionController {
     DefinitionReport apply(@RequestBody DefinitionFiles request, @Parameter(description = "Only say what would change") @RequestParam(defaultValue = "false") boolean dryRun, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
         List<DefinitionFile> files = read(request);
         List<SeriesDraft> drafts = files.stream().flatMap(file -> file.drafts().stream()).toList();
-        var act = new Act.Define(drafts, Optional.empty());
+        var act = new Act.Define(drafts, kept(request), Optional.empty());
         Map<String, Series> before = ledger.read(dsl -> new StateQueries(dsl).series()).stream().collect(Collectors.toMap(Series::key, Function.identity()));
         List<Series> changed;
         if (dryRun) {
@@ -89,6 +93,26 @@ class DefinitionController {
         }
         Map<String, Series> after = changed.stream().collect(Collectors.toMap(Series::key, Function.identity()));
         return new DefinitionReport(dryRun, drafts.stream().map(draft -> view(before.get(draft.key()), after.get(draft.key()))).toList());
+    }
+
+    @GetMapping("/definitions")
+    @Operation(operationId = "exportDefinitions", summary = "The files of definitions as they were applied, brought up to date; series that stand in none are in console.yaml")
+    DefinitionFiles export() {
+        return ledger.read(dsl -> {
+            var state = new StateQueries(dsl);
+            return new DefinitionFiles(DefinitionExport.of(state.files().stream().map(StateQueries.FileRow::file).toList(), state.series()).stream().map(file -> new NamedText(file.name(), file.text())).toList());
+        });
+    }
+
+    /** The files under their own names, without the folders they came from. */
+    private static List<KeptFile> kept(DefinitionFiles request) {
+        var names = new HashSet<String>();
+        return request.files().stream().map(file -> {
+            String name = file.name().substring(Math.max(file.name().lastIndexOf('/'), file.name().lastIndexOf('\\')) + 1);
+            if (name.isBlank() || name.length() > LONGEST_NAME || name.chars().anyMatch(Character::isISOControl) || !names.add(name))
+                throw new Problem(Type.MALFORMED, "‘" + file.name() + "’ cannot be the name of a file here.").field("files", "names of 1 to " + LONGEST_NAME + " symbols, each once whatever its folder");
+            return new KeptFile(name, file.text());
+        }).toList();
     }
 
     @GetMapping(path = "/definition-schema", produces = "application/schema+json")

@@ -1,0 +1,101 @@
+package org.youngtally.service.definitions;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import org.junit.jupiter.api.Test;
+import org.youngtally.core.act.KeptFile;
+import org.youngtally.core.series.DraftCheck;
+import org.youngtally.core.series.RangeDraft;
+import org.youngtally.core.series.Series;
+import org.youngtally.core.series.SeriesDraft;
+
+class DefinitionExportTest {
+    private static final String TWO = """
+            # The books
+            series:
+              # Of the works
+              - key: a   # short
+                title: Book of A
+                pattern: "A{count 3}"
+                restarts: [year]
+
+                ranges:
+                  # the first
+                  - { first: 1, last: 99, opens: 2026-01-01 } # for now
+
+              # Of the rest
+              - { key: b, pattern: "B{count 3}", ranges: [ { first: 1, last: 9, opens: 2026-01-01 } ] }
+            # The end
+            """;
+
+    private static List<Series> series(String text) {
+        DefinitionFile file = DefinitionFile.read("a.yaml", text);
+        assertThat(file.faults()).isEmpty();
+        return file.drafts().stream().map(draft -> DraftCheck.of(draft).series().orElseThrow()).toList();
+    }
+
+    /** The series of a file, one of them changed. */
+    private static List<Series> changed(String text, String key, UnaryOperator<SeriesDraft> change) {
+        return series(text).stream().map(each -> each.key().equals(key) ? DraftCheck.of(change.apply(SeriesDraft.of(each))).series().orElseThrow() : each).toList();
+    }
+
+    private static SeriesDraft with(SeriesDraft draft, String title, String locale, List<String> restarts, List<RangeDraft> ranges) {
+        return new SeriesDraft(draft.key(), title, draft.namespace(), draft.pattern(), locale, draft.fiscalYearStarts(), restarts, draft.longest(), draft.symbols(), draft.typed(), ranges);
+    }
+
+    private static String exported(String text, List<Series> now) {
+        List<KeptFile> files = DefinitionExport.of(List.of(new KeptFile("a.yaml", text)), now);
+        assertThat(files).singleElement();
+        assertThat(series(files.getFirst().text())).as(files.getFirst().text()).containsExactlyInAnyOrderElementsOf(now);
+        return files.getFirst().text();
+    }
+
+    @Test
+    void whatWasAppliedIsGivenBackAsItWas() throws Exception {
+        String demo = Files.readString(Path.of("../demo/larkmoor.yaml"));
+        assertThat(exported(demo, series(demo))).isEqualTo(demo);
+        assertThat(exported(TWO, series(TWO))).isEqualTo(TWO);
+    }
+
+    @Test
+    void aChangeRewritesItsOwnPropertyAlone() {
+        String text = exported(TWO, changed(TWO, "a", draft -> with(draft, "Book: the new", null, draft.restarts(), draft.ranges())));
+        assertThat(text).isEqualTo(TWO.replace("title: Book of A", "title: \"Book: the new\""));
+    }
+
+    @Test
+    void propertiesComeAndGoInTheirPlace() {
+        var ranges = new ArrayList<>(SeriesDraft.of(series(TWO).getFirst()).ranges());
+        ranges.add(new RangeDraft(200L, 290L, 10L, "2027-01-01", "2027-12-31", 3L));
+        String text = exported(TWO, changed(TWO, "a", draft -> with(draft, "Book of A", "de", List.of(), ranges)));
+        assertThat(text).doesNotContain("restarts").contains("    locale: de").contains("- { first: 200, last: 290, step: 10, opens: 2027-01-01, closes: 2027-12-31, warn-when-left: 3 }")
+                .contains("# The books").contains("# short").contains("# Of the rest").endsWith("# The end\n");
+    }
+
+    @Test
+    void anEntryInBracesStaysInBraces() {
+        String text = exported(TWO, changed(TWO, "b", draft -> with(draft, "Bees", null, draft.restarts(), draft.ranges())));
+        assertThat(text).contains("  - { key: b, title: Bees, pattern: \"B{count 3}\", ranges: [{ first: 1, last: 9, opens: 2026-01-01 }] }\n").contains("# for now");
+    }
+
+    @Test
+    void aSeriesOfNoFileGetsOneOfItsOwnAndOneOfTwoFilesBelongsToTheLast() {
+        String older = TWO.replace("Book of A", "Old book");
+        String newer = "series:\n  - key: a\n    title: Book of A\n    pattern: \"A{count 3}\"\n    restarts: [year]\n    ranges:\n      - { first: 1, last: 99, opens: 2026-01-01 }\n";
+        List<Series> now = new ArrayList<>(series(TWO));
+        now.addAll(series("series: [{ key: c, title: Yes, pattern: 'C{count 3}', ranges: [{ first: 1, last: 9, opens: 2026-01-01 }] }]"));
+        List<KeptFile> files = DefinitionExport.of(List.of(new KeptFile("newer.yaml", newer), new KeptFile("older.yaml", older)), now);
+        assertThat(files).extracting(KeptFile::name).containsExactly("console.yaml", "newer.yaml", "older.yaml");
+        assertThat(files.get(1).text()).isEqualTo(newer);
+        assertThat(files.get(2).text()).doesNotContain("key: a").contains("key: b").contains("# The books").contains("# The end");
+        var all = new ArrayList<Series>();
+        for (KeptFile file : files) all.addAll(series(file.text()));
+        assertThat(all).containsExactlyInAnyOrderElementsOf(now);
+        assertThat(files.get(0).text()).contains("title: \"Yes\"");
+    }
+}
