@@ -64,8 +64,18 @@ public final class Store implements AutoCloseable {
             config.setConnectionInitSql(SNAPSHOT);
             return new Store(file(url), new HikariDataSource(config), connection, dsl(connection));
         } catch (RuntimeException | SQLException e) {
-            connection.close();
+            drop(connection);
             throw e;
+        }
+    }
+
+    /**
+     * Drops the database from memory as it is, without writing. H2's own way of closing is never taken: where the disk fails in the
+     * middle of it, it does not return (MVStore.closeStore of 2.4.240 waits for itself).
+     */
+    private static void drop(Connection connection) throws SQLException {
+        try (var statement = connection.createStatement()) {
+            statement.execute("shutdown immediately");
         }
     }
 
@@ -118,24 +128,28 @@ public final class Store implements AutoCloseable {
 
     /** Drops the database from memory as it is, without writing: for a database that has failed. */
     public void abandon() throws SQLException {
-        try (var statement = connection.createStatement()) {
-            statement.execute("shutdown immediately");
+        try {
+            drop(connection);
         } finally {
             readers.close();
         }
     }
 
-    /**
-     * Writes everything, closes the database, and returns when its file is on disk. H2's own way of closing is not taken: where
-     * the disk fails in the middle of it, it never returns (MVStore.closeStore of 2.4.240 waits for itself).
-     */
+    /** Writes everything, closes the database, and returns when its file is on disk. */
     @Override
     public void close() throws SQLException, IOException {
         readers.close();
-        try (connection; var statement = connection.createStatement()) {
+        try (var statement = connection.createStatement()) {
             statement.execute("checkpoint sync");
-            statement.execute("shutdown immediately");
+        } catch (SQLException e) {
+            try {
+                drop(connection);
+            } catch (SQLException alsoFailed) {
+                e.addSuppressed(alsoFailed);
+            }
+            throw e;
         }
+        drop(connection);
         if (file.isEmpty()) return;
         try (FileChannel channel = FilePath.get(file).open("rw")) {
             channel.force(true);
