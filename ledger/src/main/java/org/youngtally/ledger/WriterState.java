@@ -36,7 +36,6 @@ final class WriterState implements LedgerState {
     WriterState(StateQueries queries) {
         this.queries = queries;
         for (Series known : queries.series()) series.put(known.key(), known);
-        for (StateQueries.FileRow kept : queries.files()) files.put(kept.file().name(), kept.file().text());
         for (StateQueries.LaneRow lane : queries.lanes()) {
             lanes.put(lane.key(), new LaneState(lane.lane(), lane.next()));
             laneKeys.put(lane.lane(), lane.key());
@@ -91,7 +90,7 @@ final class WriterState implements LedgerState {
     public Collection<Series> allSeries() { return series.values(); }
 
     @Override
-    public Optional<String> keptFile(String name) { return Optional.ofNullable(files.get(name)); }
+    public Optional<String> keptFile(String name) { return Optional.ofNullable(files.computeIfAbsent(name, wanted -> queries.file(wanted).orElse(null))); }
 
     @Override
     public Optional<LaneState> lane(LaneKey key) { return Optional.ofNullable(lanes.get(key)); }

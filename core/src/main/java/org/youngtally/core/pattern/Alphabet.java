@@ -9,14 +9,19 @@ import org.youngtally.core.text.IdentifierKey;
  * The symbols that a count is written in, the lowest first. Two of them never compare alike, whatever their case.
  *
  * @param name the word in patterns; {@code of …} for symbols of one's own
+ * @param folded the symbols as they are compared
  */
-public record Alphabet(String name, String symbols) {
+public record Alphabet(String name, String symbols, String folded) {
     public static final Alphabet DIGITS = new Alphabet("digits", "0123456789");
     /** Of a value in binary. */
     private static final int MOST_PLACES = 64;
     private static final String LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ";
     private static final List<Alphabet> NAMED = List.of(DIGITS, new Alphabet("upper", LETTERS), new Alphabet("lower", "abcdefghijklmnopqrstuvwxyz"),
             new Alphabet("alphanumeric", DIGITS.symbols + LETTERS), new Alphabet("safe", "23456789ABCDEFGHJKMNPQRTUVWXYZ"));
+
+    private Alphabet(String name, String symbols) {
+        this(name, symbols, symbols.chars().mapToObj(c -> IdentifierKey.fold(String.valueOf((char) c))).collect(Collectors.joining()));
+    }
 
     static List<String> names() { return NAMED.stream().map(Alphabet::name).toList(); }
 
@@ -40,9 +45,6 @@ public record Alphabet(String name, String symbols) {
 
     /** Whether the alphabet has a nought to pad with. Without one an unpadded count goes A … Z, AA … and its least value, 1, is written A. */
     public boolean hasNought() { return symbols.indexOf('0') >= 0; }
-
-    /** The symbols as they are compared. */
-    public String folded() { return symbols.chars().mapToObj(c -> IdentifierKey.fold(String.valueOf((char) c))).collect(Collectors.joining()); }
 
     /** Appends a value by places, padded with the lowest symbol. */
     void append(long value, int width, StringBuilder to) {
@@ -78,11 +80,10 @@ public record Alphabet(String name, String symbols) {
     }
 
     /** The value of folded symbols, the lowest standing for {@code lowest}; empty for another symbol or a value past 10^18. */
-    OptionalLong read(String folded, int lowest) {
-        String own = folded();
+    OptionalLong read(String text, int lowest) {
         long value = 0;
-        for (int i = 0; i < folded.length(); i++) {
-            int symbol = own.indexOf(folded.charAt(i));
+        for (int i = 0; i < text.length(); i++) {
+            int symbol = folded.indexOf(text.charAt(i));
             if (symbol < 0 || value > (Part.CountField.LARGEST - symbol - lowest) / size()) return OptionalLong.empty();
             value = value * size() + symbol + lowest;
         }

@@ -3,7 +3,9 @@ package org.youngtally.core.pattern;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import org.youngtally.core.pattern.Part.CheckField;
@@ -21,7 +23,7 @@ public final class Pattern {
     private final DateStyle style;
     private final List<Part> parts;
     private final int countAt;
-    private final boolean checked;
+    private final Map<CheckField, Checker> checkers = new HashMap<>();
 
     private Pattern(String text, DateStyle style, List<Part> parts) {
         int at = 0;
@@ -30,7 +32,7 @@ public final class Pattern {
         this.style = style;
         this.parts = List.copyOf(parts);
         this.countAt = at;
-        this.checked = parts.stream().anyMatch(CheckField.class::isInstance);
+        for (Part part : parts) if (part instanceof CheckField field) checkers.put(field, new Checker(field));
     }
 
     /** Parses a pattern, or throws {@link PatternException} with the column at fault. */
@@ -47,7 +49,7 @@ public final class Pattern {
     public boolean namesMonths() { return parts.stream().anyMatch(part -> part instanceof DateField field && field.format().namesMonths()); }
 
     /** Whether it is made of literal text, dates and a plain decimal count, so that what stands around the count rests on the date alone. */
-    public boolean isPlain() { return !checked && count().isPlain(); }
+    public boolean isPlain() { return checkers.isEmpty() && count().isPlain(); }
 
     /** The shortest of years, months and days with whose beginning the text around the count can change; absent where it never does. */
     public Optional<ChronoUnit> changes() {
@@ -68,6 +70,9 @@ public final class Pattern {
             case CheckField c -> throw new IllegalStateException("check symbols are written last");
         }
     }
+
+    /** Ready to write a check field of this pattern. */
+    Checker checker(CheckField field) { return checkers.get(field); }
 
     /** The text of a part that rests on the date alone. */
     public static String render(DateField part, LocalDate date) {

@@ -28,7 +28,7 @@ public final class Rendering {
                 case Literal l -> text.append(l.text());
                 case DateField d -> d.format().render(date, text);
                 case CountField c -> next(text, c, all);
-                case CheckField c -> next(text, new Checker(c), all);
+                case CheckField c -> next(text, pattern.checker(c), all);
             }
         }
         if (!text.isEmpty()) all.add(text.toString());
@@ -89,7 +89,7 @@ public final class Rendering {
             int at = later[i] - 1;
             field.append(to, field.ofCount() ? from + inserted : at, field.ofCount() ? end + inserted : to.length(), check);
             to.insert(at, check);
-            inserted += check.length();
+            if (at <= from) inserted += check.length();
         }
     }
 }

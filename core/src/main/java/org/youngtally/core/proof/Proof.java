@@ -31,7 +31,8 @@ public sealed interface Proof {
      * @param changed the keys of the series that are new or changed; what stands between the others was proved before
      */
     static Proof of(List<Series> namespace, Set<String> changed) {
-        Optional<Clash> plain = ClashSearch.in(namespace.stream().filter(series -> series.pattern().isPlain()).toList());
+        List<Series> plainOnes = namespace.stream().filter(series -> series.pattern().isPlain()).toList();
+        Optional<Clash> plain = plainOnes.stream().anyMatch(series -> changed.contains(series.key())) ? ClashSearch.in(plainOnes) : Optional.empty();
         if (plain.isPresent()) return new Clashing(plain.get());
         Map<String, List<RangeLanguage>> languages = new LinkedHashMap<>();
         Proof worst = new Disjoint();

@@ -43,6 +43,7 @@ class PatternTest {
         "629104150{count 3}{check gs1}, 21, 6291041500213",
         "P-{count 3}{check mod11-2}, 79, P-079X",
         "LW{date yy}-{count 5}{check luhn of count}, 17, LW26-000174",
+        "{check luhn of count}{count 2}{check iso11649 of count}, 7, 50709",
         "RF{check iso11649}{count 12}, 539007547034, RF18539007547034",
         "RF{check iso11649}{count 12 lower}, 0, RF05aaaaaaaaaaaa",
     })

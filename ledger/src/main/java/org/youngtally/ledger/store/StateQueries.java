@@ -40,12 +40,14 @@ public final class StateQueries {
                 .orderBy(SERIES.ID).fetch(row -> SeriesJson.read(row.value1()));
     }
 
-    /** A kept file of definitions. @param seq the entry that kept it */
-    public record FileRow(KeptFile file, long seq) {}
+    /** The kept files of definitions, those applied last first. */
+    public List<KeptFile> files() {
+        return dsl.select(DEFINITION_FILE.NAME, DEFINITION_FILE.TEXT).from(DEFINITION_FILE).orderBy(DEFINITION_FILE.SEQ.desc(), DEFINITION_FILE.NAME).fetch(row -> new KeptFile(row.value1(), row.value2()));
+    }
 
-    /** The kept files, those applied last first. */
-    public List<FileRow> files() {
-        return dsl.select(DEFINITION_FILE.NAME, DEFINITION_FILE.TEXT, DEFINITION_FILE.SEQ).from(DEFINITION_FILE).orderBy(DEFINITION_FILE.SEQ.desc(), DEFINITION_FILE.NAME).fetch(row -> new FileRow(new KeptFile(row.value1(), row.value2()), row.value3()));
+    /** The text that is kept of a file. */
+    public Optional<String> file(String name) {
+        return dsl.select(DEFINITION_FILE.TEXT).from(DEFINITION_FILE).where(DEFINITION_FILE.NAME.eq(name)).fetchOptional(DEFINITION_FILE.TEXT);
     }
 
     /** A used lane. */

@@ -100,7 +100,7 @@ class DefinitionController {
     DefinitionFiles export() {
         return ledger.read(dsl -> {
             var state = new StateQueries(dsl);
-            return new DefinitionFiles(DefinitionExport.of(state.files().stream().map(StateQueries.FileRow::file).toList(), state.series()).stream().map(file -> new NamedText(file.name(), file.text())).toList());
+            return new DefinitionFiles(DefinitionExport.of(state.files(), state.series()).stream().map(file -> new NamedText(file.name(), file.text())).toList());
         });
     }
 
