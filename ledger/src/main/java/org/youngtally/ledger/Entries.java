@@ -1,8 +1,10 @@
 package org.youngtally.ledger;
 
-import java.time.LocalDate;
+import java.util.List;
 import java.util.Optional;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Effect;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.ledger.journal.Entry;
 
 /** What an entry says of the act that it records. */
@@ -19,10 +21,16 @@ final class Entries {
         };
     }
 
-    static Optional<Entry.Request> request(Act act, LocalDate today) {
+    /** @param effects what became of it */
+    static Optional<Entry.Request> request(Act act, List<Effect> effects) {
         return switch (act) {
             case Act.Define define -> Optional.empty();
-            case Act.Allocate a -> Optional.of(new Entry.Request(a.series(), a.date().orElse(today), a.quantity(), a.reference(), a.mark().key(), a.mark().digest()));
+            case Act.Allocate a -> Optional.of(new Entry.Request(a.series(), particulars(effects), a.quantity(), a.reference(), a.mark().key(), a.mark().digest()));
         };
+    }
+
+    /** What all numbers of one act were taken for. */
+    private static Particulars particulars(List<Effect> effects) {
+        return effects.stream().filter(Effect.Issued.class::isInstance).map(effect -> ((Effect.Issued) effect).particulars()).findFirst().orElseThrow();
     }
 }

@@ -25,6 +25,7 @@ import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
+import org.youngtally.ledger.secret.Secrets;
 import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.ledger.store.Store;
 
@@ -84,7 +85,7 @@ public final class Ledger implements AutoCloseable {
             LOG.warn("the failed tables did not close in order", e);
         }
         failedJournal.forgetUnforced();
-        Store fresh = Store.open(options.storeUrl());
+        Store fresh = Store.open(options.storeUrl(), Secrets.in(options.data()));
         try {
             long replayed = Replay.run(options.journal(), failedJournal.head(), fresh);
             LOG.info("recovered; {} entries were written into the tables again", replayed);

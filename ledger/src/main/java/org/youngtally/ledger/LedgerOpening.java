@@ -7,8 +7,10 @@ import java.util.List;
 import java.util.UUID;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.youngtally.core.series.Series;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
+import org.youngtally.ledger.secret.Secrets;
 import org.youngtally.ledger.store.Store;
 
 /**
@@ -48,7 +50,7 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
             if (store == null) {
                 if (doubtful) told.add("the machine went down while the tables were in use, so they are made anew from the journal");
                 folder.setTablesAside();
-                store = Store.open(options.storeUrl());
+                store = Store.open(options.storeUrl(), Secrets.in(options.data()));
             }
             long replayed = Replay.run(options.journal(), journal.head(), store);
             if (unclean || replayed > 0) told.add((unclean ? "the service was not stopped in order; " : "") + replayed + (replayed == 1 ? " entry was" : " entries were") + " replayed from the journal, which ends at entry " + journal.head().seq());
@@ -58,13 +60,18 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
         } catch (SQLException e) {
             throw new IOException("the tables could not be made anew from the journal", e);
         }
+        List<String> sealed = store.state().series().stream().filter(series -> series.order().isSealed()).map(Series::key).toList();
+        if (!sealed.isEmpty()) {
+            journal.close();
+            return stopped(options, store, "the secret of this data folder is missing or is another one, so that the scattered series " + String.join(", ", sealed) + " cannot go on. Restore the file " + options.data().resolve("secret") + " from a copy; no numbers are given until then", told);
+        }
         return new LedgerOpening(store, journal, "", told);
     }
 
     static List<String> rebuild(LedgerOptions options, DataFolder folder) throws IOException {
         try (Journal journal = Journal.open(options.journal(), 0)) {
             folder.setTablesAside();
-            try (Store store = Store.open(options.storeUrl())) {
+            try (Store store = Store.open(options.storeUrl(), Secrets.in(options.data()))) {
                 long replayed = Replay.run(options.journal(), journal.head(), store);
                 return List.of(replayed + " entries were written into new tables", "head " + journal.head(), "the old tables are kept beside the new ones, under aside-");
             }
@@ -78,7 +85,7 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
     /** The tables, or null where the file is damaged: it can be thrown away as long as the journal is whole. */
     private static Store openOrNull(LedgerOptions options, List<String> told) {
         try {
-            return Store.open(options.storeUrl());
+            return Store.open(options.storeUrl(), Secrets.in(options.data()));
         } catch (SQLException | RuntimeException e) {
             LOG.warn("the tables cannot be opened and will be made anew from the journal", e);
             told.add("the tables could not be opened (" + e.getMessage().lines().findFirst().orElse("") + "), so they are made anew from the journal");
@@ -90,7 +97,7 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
         LOG.error("numbering stops: {}", why);
         try {
             // What the tables hold can still be asked; where there are none, an empty set in memory answers.
-            return new LedgerOpening(store != null ? store : Store.open("jdbc:h2:mem:stopped-" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1"), null, why, told);
+            return new LedgerOpening(store != null ? store : Store.open("jdbc:h2:mem:stopped-" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1", Secrets.in(options.data())), null, why, told);
         } catch (SQLException e) {
             throw new IOException(why, e);
         }

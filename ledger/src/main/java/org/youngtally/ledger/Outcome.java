@@ -3,6 +3,8 @@ package org.youngtally.ledger;
 import java.util.List;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Refusal;
+import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.journal.Entry;
 
@@ -12,8 +14,14 @@ public sealed interface Outcome {
     /** Numbers were taken. @param repeated whether by an earlier act, whose answer this is */
     record Taken(Taking taking, boolean repeated) implements Outcome {}
 
-    /** Series were defined or changed; none where all stood so already. */
-    record Defined(List<Series> changed) implements Outcome {}
+    /** Definitions were taken; none where all stood so already. */
+    record Defined(List<Namespace> namespaces, List<Codebook> codebooks, List<Series> series) implements Outcome {
+        static Defined by(List<Effect> effects) {
+            return new Defined(effects.stream().filter(Effect.NamespaceDefined.class::isInstance).map(effect -> ((Effect.NamespaceDefined) effect).namespace()).toList(),
+                    effects.stream().filter(Effect.CodebookDefined.class::isInstance).map(effect -> ((Effect.CodebookDefined) effect).codebook()).toList(),
+                    effects.stream().filter(Effect.Defined.class::isInstance).map(effect -> ((Effect.Defined) effect).series()).toList());
+        }
+    }
 
     record Refused(Refusal refusal) implements Outcome {}
 
@@ -22,7 +30,7 @@ public sealed interface Outcome {
             case Writer.Outcome.Refused refused -> new Refused(refused.refusal());
             case Writer.Outcome.Repeated repeated -> new Taken(ledger.read(dsl -> Taking.at(repeated.seq(), dsl)), true);
             case Writer.Outcome.Done done when done.entry().flatMap(Entry::request).isPresent() -> new Taken(Taking.of(done.entry().get(), ledger), false);
-            case Writer.Outcome.Done done -> new Defined(done.entry().map(Entry::effects).orElse(List.of()).stream().filter(Effect.Defined.class::isInstance).map(effect -> ((Effect.Defined) effect).series()).toList());
+            case Writer.Outcome.Done done -> Defined.by(done.entry().map(Entry::effects).orElse(List.of()));
         };
     }
 }

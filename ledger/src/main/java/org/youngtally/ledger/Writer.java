@@ -186,7 +186,7 @@ final class Writer implements AutoCloseable {
             case Decision.Repeated repeated -> new Outcome.Repeated(repeated.seq());
             case Decision.Done done when done.effects().isEmpty() -> new Outcome.Done(Optional.empty());
             case Decision.Done done -> {
-                var entry = new Entry(journal.head().seq() + entries.size() + 1, now, waiting.by(), Entries.kind(waiting.act()), Entries.request(waiting.act(), today), done.effects());
+                var entry = new Entry(journal.head().seq() + entries.size() + 1, now, waiting.by(), Entries.kind(waiting.act()), Entries.request(waiting.act(), done.effects()), done.effects());
                 state.take(entry);
                 entries.add(entry);
                 yield new Outcome.Done(Optional.of(entry));

@@ -11,7 +11,10 @@ import java.util.TreeSet;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.LedgerState;
+import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.LaneKey;
+import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.RangeUse;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.journal.Entry;
@@ -25,6 +28,8 @@ import org.youngtally.ledger.store.StateQueries;
 final class WriterState implements LedgerState {
     private final StateQueries queries;
     private final Map<String, Series> series = new LinkedHashMap<>();
+    private final Map<String, Codebook> books = new LinkedHashMap<>();
+    private final Map<String, Namespace> namespaces = new LinkedHashMap<>();
     private final Map<String, String> files = new HashMap<>();
     private final Map<LaneKey, LaneState> lanes = new HashMap<>();
     private final Map<Integer, LaneKey> laneKeys = new HashMap<>();
@@ -36,6 +41,8 @@ final class WriterState implements LedgerState {
     WriterState(StateQueries queries) {
         this.queries = queries;
         for (Series known : queries.series()) series.put(known.key(), known);
+        for (Codebook book : queries.codebooks()) books.put(book.key(), book);
+        for (Namespace namespace : queries.namespaces()) namespaces.put(namespace.key(), namespace);
         for (StateQueries.LaneRow lane : queries.lanes()) {
             lanes.put(lane.key(), new LaneState(lane.lane(), lane.next()));
             laneKeys.put(lane.lane(), lane.key());
@@ -62,6 +69,8 @@ final class WriterState implements LedgerState {
     void take(Entry entry) {
         for (Effect effect : entry.effects()) {
             switch (effect) {
+                case Effect.CodebookDefined defined -> books.put(defined.codebook().key(), defined.codebook());
+                case Effect.NamespaceDefined defined -> namespaces.put(defined.namespace().key(), defined.namespace());
                 case Effect.FileKept kept -> files.put(kept.file().name(), kept.file().text());
                 case Effect.Defined defined -> series.put(defined.series().key(), defined.series());
                 case Effect.LaneOpened opened -> {
@@ -69,11 +78,8 @@ final class WriterState implements LedgerState {
                     laneKeys.put(opened.lane(), opened.key());
                     nextLane = Math.max(nextLane, opened.lane() + 1);
                 }
-                case Effect.Issued issued -> {
-                    LaneKey key = laneKeys.get(issued.lane());
-                    lanes.put(key, new LaneState(issued.lane(), issued.to() + 1));
-                    latestDates.merge(key, issued.date(), (a, b) -> a.isAfter(b) ? a : b);
-                }
+                case Effect.Issued issued -> passed(issued.lane(), issued.to(), issued.particulars().date());
+                case Effect.Skipped skipped -> passed(skipped.lane(), skipped.to(), skipped.particulars().date());
             }
         }
         entry.request().ifPresent(request -> {
@@ -82,6 +88,24 @@ final class WriterState implements LedgerState {
             request.reference().ifPresent(reference -> references.put(List.of(request.series(), reference), done));
         });
     }
+
+    private void passed(int lane, long to, LocalDate date) {
+        LaneKey key = laneKeys.get(lane);
+        lanes.put(key, new LaneState(lane, to + 1));
+        latestDates.merge(key, date, (a, b) -> a.isAfter(b) ? a : b);
+    }
+
+    @Override
+    public Optional<Codebook> codebook(String key) { return Optional.ofNullable(books.get(key)); }
+
+    @Override
+    public Collection<Codebook> allCodebooks() { return books.values(); }
+
+    @Override
+    public Optional<Namespace> namespace(String key) { return Optional.ofNullable(namespaces.get(key)); }
+
+    @Override
+    public Scatter scatter(String seriesKey) { return queries.scatter(seriesKey); }
 
     @Override
     public Optional<Series> series(String key) { return Optional.ofNullable(series.get(key)); }

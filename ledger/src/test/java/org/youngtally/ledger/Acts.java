@@ -17,8 +17,8 @@ final class Acts {
     /** An invoice series, {@code LW26-00001} and so on, and a short one with three numbers. */
     static Act define() {
         return new Act.Define(List.of(
-                new SeriesDraft(KEY, "Invoices", null, "LW{date yy}-{count 7}", null, null, List.of("year"), null, null, null, List.of(new RangeDraft(1L, 9_999_999L, null, "2020-01-01", null, null))),
-                new SeriesDraft("short", null, null, "S{count 3}", null, null, null, null, null, null, List.of(new RangeDraft(1L, 3L, null, "2020-01-01", null, null)))), Optional.empty());
+                new SeriesDraft.Builder(KEY, "LW{date yy}-{count 7}").title("Invoices").restarts(List.of("year")).ranges(List.of(new RangeDraft(1L, 9_999_999L, null, "2020-01-01", null, null))).draft(),
+                new SeriesDraft.Builder("short", "S{count 3}").ranges(List.of(new RangeDraft(1L, 3L, null, "2020-01-01", null, null))).draft()), Optional.empty());
     }
 
     static Act.Allocate take(String series, long quantity) { return take(series, quantity, null, null); }

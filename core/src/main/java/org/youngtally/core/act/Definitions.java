@@ -2,16 +2,25 @@ package org.youngtally.core.act;
 
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
-import java.util.stream.Stream;
-import org.youngtally.core.act.Refusal.SeriesFaults;
+import java.util.Set;
+import org.youngtally.core.act.Refusal.DraftFaults;
+import org.youngtally.core.act.Refusal.What;
+import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.codebook.CodebookChange;
+import org.youngtally.core.codebook.CodebookCheck;
+import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.fault.Fault;
 import org.youngtally.core.proof.Clash;
 import org.youngtally.core.proof.Proof;
 import org.youngtally.core.series.DraftCheck;
-import org.youngtally.core.series.Fault;
+import org.youngtally.core.series.Fields;
+import org.youngtally.core.series.Namespace;
+import org.youngtally.core.series.NamespaceDraft;
+import org.youngtally.core.series.Order;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesChange;
 import org.youngtally.core.series.SeriesDraft;
@@ -19,9 +28,12 @@ import org.youngtally.core.series.SeriesDraft;
 /** Decides what becomes of definitions: all of them hold, and what they would give is proved never to clash, or none is taken. */
 final class Definitions {
     private final LedgerState state;
-    private final List<SeriesFaults> faults = new ArrayList<>();
-    /** The series as they would stand, by key; the value is the place of the draft. */
+    private final List<DraftFaults> faults = new ArrayList<>();
+    /** The place of each series' draft, by key. */
     private final Map<String, Integer> places = new LinkedHashMap<>();
+    /** What is new or has a new version, by key. */
+    private final Map<String, Namespace> namespaces = new LinkedHashMap<>();
+    private final Map<String, Codebook> books = new LinkedHashMap<>();
     private final Map<String, Series> changed = new LinkedHashMap<>();
 
     private Definitions(LedgerState state) {
@@ -33,27 +45,89 @@ final class Definitions {
     }
 
     private Decision decide(Act.Define act) {
-        if (act.expects().isPresent()) {
-            String key = act.drafts().getFirst().key();
-            int version = state.series(String.valueOf(key)).map(Series::version).orElse(0);
-            if (version != act.expects().get()) return new Decision.Refused(new Refusal.VersionMoved(key, act.expects().get(), version));
-        }
-        for (int i = 0; i < act.drafts().size(); i++) check(i, act.drafts().get(i));
+        Drafts drafts = act.drafts();
+        Optional<Decision> moved = act.expects().flatMap(expected -> moved(drafts, expected));
+        if (moved.isPresent()) return moved.get();
+        for (int i = 0; i < drafts.namespaces().size(); i++) namespace(i, drafts.namespaces().get(i), drafts.namespaces());
+        for (int i = 0; i < drafts.codebooks().size(); i++) codebook(i, drafts.codebooks().get(i), drafts.codebooks());
+        if (faults.isEmpty()) for (int i = 0; i < drafts.series().size(); i++) series(i, drafts.series().get(i));
+        if (faults.isEmpty()) affected();
         if (faults.isEmpty()) prove();
         if (!faults.isEmpty()) return new Decision.Refused(new Refusal.DefinitionsFaulty(faults));
-        Stream<Effect> kept = act.files().stream().filter(file -> !state.keptFile(file.name()).equals(Optional.of(file.text()))).map(Effect.FileKept::new);
-        return new Decision.Done(Stream.concat(changed.values().stream().map(Effect.Defined::new), kept).toList());
+        var effects = new ArrayList<Effect>();
+        namespaces.values().forEach(namespace -> effects.add(new Effect.NamespaceDefined(namespace)));
+        books.values().forEach(book -> effects.add(new Effect.CodebookDefined(book)));
+        changed.values().forEach(series -> effects.add(new Effect.Defined(series)));
+        act.files().stream().filter(file -> !state.keptFile(file.name()).equals(Optional.of(file.text()))).forEach(file -> effects.add(new Effect.FileKept(file)));
+        return new Decision.Done(effects);
     }
 
-    private void check(int index, SeriesDraft draft) {
-        DraftCheck.Result checked = DraftCheck.of(draft);
-        if (checked.series().isEmpty()) {
-            faults.add(new SeriesFaults(index, String.valueOf(draft.key()), checked.faults()));
+    private Optional<Decision> moved(Drafts drafts, int expected) {
+        boolean book = drafts.series().isEmpty();
+        String key = String.valueOf(book ? drafts.codebooks().getFirst().key() : drafts.series().getFirst().key());
+        int version = book ? state.codebook(key).map(Codebook::version).orElse(0) : state.series(key).map(Series::version).orElse(0);
+        return version == expected ? Optional.empty() : Optional.of(new Decision.Refused(new Refusal.VersionMoved(key, expected, version)));
+    }
+
+    private void fault(What what, int index, String key, List<Fault> found) { faults.add(new DraftFaults(what, index, String.valueOf(key), found, Optional.empty())); }
+
+    private static Fault twice(String key) { return new Fault("key", "‘" + key + "’ stands here twice", "give each a key of its own"); }
+
+    private void namespace(int index, NamespaceDraft draft, List<NamespaceDraft> all) {
+        if (!draft.faults().isEmpty()) {
+            fault(What.NAMESPACE, index, draft.key(), draft.faults());
             return;
         }
-        Series series = checked.series().get();
+        if (all.subList(0, index).stream().anyMatch(other -> draft.key().equals(other.key()))) fault(What.NAMESPACE, index, draft.key(), List.of(twice(draft.key())));
+        Namespace before = namespace(draft.key());
+        Namespace now = draft.checked().withVersion(before.version());
+        boolean used = state.allSeries().stream().anyMatch(series -> series.namespace().equals(draft.key()) && !state.uses(series.key()).isEmpty());
+        if (used && now.repeats() != before.repeats()) fault(What.NAMESPACE, index, draft.key(), List.of(new Fault("repeats", "is fixed since the first number of the namespace was given", "keep it, and define another namespace")));
+        if (!now.equals(before)) namespaces.put(now.key(), now.withVersion(before.version() + 1));
+    }
+
+    private Namespace namespace(String key) { return Optional.ofNullable(namespaces.get(key)).or(() -> state.namespace(key)).orElse(Namespace.usual(key)); }
+
+    private void codebook(int index, CodebookDraft draft, List<CodebookDraft> all) {
+        CodebookCheck.Result checked = CodebookCheck.of(draft);
+        if (checked.book().isEmpty()) {
+            fault(What.CODEBOOK, index, draft.key(), checked.faults());
+            return;
+        }
+        Codebook book = checked.book().get();
+        if (all.subList(0, index).stream().anyMatch(other -> book.key().equals(other.key()))) fault(What.CODEBOOK, index, book.key(), List.of(twice(book.key())));
+        Optional<Codebook> before = state.codebook(book.key());
+        if (before.isEmpty()) {
+            books.put(book.key(), book);
+            return;
+        }
+        CodebookChange.Result change = CodebookChange.of(before.get(), book);
+        if (change.book().isEmpty()) fault(What.CODEBOOK, index, book.key(), change.faults());
+        else if (!change.book().get().equals(before.get())) books.put(book.key(), change.book().get());
+    }
+
+    private Map<String, Codebook> books() {
+        var all = new LinkedHashMap<String, Codebook>();
+        state.allCodebooks().forEach(book -> all.put(book.key(), book));
+        all.putAll(books);
+        return all;
+    }
+
+    private void series(int index, SeriesDraft draft) {
+        DraftCheck.Result checked = DraftCheck.of(draft, books());
+        if (checked.series().isEmpty()) {
+            fault(What.SERIES, index, draft.key(), checked.faults());
+            return;
+        }
+        Series series = withSecret(checked.series().get());
         if (places.putIfAbsent(series.key(), index) != null) {
-            faults.add(new SeriesFaults(index, series.key(), List.of(new Fault("key", "‘" + series.key() + "’ stands here twice", "give each series a key of its own"))));
+            fault(What.SERIES, index, series.key(), List.of(twice(series.key())));
+            return;
+        }
+        if (series.order().repeats() != namespace(series.namespace()).repeats()) {
+            fault(What.SERIES, index, series.key(), List.of(series.order().repeats()
+                    ? new Fault("order", "the namespace ‘" + series.namespace() + "’ does not say that its marks come round again", "define it under namespaces: with repeats: allowed, or count on")
+                    : new Fault("namespace", "‘" + series.namespace() + "’ is for marks that come round again", "write order: " + Order.Kind.REPEATING.word() + ", or name another namespace")));
             return;
         }
         Optional<Series> existing = state.series(series.key());
@@ -62,41 +136,65 @@ final class Definitions {
             return;
         }
         SeriesChange.Result change = SeriesChange.of(existing.get(), series, state.uses(series.key()));
-        if (change.series().isEmpty()) faults.add(new SeriesFaults(index, series.key(), change.faults()));
+        if (change.series().isEmpty()) fault(What.SERIES, index, series.key(), change.faults());
         else if (!change.series().get().equals(existing.get())) changed.put(series.key(), change.series().get());
     }
 
+    private Series withSecret(Series series) { return series.order().scatters() ? series.withScatter(state.scatter(series.key())) : series; }
+
+    /** The series that stand already, and rest on something that changes. */
+    private void affected() {
+        Map<String, Codebook> all = books();
+        for (Series series : state.allSeries()) {
+            if (changed.containsKey(series.key())) continue;
+            if (series.order().repeats() != namespace(series.namespace()).repeats()) faults.add(new DraftFaults(What.NAMESPACE, -1, series.namespace(), List.of(new Fault("repeats", "the series ‘" + series.key() + "’ of this namespace is defined otherwise", "change the two together, or define another namespace")), Optional.empty()));
+            if (series.codebooks().stream().noneMatch(books::containsKey)) continue;
+            List<Fault> found = DraftCheck.of(SeriesDraft.of(series), all).faults();
+            for (Fault fault : found) faults.add(new DraftFaults(What.CODEBOOK, -1, series.codebooks().stream().filter(books::containsKey).findFirst().orElseThrow(), List.of(new Fault("choices", "the series ‘" + series.key() + "’ could not be kept: " + (fault.path().isEmpty() ? "" : fault.path() + ": ") + fault.problem(), fault.accepted())), Optional.empty()));
+        }
+    }
+
     private void prove() {
-        var namespaces = changed.values().stream().map(Series::namespace).distinct().toList();
-        for (String namespace : namespaces) {
-            var members = new LinkedHashMap<String, Series>();
-            for (Series series : state.allSeries()) members.put(series.key(), series);
-            members.putAll(changed);
-            List<Series> inside = members.values().stream().filter(series -> series.namespace().equals(namespace)).collect(Collectors.toList());
-            switch (Proof.of(inside, changed.keySet())) {
+        var members = new LinkedHashMap<String, Series>();
+        for (Series series : state.allSeries()) members.put(series.key(), series);
+        members.putAll(changed);
+        var touched = new LinkedHashSet<>(changed.keySet());
+        members.values().stream().filter(series -> series.codebooks().stream().anyMatch(books::containsKey)).forEach(series -> touched.add(series.key()));
+        Map<String, Codebook> all = books();
+        for (String namespace : touched.stream().map(key -> members.get(key).namespace()).distinct().toList()) {
+            // Marks that come round again need not be unique.
+            if (namespace(namespace).repeats()) continue;
+            List<Fields> inside = members.values().stream().filter(series -> series.namespace().equals(namespace)).map(series -> Fields.of(series, key -> Optional.ofNullable(all.get(key)))).toList();
+            switch (Proof.of(inside, touched)) {
                 case Proof.Disjoint disjoint -> { }
-                case Proof.Clashing clashing -> faults.add(clashing(namespace, clashing.clash()));
-                case Proof.Undecided undecided -> faults.add(undecided(namespace, undecided));
+                case Proof.Clashing clashing -> faults.add(clashing(namespace, clashing.clash(), touched));
+                case Proof.Undecided undecided -> faults.add(undecided(namespace, undecided, touched));
             }
         }
     }
 
-    private SeriesFaults clashing(String namespace, Clash clash) {
+    private DraftFaults clashing(String namespace, Clash clash, Set<String> touched) {
         // The fault is shown at a series that is being changed; the other may be one that stands already.
-        String key = changed.containsKey(clash.one().series()) ? clash.one().series() : clash.other().series();
-        return new SeriesFaults(places.get(key), key, List.of(new Fault("pattern",
-                "‘" + clash.text() + "’ would arise in two ways in the namespace ‘" + namespace + "’", remedy(clash))), Optional.of(clash));
+        String key = touched.contains(clash.one().series()) ? clash.one().series() : clash.other().series();
+        return at(key, new Fault("pattern", "‘" + clash.text() + "’ would arise in two ways in the namespace ‘" + namespace + "’", remedy(clash)), Optional.of(clash));
     }
 
-    private SeriesFaults undecided(String namespace, Proof.Undecided undecided) {
-        String key = changed.containsKey(undecided.one()) ? undecided.one() : undecided.other();
+    private DraftFaults undecided(String namespace, Proof.Undecided undecided, Set<String> touched) {
+        String key = touched.contains(undecided.one()) ? undecided.one() : undecided.other();
         String which = undecided.one().equals(undecided.other()) ? "two numbers of ‘" + key + "’" : "a number of ‘" + undecided.one() + "’ and one of ‘" + undecided.other() + "’";
-        return new SeriesFaults(places.get(key), key, List.of(new Fault("pattern", "it cannot be proved that " + which + " are never alike in the namespace ‘" + namespace + "’: " + undecided.cause(), undecided.remedy())));
+        return at(key, new Fault("pattern", "it cannot be proved that " + which + " are never alike in the namespace ‘" + namespace + "’: " + undecided.cause(),
+                undecided.remedy() + "; or write proof: waived, where it is enough that each number is looked up when it is given"), Optional.empty());
+    }
+
+    /** At the draft of a series, or at the codebook that changes beneath it. */
+    private DraftFaults at(String key, Fault fault, Optional<Clash> clash) {
+        if (places.containsKey(key)) return new DraftFaults(What.SERIES, places.get(key), key, List.of(fault), clash);
+        return new DraftFaults(What.CODEBOOK, -1, books.keySet().stream().findFirst().orElse(key), List.of(new Fault("choices", "in the series ‘" + key + "’ " + fault.problem(), fault.accepted())), clash);
     }
 
     private static String remedy(Clash clash) {
         if (!clash.one().series().equals(clash.other().series())) return "give the two series patterns that differ in a literal part, or namespaces of their own";
-        if (clash.one().range() == clash.other().range()) return "let the pattern show what separates the lanes (the year, or the year and month), and keep parts of varying length apart with a literal";
+        if (clash.one().range() == clash.other().range()) return "let the pattern show what separates the lanes (the year, or the year and month), and keep fields and parts of varying length apart with a literal";
         return "let the two ranges differ in their values, or let the pattern show the dates that separate them";
     }
 }

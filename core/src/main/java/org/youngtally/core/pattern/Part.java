@@ -1,5 +1,6 @@
 package org.youngtally.core.pattern;
 
+import java.util.List;
 import java.util.OptionalLong;
 import org.youngtally.core.check.CheckScheme;
 import org.youngtally.core.text.IdentifierKey;
@@ -23,7 +24,7 @@ public sealed interface Part {
     record CountField(int width, Alphabet alphabet, boolean grows) implements Part {
         public static final int MAX_WIDTH = 18;
         /** Values stay below 10^18, so that sums over them fit a signed 64-bit integer. */
-        static final long LARGEST = 999_999_999_999_999_999L;
+        public static final long LARGEST = 999_999_999_999_999_999L;
 
         /** The largest value this field can write. */
         public long largest() {
@@ -70,6 +71,52 @@ public sealed interface Part {
             boolean padded = length > Math.max(width, 1) && folded.charAt(0) == alphabet.folded().charAt(0);
             return padded ? OptionalLong.empty() : alphabet.read(folded, 0);
         }
+    }
+
+    /** A field of the record, its transforms applied in order. */
+    record TextField(String name, List<Transform> transforms) implements Part {
+        public TextField {
+            transforms = List.copyOf(transforms);
+        }
+
+        /** What the field writes of a code or a text. */
+        public String written(String given) {
+            String text = given;
+            for (Transform transform : transforms) text = transform.apply(text);
+            return text;
+        }
+
+        /** The symbols that it pads with. */
+        public String pads() {
+            var symbols = new StringBuilder();
+            for (Transform transform : transforms) if (transform instanceof Transform.Pad pad) symbols.append(pad.with());
+            return symbols.toString();
+        }
+
+        /** The fewest symbols that it can write of any text. */
+        public int shortest() {
+            int shortest = 1;
+            for (Transform transform : transforms) shortest = transform instanceof Transform.Pad pad ? Math.max(shortest, pad.length()) : transform instanceof Transform.First first ? Math.min(shortest, first.symbols()) : transform instanceof Transform.Initials ? 1 : shortest;
+            return shortest;
+        }
+
+        /** The most symbols that it can write of a text that may take so many at the most. */
+        public int longest(int most) {
+            int longest = Integer.MAX_VALUE / 2;
+            int padded = 0;
+            for (Transform transform : transforms) {
+                switch (transform) {
+                    case Transform.First first -> longest = Math.min(longest, first.symbols());
+                    case Transform.Unaccented unaccented -> longest = Math.min(longest, Integer.MAX_VALUE / 4) * 2;
+                    case Transform.Pad pad -> longest = Math.max(longest, padded = pad.length());
+                    default -> { }
+                }
+            }
+            return Math.min(longest, Math.max(most, padded));
+        }
+
+        /** As it stands in a pattern, without its options. */
+        public String shown() { return name.equals(Particulars.UNIT) ? "{unit}" : "{field " + name + "}"; }
     }
 
     /**

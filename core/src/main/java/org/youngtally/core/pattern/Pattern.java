@@ -12,6 +12,7 @@ import org.youngtally.core.pattern.Part.CheckField;
 import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.pattern.Part.DateField;
 import org.youngtally.core.pattern.Part.Literal;
+import org.youngtally.core.pattern.Part.TextField;
 import org.youngtally.core.text.IdentifierKey;
 
 /**
@@ -49,7 +50,10 @@ public final class Pattern {
     public boolean namesMonths() { return parts.stream().anyMatch(part -> part instanceof DateField field && field.format().namesMonths()); }
 
     /** Whether it is made of literal text, dates and a plain decimal count, so that what stands around the count rests on the date alone. */
-    public boolean isPlain() { return checkers.isEmpty() && count().isPlain(); }
+    public boolean isPlain() { return checkers.isEmpty() && count().isPlain() && textFields().isEmpty(); }
+
+    /** The fields of the record, in order; one that is written twice stands here twice. */
+    public List<TextField> textFields() { return parts.stream().filter(TextField.class::isInstance).map(TextField.class::cast).toList(); }
 
     /** The shortest of years, months and days with whose beginning the text around the count can change; absent where it never does. */
     public Optional<ChronoUnit> changes() {
@@ -57,17 +61,19 @@ public final class Pattern {
     }
 
     /** The identifier of a value on a business date. */
-    public String render(LocalDate date, long value) { return on(date).of(value); }
+    public String render(LocalDate date, long value) { return render(Particulars.on(date), value); }
 
-    /** This pattern on a business date, to write many values. */
-    public Rendering on(LocalDate date) { return new Rendering(this, date); }
+    /** The identifier of a value. The particulars must hold every field of the record that stands in the pattern. */
+    public String render(Particulars particulars, long value) { return on(particulars).of(value); }
 
-    private static void render(Part part, LocalDate date, long value, StringBuilder to) {
+    /** This pattern for one set of particulars, to write many values. */
+    public Rendering on(Particulars particulars) { return new Rendering(this, particulars); }
+
+    private static void render(Part part, LocalDate date, StringBuilder to) {
         switch (part) {
             case Literal l -> to.append(l.text());
             case DateField d -> d.format().render(date, to);
-            case CountField c -> c.append(value, to);
-            case CheckField c -> throw new IllegalStateException("check symbols are written last");
+            default -> throw new IllegalStateException("what stands around a plain count is text and dates");
         }
     }
 
@@ -89,30 +95,31 @@ public final class Pattern {
 
     private static String render(List<Part> some, LocalDate date) {
         var to = new StringBuilder();
-        for (Part part : some) render(part, date, 0, to);
+        for (Part part : some) render(part, date, to);
         return to.toString();
     }
 
     /**
-     * Every value whose identifier on that date has the same key as the text: one at most, since what stands around the count
-     * is known on a given date, but for check symbols, which follow from it. Empty where the text is not of this pattern.
+     * Every value whose identifier has the same key as the text: one at most, since what stands around the count is known from
+     * the particulars, but for check symbols, which follow from it. Empty where the text is not of this pattern.
      */
-    public OptionalLong read(String identifier, LocalDate date) {
+    public OptionalLong read(String identifier, Particulars particulars) {
         String key = IdentifierKey.of(identifier);
-        int front = length(parts.subList(0, countAt), date);
-        int back = length(parts.subList(countAt + 1, parts.size()), date);
+        int front = length(parts.subList(0, countAt), particulars);
+        int back = length(parts.subList(countAt + 1, parts.size()), particulars);
         if (key.length() <= front + back) return OptionalLong.empty();
         OptionalLong value = count().read(key.substring(front, key.length() - back));
         if (value.isEmpty() || value.getAsLong() > count().largest() || value.getAsLong() < count().least()) return OptionalLong.empty();
-        return IdentifierKey.of(render(date, value.getAsLong())).equals(key) ? value : OptionalLong.empty();
+        return IdentifierKey.of(render(particulars, value.getAsLong())).equals(key) ? value : OptionalLong.empty();
     }
 
-    private static int length(List<Part> some, LocalDate date) {
+    private static int length(List<Part> some, Particulars particulars) {
         int length = 0;
         for (Part part : some) {
             length += switch (part) {
                 case Literal l -> IdentifierKey.fold(l.text()).length();
-                case DateField d -> IdentifierKey.fold(render(d, date)).length();
+                case DateField d -> IdentifierKey.fold(render(d, particulars.date())).length();
+                case TextField f -> IdentifierKey.fold(f.written(particulars.fields().get(f.name()))).length();
                 case CheckField c -> c.scheme().length();
                 case CountField c -> throw new IllegalStateException("a pattern has one count");
             };

@@ -16,8 +16,8 @@ import org.youngtally.core.text.NearestName;
 
 /** Reads the text of a pattern: literal text, {@code {{} and {@code }}} for braces, and fields in braces. */
 final class PatternParser {
-    private static final List<String> FIELDS = List.of("count", "date", "fiscal", "fiscal-end", "check");
-    private static final String FIELD_SHAPES = "write {count 5}, {date yyyy}, {fiscal yy} or {check gs1}; a literal brace is doubled: {{ or }}";
+    private static final List<String> FIELDS = List.of("count", "date", "fiscal", "fiscal-end", "field", "unit", "check");
+    private static final String FIELD_SHAPES = "write {count 5}, {date yyyy}, {fiscal yy}, {field NAME}, {unit} or {check gs1}; a literal brace is doubled: {{ or }}";
     private static final String COUNT_SHAPES = "write a width from 1 to " + CountField.MAX_WIDTH + ", or nothing for no padding; then an alphabet: " + String.join(", ", Alphabet.names()) + ", or of and its symbols; then grow, if it may become wider";
 
     private final String text;
@@ -116,6 +116,8 @@ final class PatternParser {
             case "date" -> new DateField(DateFormat.parse(option, column, DateFormat.Calendar.CIVIL, style));
             case "fiscal" -> new DateField(DateFormat.parse(option, column, DateFormat.Calendar.FISCAL_BY_START, style));
             case "fiscal-end" -> new DateField(DateFormat.parse(option, column, DateFormat.Calendar.FISCAL_BY_END, style));
+            case "field" -> TextFieldParser.field(option, column);
+            case "unit" -> TextFieldParser.unit(option, column);
             case "check" -> check(option, column);
             default -> throw new PatternException(open + 2 + nameStart, name.isEmpty() ? "the field has no name" : "‘" + name + "’ is not a field",
                     NearestName.to(name, FIELDS).filter(near -> !name.isEmpty()).map(near -> "did you mean {" + near + "}? ").orElse("") + FIELD_SHAPES);

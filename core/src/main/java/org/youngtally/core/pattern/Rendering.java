@@ -1,14 +1,14 @@
 package org.youngtally.core.pattern;
 
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import org.youngtally.core.pattern.Part.CheckField;
 import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.pattern.Part.DateField;
 import org.youngtally.core.pattern.Part.Literal;
+import org.youngtally.core.pattern.Part.TextField;
 
-/** A pattern on one business date: what rests on the date is written once, so that many values are written fast. */
+/** A pattern for one set of particulars: what rests on them is written once, so that many values are written fast. */
 public final class Rendering {
     private static final int USUAL_LENGTH = 32;
 
@@ -19,14 +19,15 @@ public final class Rendering {
     /** Texts, the count and checkers in order, where there are check fields; else absent. */
     private final Object[] pieces;
 
-    Rendering(Pattern pattern, LocalDate date) {
+    Rendering(Pattern pattern, Particulars particulars) {
         this.count = pattern.count();
         var all = new ArrayList<>();
         var text = new StringBuilder();
         for (Part part : pattern.parts()) {
             switch (part) {
                 case Literal l -> text.append(l.text());
-                case DateField d -> d.format().render(date, text);
+                case DateField d -> d.format().render(particulars.date(), text);
+                case TextField f -> text.append(f.written(particulars.fields().get(f.name())));
                 case CountField c -> next(text, c, all);
                 case CheckField c -> next(text, pattern.checker(c), all);
             }

@@ -1,6 +1,6 @@
 package org.youngtally.core.proof;
 
-import java.time.LocalDate;
+import org.youngtally.core.pattern.Particulars;
 
 /**
  * Two different numbers that would be written alike.
@@ -10,5 +10,5 @@ import java.time.LocalDate;
 public record Clash(String text, Way one, Way other) {
 
     /** One way in which the identifier would arise. */
-    public record Way(String series, int range, String rangeText, String period, LocalDate date, long position, long value) {}
+    public record Way(String series, int range, String rangeText, String period, Particulars particulars, long position, long value) {}
 }

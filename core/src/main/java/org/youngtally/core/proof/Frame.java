@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Restart;
@@ -29,9 +30,9 @@ record Frame(Series series, Range range, LaneKey lane, LocalDate date, String fr
         var frames = new ArrayList<Frame>();
         for (Range range : series.ranges()) {
             var seen = new HashSet<Look>();
-            Optional<ChronoUnit> changes = Stream.concat(series.pattern().changes().stream(), series.restarts().stream().map(Restart::changes)).min(Comparator.naturalOrder());
+            Optional<ChronoUnit> changes = Stream.concat(series.pattern().changes().stream(), series.restarts().times().stream().map(Restart::changes)).min(Comparator.naturalOrder());
             for (LocalDate date = range.serves().opens(); !date.isAfter(range.serves().closes()); date = next(date, changes)) {
-                var look = new Look(series.lane(range, date), IdentifierKey.fold(series.pattern().renderBefore(date)), IdentifierKey.fold(series.pattern().renderAfter(date)));
+                var look = new Look(series.lane(range, Particulars.on(date)), IdentifierKey.fold(series.pattern().renderBefore(date)), IdentifierKey.fold(series.pattern().renderAfter(date)));
                 if (seen.add(look)) frames.add(new Frame(series, range, look.lane(), date, look.front(), look.back()));
             }
         }

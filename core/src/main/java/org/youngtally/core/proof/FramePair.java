@@ -6,6 +6,7 @@ import static java.math.BigInteger.ZERO;
 
 import java.math.BigInteger;
 import java.util.Optional;
+import org.youngtally.core.pattern.Particulars;
 
 /**
  * Decides exactly whether two frames can make the same text of two different numbers. Both texts are laid over each other at
@@ -88,7 +89,7 @@ final class FramePair {
     }
 
     private static Clash.Way way(Frame frame, long value) {
-        return new Clash.Way(frame.series().key(), frame.range().id(), frame.range().toString(), frame.lane().period(), frame.date(), frame.range().positionOf(value), value);
+        return new Clash.Way(frame.series().key(), frame.range().id(), frame.range().toString(), frame.lane().period(), Particulars.on(frame.date()), frame.series().order().positionOf(frame.range(), frame.lane(), value), value);
     }
 
     /** The symbol that a frame fixes at a place of the text, or -1 inside its count. */

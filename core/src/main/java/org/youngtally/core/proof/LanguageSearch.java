@@ -1,5 +1,6 @@
 package org.youngtally.core.proof;
 
+import java.math.BigInteger;
 import java.time.LocalDate;
 import java.util.Iterator;
 import java.util.List;
@@ -8,6 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiPredicate;
 import org.youngtally.core.pattern.Part;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.proof.Proof.Clashing;
 import org.youngtally.core.proof.Proof.Disjoint;
 import org.youngtally.core.proof.Proof.Undecided;
@@ -53,31 +55,40 @@ final class LanguageSearch {
         Proof worst = new Disjoint();
         for (int i = 0; i < ranges.size(); i++) {
             for (int j = 0; j <= i; j++) {
-                Optional<Clash> alike = alike(ranges.get(j), ranges.get(i));
-                if (alike.isPresent()) return new Clashing(alike.get());
-                Proof found = common(ranges.get(j), ranges.get(i), true);
-                if (found instanceof Clashing) return found;
-                if (found instanceof Undecided) worst = found;
+                for (Proof found : List.of(alike(ranges.get(j), ranges.get(i)), common(ranges.get(j), ranges.get(i), true))) {
+                    if (found instanceof Clashing) return found;
+                    if (found instanceof Undecided) worst = found;
+                }
             }
         }
         return worst;
     }
 
     /** Two numbers whose parts are all alike: the same value, on dates that are written the same way but lie in two lanes. */
-    private static Optional<Clash> alike(RangeLanguage one, RangeLanguage other) {
+    private static Proof alike(RangeLanguage one, RangeLanguage other) {
         Optional<Progression> values = Progression.of(one.range()).and(Progression.of(other.range()));
-        if (values.isEmpty()) return Optional.empty();
-        long value = values.get().low().longValueExact();
+        if (values.isEmpty()) return new Disjoint();
         boolean same = one.range().id() == other.range().id();
         for (Map.Entry<List<String>, Map<String, LocalDate>> texts : one.dates().entrySet()) {
             Map<String, LocalDate> others = other.dates().getOrDefault(texts.getKey(), Map.of());
             if (others.isEmpty() || (same && others.size() < 2)) continue;
-            Map.Entry<String, LocalDate> first = texts.getValue().entrySet().iterator().next();
-            Iterator<Map.Entry<String, LocalDate>> seconds = others.entrySet().iterator();
-            Map.Entry<String, LocalDate> second = seconds.next();
-            if (same) second = seconds.next();
-            return Optional.of(new Clash(one.series().pattern().render(first.getValue(), value), one.way(first.getKey(), first.getValue(), value), other.way(second.getKey(), second.getValue(), value)));
+            Optional<Map<String, String>> fields = one.fields().some();
+            Optional<Long> value = firstGiven(values.get(), one.series());
+            if (value.isEmpty() || fields.isEmpty()) return undecided(one, other, "no number was found that can be given", "skip less, or let the fields take more");
+            Iterator<LocalDate> seconds = others.values().iterator();
+            var first = new Particulars(texts.getValue().values().iterator().next(), fields.get());
+            if (same) seconds.next();
+            var second = new Particulars(seconds.next(), fields.get());
+            return new Clashing(new Clash(one.series().pattern().render(first, value.get()), one.way(first, value.get()), other.way(second, value.get())));
         }
+        return new Disjoint();
+    }
+
+    /** The first of the values that is not skipped. */
+    private static Optional<Long> firstGiven(Progression values, Series series) {
+        BigInteger last = values.high().min(values.low().add(values.step().multiply(BigInteger.valueOf(TRIES))));
+        for (BigInteger value = values.low(); value.compareTo(last) <= 0; value = value.add(values.step()))
+            if (!series.skips().skips(value.longValueExact(), series.pattern().count())) return Optional.of(value.longValueExact());
         return Optional.empty();
     }
 
@@ -92,31 +103,40 @@ final class LanguageSearch {
                     continue;
                 }
                 Optional<Set<String>> all = product.allTexts(MOST_TEXTS);
-                Optional<Clash> real = real(one, other, all.isPresent() ? all.get() : product.texts(TRIES));
-                if (real.isPresent()) return new Clashing(real.get());
-                if (all.isPresent()) continue;
-                worst = undecided(one, other, cause(one, other), "let a literal part tell them apart, or keep parts of varying length apart with a literal");
+                boolean sure = all.isPresent();
+                for (String text : all.isPresent() ? all.get() : product.texts(TRIES)) {
+                    RangeLanguage.Reading first = one.read(text);
+                    RangeLanguage.Reading second = other.read(text);
+                    Optional<Clash> real = real(one, first, second);
+                    if (real.isPresent()) return new Clashing(real.get());
+                    sure &= isSettled(first, second);
+                }
+                if (!sure) worst = undecided(one, other, cause(one, other), "let a literal part tell them apart, or keep parts of varying length apart with a literal");
             }
         }
         return worst;
     }
 
-    private static Optional<Clash> real(RangeLanguage one, RangeLanguage other, Set<String> texts) {
-        for (String text : texts) {
-            for (Clash.Way first : one.read(text)) {
-                for (Clash.Way second : other.read(text)) {
-                    if (!place(first).equals(place(second))) return Optional.of(new Clash(one.series().pattern().render(first.date(), first.value()), first, second));
-                }
+    private static Optional<Clash> real(RangeLanguage one, RangeLanguage.Reading firsts, RangeLanguage.Reading seconds) {
+        for (Clash.Way first : firsts.ways()) {
+            for (Clash.Way second : seconds.ways()) {
+                if (!place(first).equals(place(second))) return Optional.of(new Clash(one.series().pattern().render(first.particulars(), first.value()), first, second));
             }
         }
         return Optional.empty();
+    }
+
+    /** Whether it is certain that the two readings hold no clash. */
+    private static boolean isSettled(RangeLanguage.Reading first, RangeLanguage.Reading second) {
+        if (first.isUnsure()) return !second.isUnsure() && second.ways().isEmpty();
+        return !second.isUnsure() || first.ways().isEmpty();
     }
 
     private static List<Object> place(Clash.Way way) { return List.of(way.series(), way.range(), way.period(), way.position()); }
 
     private static String cause(RangeLanguage one, RangeLanguage other) {
         boolean exact = one.isExact() && other.isExact();
-        return "their texts look alike, and " + (exact ? "none of those that were tried" : "what their check symbols, several dates or large steps allow could not be followed: none of the texts that were tried") + " really arises twice";
+        return "their texts look alike, and " + (exact ? "none of those that were tried" : "what their fields, check symbols, several dates or large steps allow could not be followed: none of the texts that were tried") + " really arises twice";
     }
 
     private static Undecided undecided(RangeLanguage one, RangeLanguage other, String cause, String remedy) { return new Undecided(one.series().key(), other.series().key(), cause, remedy); }

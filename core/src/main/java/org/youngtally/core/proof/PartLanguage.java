@@ -5,6 +5,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /**
  * Every text, in folded symbols, that a part of a pattern can be: a deterministic automaton whose states are small numbers, 0 the
@@ -54,20 +55,21 @@ interface PartLanguage {
         };
     }
 
-    /** Any text of a fixed length in these symbols: check symbols, which in truth follow from the rest. */
-    static PartLanguage any(String folded, int length) {
+    /** Any text of a length within bounds in these symbols: check symbols, which in truth follow from the rest, and texts that are given. */
+    static PartLanguage any(String folded, int shortest, int longest, boolean wider) {
+        String symbols = folded.chars().distinct().mapToObj(symbol -> String.valueOf((char) symbol)).collect(Collectors.joining());
         return new PartLanguage() {
             @Override
-            public String symbols(int state) { return state < length ? folded : ""; }
+            public String symbols(int state) { return state < longest ? symbols : ""; }
 
             @Override
-            public int step(int state, char symbol) { return state < length && folded.indexOf(symbol) >= 0 ? state + 1 : NOWHERE; }
+            public int step(int state, char symbol) { return state < longest && symbols.indexOf(symbol) >= 0 ? state + 1 : NOWHERE; }
 
             @Override
-            public boolean accepts(int state) { return state == length; }
+            public boolean accepts(int state) { return state >= shortest; }
 
             @Override
-            public boolean isWider() { return true; }
+            public boolean isWider() { return wider; }
         };
     }
 }

@@ -1,11 +1,14 @@
 package org.youngtally.core.proof;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
+import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.Series;
 
 /** Whether two numbers of a namespace can ever be written alike. */
@@ -30,34 +33,49 @@ public sealed interface Proof {
      *
      * @param changed the keys of the series that are new or changed; what stands between the others was proved before
      */
-    static Proof of(List<Series> namespace, Set<String> changed) {
-        List<Series> plainOnes = namespace.stream().filter(series -> series.pattern().isPlain()).toList();
-        Optional<Clash> plain = plainOnes.stream().anyMatch(series -> changed.contains(series.key())) ? ClashSearch.in(plainOnes) : Optional.empty();
-        if (plain.isPresent()) return new Clashing(plain.get());
+    static Proof of(List<Fields> namespace, Set<String> changed) {
+        Set<String> plain = namespace.stream().map(Fields::series).filter(series -> series.pattern().isPlain()).map(Series::key).collect(Collectors.toCollection(HashSet::new));
+        if (plain.stream().anyMatch(changed::contains)) {
+            Optional<Clash> found = ClashSearch.in(plainOnes(namespace, plain));
+            if (found.isPresent() && isSkipped(found.get(), namespace)) {
+                // The exact search knows no skipped values: the series that have some are read text by text.
+                namespace.stream().map(Fields::series).filter(series -> !series.skips().isNone()).forEach(series -> plain.remove(series.key()));
+                found = ClashSearch.in(plainOnes(namespace, plain));
+            }
+            if (found.isPresent()) return new Clashing(found.get());
+        }
         Map<String, List<RangeLanguage>> languages = new LinkedHashMap<>();
         Proof worst = new Disjoint();
-        var earlier = new ArrayList<Series>();
-        for (Series series : namespace) {
-            boolean plainSeries = series.pattern().isPlain();
-            if (!plainSeries && changed.contains(series.key())) {
-                Proof alone = LanguageSearch.within(languages(series, languages));
+        var earlier = new ArrayList<Fields>();
+        for (Fields fields : namespace) {
+            Series series = fields.series();
+            if (!plain.contains(series.key()) && changed.contains(series.key())) {
+                Proof alone = LanguageSearch.within(languages(fields, languages));
                 if (alone instanceof Clashing) return alone;
-                if (alone instanceof Undecided) worst = alone;
+                if (alone instanceof Undecided && !series.proofWaived()) worst = alone;
             }
-            for (Series other : earlier) {
-                if (plainSeries && other.pattern().isPlain()) continue;
+            for (Fields before : earlier) {
+                Series other = before.series();
+                if (plain.contains(series.key()) && plain.contains(other.key())) continue;
                 if (!changed.contains(series.key()) && !changed.contains(other.key())) continue;
                 if (LanguageSearch.standApart(series, other)) continue;
-                Proof pair = LanguageSearch.between(languages(other, languages), languages(series, languages));
+                Proof pair = LanguageSearch.between(languages(before, languages), languages(fields, languages));
                 if (pair instanceof Clashing) return pair;
-                if (pair instanceof Undecided) worst = pair;
+                if (pair instanceof Undecided && !(series.proofWaived() && other.proofWaived())) worst = pair;
             }
-            earlier.add(series);
+            earlier.add(fields);
         }
         return worst;
     }
 
-    private static List<RangeLanguage> languages(Series series, Map<String, List<RangeLanguage>> known) {
-        return known.computeIfAbsent(series.key(), key -> series.ranges().stream().map(range -> RangeLanguage.of(series, range)).toList());
+    private static List<Series> plainOnes(List<Fields> namespace, Set<String> plain) { return namespace.stream().map(Fields::series).filter(series -> plain.contains(series.key())).toList(); }
+
+    private static boolean isSkipped(Clash clash, List<Fields> namespace) {
+        return namespace.stream().map(Fields::series).anyMatch(series -> series.key().equals(clash.one().series()) && series.skips().skips(clash.one().value(), series.pattern().count())
+                || series.key().equals(clash.other().series()) && series.skips().skips(clash.other().value(), series.pattern().count()));
+    }
+
+    private static List<RangeLanguage> languages(Fields fields, Map<String, List<RangeLanguage>> known) {
+        return known.computeIfAbsent(fields.series().key(), key -> fields.series().ranges().stream().map(range -> RangeLanguage.of(fields, range)).toList());
     }
 }

@@ -14,35 +14,48 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.youngtally.core.pattern.Part;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.pattern.Pattern;
+import org.youngtally.core.series.Fields;
+import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Restart;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.IdentifierKey;
 
 /**
- * What a range of a series can ever write, part by part. Several dates in one pattern are taken as if they were independent, and
- * check symbols as if they were free: the language may be wider than the truth, never narrower.
+ * What a range of a series can ever write, part by part. Several dates in one pattern are taken as if they were independent, so
+ * are fields that narrow each other, and check symbols as if they were free: the language may be wider than the truth, never
+ * narrower.
  *
- * @param dates by the texts of all date parts: the lanes they stand for, each with its first date
+ * @param dates by the texts of all date parts: the periods they stand for, each with its first date
  * @param ways one sequence of part languages for each number of symbols that the count can take
  */
-record RangeLanguage(Series series, Range range, Map<List<String>, Map<String, LocalDate>> dates, List<List<PartLanguage>> ways) {
+record RangeLanguage(Series series, Range range, FieldTexts fields, Map<List<String>, Map<String, LocalDate>> dates, List<List<PartLanguage>> ways) {
 
-    static RangeLanguage of(Series series, Range range) {
+    /**
+     * What a text can stand for.
+     *
+     * @param isUnsure whether it can perhaps stand for more: it was not found out which text of a field would be written so
+     */
+    record Reading(List<Clash.Way> ways, boolean isUnsure) {}
+
+    static RangeLanguage of(Fields fields, Range range) {
+        Series series = fields.series();
         Map<List<String>, Map<String, LocalDate>> dates = dates(series, range);
-        List<List<PartLanguage>> ways = CountLanguage.of(series.pattern().count(), range).stream().map(count -> parts(series.pattern(), dates, count)).toList();
-        return new RangeLanguage(series, range, dates, ways);
+        var texts = new FieldTexts(fields);
+        List<List<PartLanguage>> ways = CountLanguage.of(series.pattern().count(), range).stream().map(count -> parts(series.pattern(), texts, dates, count)).toList();
+        return new RangeLanguage(series, range, texts, dates, ways);
     }
 
     private static Map<List<String>, Map<String, LocalDate>> dates(Series series, Range range) {
         List<Part.DateField> fields = dateFields(series.pattern());
-        Optional<ChronoUnit> changes = Stream.concat(series.pattern().changes().stream(), series.restarts().stream().map(Restart::changes)).min(Comparator.naturalOrder());
+        Optional<ChronoUnit> changes = Stream.concat(series.pattern().changes().stream(), series.restarts().times().stream().map(Restart::changes)).min(Comparator.naturalOrder());
         Map<List<String>, Map<String, LocalDate>> dates = new HashMap<>();
         for (LocalDate date = range.serves().opens(); !date.isAfter(range.serves().closes()); date = Frame.next(date, changes)) {
             LocalDate day = date;
             List<String> texts = fields.stream().map(field -> IdentifierKey.fold(Pattern.render(field, day))).toList();
-            dates.computeIfAbsent(texts, seen -> new TreeMap<>()).putIfAbsent(series.lane(range, date).period(), date);
+            dates.computeIfAbsent(texts, seen -> new TreeMap<>()).putIfAbsent(series.period(date), date);
         }
         return dates;
     }
@@ -51,14 +64,15 @@ record RangeLanguage(Series series, Range range, Map<List<String>, Map<String, L
         return pattern.parts().stream().filter(Part.DateField.class::isInstance).map(Part.DateField.class::cast).toList();
     }
 
-    private static List<PartLanguage> parts(Pattern pattern, Map<List<String>, Map<String, LocalDate>> dates, CountLanguage count) {
+    private static List<PartLanguage> parts(Pattern pattern, FieldTexts fields, Map<List<String>, Map<String, LocalDate>> dates, CountLanguage count) {
         var parts = new ArrayList<PartLanguage>();
         int dateAt = 0;
         for (Part part : pattern.parts()) {
             switch (part) {
                 case Part.Literal l -> parts.add(PartLanguage.of(Set.of(IdentifierKey.fold(l.text()))));
                 case Part.CountField c -> parts.add(count);
-                case Part.CheckField c -> parts.add(PartLanguage.any(IdentifierKey.fold(c.scheme().writes()), c.scheme().length()));
+                case Part.TextField f -> parts.add(fields.language(f));
+                case Part.CheckField c -> parts.add(PartLanguage.any(IdentifierKey.fold(c.scheme().writes()), c.scheme().length(), c.scheme().length(), true));
                 case Part.DateField d -> {
                     int at = dateAt++;
                     Set<String> texts = new LinkedHashSet<>();
@@ -71,45 +85,55 @@ record RangeLanguage(Series series, Range range, Map<List<String>, Map<String, L
     }
 
     /** Whether the language is as wide as the truth, so that every text of it can really arise. */
-    boolean isExact() { return dateFields(series.pattern()).size() < 2 && ways.stream().flatMap(List::stream).noneMatch(PartLanguage::isWider); }
+    boolean isExact() { return dateFields(series.pattern()).size() < 2 && series.pattern().textFields().size() < 2 && ways.stream().flatMap(List::stream).noneMatch(PartLanguage::isWider); }
 
     /** Everything that a text in folded symbols can stand for, found by taking it apart and writing it again. */
-    List<Clash.Way> read(String text) {
+    Reading read(String text) {
         var found = new ArrayList<Clash.Way>();
-        for (List<PartLanguage> way : ways) split(text, way, 0, new ArrayList<>(), found);
-        return found;
+        boolean sure = true;
+        for (List<PartLanguage> way : ways) sure &= split(text, way, 0, new ArrayList<>(), found);
+        return new Reading(found, !sure);
     }
 
-    private void split(String text, List<PartLanguage> way, int from, List<String> texts, List<Clash.Way> found) {
+    private boolean split(String text, List<PartLanguage> way, int from, List<String> texts, List<Clash.Way> found) {
         int part = texts.size();
-        if (part == way.size()) {
-            if (from == text.length()) understood(text, texts, found);
-            return;
-        }
+        if (part == way.size()) return from < text.length() || understood(text, texts, found);
+        boolean sure = true;
         int state = 0;
         for (int to = from; to < text.length(); ) {
             state = way.get(part).step(state, text.charAt(to++));
-            if (state == PartLanguage.NOWHERE) return;
+            if (state == PartLanguage.NOWHERE) return sure;
             if (!way.get(part).accepts(state)) continue;
             texts.add(text.substring(from, to));
-            split(text, way, to, texts, found);
+            sure &= split(text, way, to, texts, found);
             texts.removeLast();
         }
+        return sure;
     }
 
-    private void understood(String text, List<String> texts, List<Clash.Way> found) {
+    private boolean understood(String text, List<String> texts, List<Clash.Way> found) {
         List<Part> parts = series.pattern().parts();
         var dateTexts = new ArrayList<String>();
+        var fieldTexts = new ArrayList<String>();
         OptionalLong value = OptionalLong.empty();
         for (int i = 0; i < parts.size(); i++) {
             if (parts.get(i) instanceof Part.DateField) dateTexts.add(texts.get(i));
+            if (parts.get(i) instanceof Part.TextField) fieldTexts.add(texts.get(i));
             if (parts.get(i) instanceof Part.CountField count) value = count.read(texts.get(i));
         }
-        if (value.isEmpty() || range.positionOf(value.getAsLong()) < 0) return;
+        if (value.isEmpty() || range.positionOf(value.getAsLong()) < 0 || series.skips().skips(value.getAsLong(), series.pattern().count())) return true;
         long number = value.getAsLong();
-        for (Map.Entry<String, LocalDate> lane : dates.getOrDefault(dateTexts, Map.of()).entrySet())
-            if (IdentifierKey.fold(series.pattern().render(lane.getValue(), number)).equals(text)) found.add(way(lane.getKey(), lane.getValue(), number));
+        FieldTexts.Read read = fields.read(fieldTexts);
+        if (read.fields().isEmpty()) return !read.isUnsure();
+        for (LocalDate date : dates.getOrDefault(dateTexts, Map.of()).values()) {
+            var particulars = new Particulars(date, read.fields().get());
+            if (IdentifierKey.fold(series.pattern().render(particulars, number)).equals(text)) found.add(way(particulars, number));
+        }
+        return true;
     }
 
-    Clash.Way way(String period, LocalDate date, long value) { return new Clash.Way(series.key(), range.id(), range.toString(), period, date, range.positionOf(value), value); }
+    Clash.Way way(Particulars particulars, long value) {
+        LaneKey lane = series.lane(range, particulars);
+        return new Clash.Way(series.key(), range.id(), range.toString(), lane.period(), particulars, series.order().positionOf(range, lane, value), value);
+    }
 }

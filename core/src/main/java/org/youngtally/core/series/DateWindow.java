@@ -1,6 +1,7 @@
 package org.youngtally.core.series;
 
 import java.time.LocalDate;
+import org.youngtally.core.fault.DefinitionException;
 
 /**
  * The dates a range serves, both ends included.

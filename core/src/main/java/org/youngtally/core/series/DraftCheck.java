@@ -4,21 +4,28 @@ import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.fault.DefinitionException;
+import org.youngtally.core.fault.DefinitionName;
+import org.youngtally.core.fault.Fault;
 import org.youngtally.core.pattern.DateStyle;
 import org.youngtally.core.pattern.Part.CountField;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.pattern.Pattern;
 import org.youngtally.core.pattern.PatternException;
 import org.youngtally.core.text.NearestName;
+import org.youngtally.core.text.SymbolSet;
 
 /** Turns what somebody wrote into a series, collecting every fault instead of stopping at the first. */
 public final class DraftCheck {
-    private static final String NAME = "[a-z0-9]([a-z0-9.-]{0,62}[a-z0-9])?";
-    private static final String NAME_ACCEPTED = "use 1 to 64 small letters, digits, hyphens and dots, a letter or digit at both ends, e.g. invoice-works";
-    private static final int LONGEST_TITLE = 200;
+    private static final int MOST_RESTART_FIELDS = 4;
     private static final int MOST_RANGES = 1_000;
 
     private final List<Fault> faults = new ArrayList<>();
@@ -32,25 +39,40 @@ public final class DraftCheck {
      */
     public record Result(Optional<Series> series, List<Fault> faults) {}
 
+    /** Checks a draft by itself; the codebooks that it names are not looked into. */
     public static Result of(SeriesDraft draft) {
-        return new DraftCheck().check(draft);
+        return new DraftCheck().check(draft, Map.of(), false);
     }
 
-    private Result check(SeriesDraft draft) {
-        name("key", draft.key());
+    /** Checks a draft with the codebooks there are, by key. */
+    public static Result of(SeriesDraft draft, Map<String, Codebook> books) {
+        return new DraftCheck().check(draft, books, true);
+    }
+
+    private Result check(SeriesDraft draft, Map<String, Codebook> books, boolean lookInto) {
+        DefinitionName.fault("key", draft.key()).ifPresent(faults::add);
         String namespace = draft.namespace() == null ? draft.key() : draft.namespace();
-        if (draft.namespace() != null) name("namespace", draft.namespace());
-        title(draft.title());
+        if (draft.namespace() != null) DefinitionName.fault("namespace", draft.namespace()).ifPresent(faults::add);
+        if (draft.title() != null) DefinitionName.titleFault("title", draft.title()).ifPresent(faults::add);
         Optional<DateStyle> style = style(draft);
         Optional<Pattern> pattern = pattern(draft.pattern(), style.orElse(DateStyle.PLAIN));
-        List<Restart> restarts = restarts(draft.restarts());
+        FieldCheck.Result fields = FieldCheck.of(draft.fields(), pattern);
+        faults.addAll(fields.faults());
+        Restarts restarts = restarts(draft.restarts(), pattern);
         Place place = place(draft);
         if (draft.typed() != null && !draft.typed().equals("refused")) fault("typed", "‘" + draft.typed() + "’ is not to be had", "write refused, or leave it out: numbers are counted, not typed");
+        Order order = order(draft.order());
+        if (draft.proof() != null && !draft.proof().equals("required") && !draft.proof().equals(SeriesDraft.WAIVED)) fault("proof", "‘" + draft.proof() + "’ is not to be had", "write required, or " + SeriesDraft.WAIVED + " where it is enough that each number is looked up when it is given");
         List<Range> ranges = ranges(draft.ranges());
         pattern.ifPresent(p -> widths(p, ranges));
-        pattern.ifPresent(p -> PlaceCheck.of(place, p, ranges).forEach(faults::add));
-        if (!faults.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
-        return new Result(Optional.of(new Series(draft.key(), title(draft), namespace, pattern.orElseThrow(), restarts, place, ranges, 1)), List.of());
+        SkipCheck.Result skips = SkipCheck.of(draft.skips(), pattern.map(Pattern::count), order, faults.isEmpty() ? ranges : List.of());
+        faults.addAll(skips.faults());
+        if (pattern.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
+        var series = new Series(draft.key(), title(draft), namespace, pattern.get(), fields.rules(), restarts, skips.skips(), order, place, SeriesDraft.WAIVED.equals(draft.proof()), ranges, 1);
+        Fields known = Fields.of(series, key -> Optional.ofNullable(books.get(key)));
+        if (fields.faults().isEmpty()) PlaceCheck.of(known).forEach(faults::add);
+        if (fields.faults().isEmpty() && lookInto) FieldCheck.books(known, key -> Optional.ofNullable(books.get(key)), List.copyOf(books.keySet())).forEach(faults::add);
+        return faults.isEmpty() ? new Result(Optional.of(series), List.of()) : new Result(Optional.empty(), List.copyOf(faults));
     }
 
     private static String title(SeriesDraft draft) {
@@ -61,15 +83,11 @@ public final class DraftCheck {
         faults.add(new Fault(path, problem, accepted));
     }
 
-    private void name(String path, String name) {
-        if (name == null || name.isEmpty()) fault(path, "is missing", NAME_ACCEPTED);
-        else if (!name.matches(NAME)) fault(path, "‘" + name + "’ is not a name", NAME_ACCEPTED);
-    }
-
-    private void title(String title) {
-        if (title == null) return;
-        if (title.length() > LONGEST_TITLE) fault("title", "is " + title.length() + " symbols long", "give up to " + LONGEST_TITLE);
-        if (title.chars().anyMatch(Character::isISOControl)) fault("title", "holds a control symbol", "write it on one line");
+    private Order order(String word) {
+        if (word == null) return Order.IN_TURN;
+        Optional<Order.Kind> kind = Order.Kind.of(word);
+        if (kind.isEmpty()) fault("order", "‘" + word + "’ is not an order", "write one of " + Stream.of(Order.Kind.values()).map(Order.Kind::word).collect(Collectors.joining(", ")));
+        return kind.map(known -> new Order(known, Optional.empty())).orElse(Order.IN_TURN);
     }
 
     private Optional<Pattern> pattern(String text, DateStyle style) {
@@ -97,22 +115,30 @@ public final class DraftCheck {
     private Place place(SeriesDraft draft) {
         long longest = draft.longest() == null ? 0 : draft.longest();
         if (draft.longest() != null && (longest < 1 || longest > Place.LONGEST)) fault("longest", longest + " is not a length", "write a number of symbols from 1 to " + Place.LONGEST + ", or leave it out");
-        String symbols = draft.symbols() == null ? "" : draft.symbols().strip().replaceAll(" +", " ");
-        for (String kind : symbols.isEmpty() ? new String[0] : symbols.split(" ")) if (!Place.isKind(kind)) fault("symbols", "‘" + kind + "’ is not a kind of symbols", Place.ACCEPTED);
+        SymbolSet symbols = draft.symbols() == null ? SymbolSet.ANY : new SymbolSet(draft.symbols());
+        for (String kind : symbols.each()) if (!SymbolSet.isKind(kind)) fault("symbols", "‘" + kind + "’ is not a kind of symbols", SymbolSet.ACCEPTED);
         return new Place((int) Math.clamp(longest, 0, Place.LONGEST), symbols);
     }
 
-    private List<Restart> restarts(List<String> words) {
-        if (words == null) return List.of();
-        Set<Restart> found = EnumSet.noneOf(Restart.class);
-        List<String> known = Stream.of(Restart.values()).map(Restart::word).toList();
+    private Restarts restarts(List<String> words, Optional<Pattern> pattern) {
+        if (words == null) return Restarts.NEVER;
+        Set<Restart> times = EnumSet.noneOf(Restart.class);
+        Set<String> fields = new LinkedHashSet<>();
         for (int i = 0; i < words.size(); i++) {
-            String word = words.get(i);
-            Optional<Restart> restart = Restart.of(word);
-            if (restart.isEmpty()) fault("restarts[" + i + "]", "‘" + word + "’ is not a time to restart at", NearestName.to(String.valueOf(word), known).map(near -> "did you mean " + near + "? ").orElse("") + "write some of " + Restart.words());
-            else found.add(restart.get());
+            String word = String.valueOf(words.get(i)).strip().replaceAll(" +", " ");
+            Optional<Restart> time = Restart.of(word);
+            if (time.isPresent()) times.add(time.get());
+            else if (word.equals(Particulars.UNIT) || word.startsWith(Restarts.FIELD)) restartField("restarts[" + i + "]", word.substring(word.equals(Particulars.UNIT) ? 0 : Restarts.FIELD.length()), pattern, fields);
+            else fault("restarts[" + i + "]", "‘" + word + "’ is not a time to restart at", NearestName.to(word, Stream.of(Restart.values()).map(Restart::word).toList()).map(near -> "did you mean " + near + "? ").orElse("") + "write some of " + Restarts.known());
         }
-        return Restart.least(found);
+        if (fields.size() > MOST_RESTART_FIELDS) fault("restarts", "name " + fields.size() + " fields", "name up to " + MOST_RESTART_FIELDS);
+        return new Restarts(Restart.least(times), List.copyOf(fields));
+    }
+
+    private void restartField(String path, String name, Optional<Pattern> pattern, Set<String> fields) {
+        boolean shown = pattern.isEmpty() || pattern.get().textFields().stream().anyMatch(field -> field.name().equals(name));
+        if (!shown) fault(path, "the pattern does not show the field ‘" + name + "’, so that its numbers would come twice", "write " + (name.equals(Particulars.UNIT) ? "{unit}" : "{field " + name + "}") + " into the pattern, or leave it out here");
+        fields.add(name);
     }
 
     private List<Range> ranges(List<RangeDraft> drafts) {

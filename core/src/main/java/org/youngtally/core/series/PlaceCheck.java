@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import org.youngtally.core.fault.Fault;
 import org.youngtally.core.pattern.Part;
 import org.youngtally.core.pattern.Pattern;
 
@@ -12,17 +13,19 @@ import org.youngtally.core.pattern.Pattern;
 final class PlaceCheck {
     private final Place place;
     private final Pattern pattern;
+    private final Fields fields;
     private final List<Fault> faults = new ArrayList<>();
 
-    private PlaceCheck(Place place, Pattern pattern) {
-        this.place = place;
-        this.pattern = pattern;
+    private PlaceCheck(Fields fields) {
+        this.place = fields.series().place();
+        this.pattern = fields.series().pattern();
+        this.fields = fields;
     }
 
-    static List<Fault> of(Place place, Pattern pattern, List<Range> ranges) {
-        if (place.equals(Place.ANY)) return List.of();
-        var check = new PlaceCheck(place, pattern);
-        for (Range range : ranges) check.range(range);
+    static List<Fault> of(Fields fields) {
+        if (fields.series().place().equals(Place.ANY)) return List.of();
+        var check = new PlaceCheck(fields);
+        for (Range range : fields.series().ranges()) check.range(range);
         return check.faults;
     }
 
@@ -33,6 +36,7 @@ final class PlaceCheck {
                 case Part.Literal l -> symbols(l.text(), "the literal ‘" + l.text() + "’");
                 case Part.DateField d -> dates(d, range);
                 case Part.CountField c -> count(c, range);
+                case Part.TextField f -> field(f);
                 case Part.CheckField c -> symbols(c.scheme().writes(), "the check field {check " + c.scheme().name() + "}") > 0 ? c.scheme().length() : 0;
             };
         }
@@ -51,6 +55,17 @@ final class PlaceCheck {
         return longest;
     }
 
+    private int field(Part.TextField field) {
+        FieldRule rule = fields.series().field(field.name()).orElseThrow();
+        if (rule.isText()) {
+            symbols(rule.symbols(field), "the field " + field.shown());
+            return field.longest(rule.longest());
+        }
+        int longest = 0;
+        for (String code : fields.codes(rule)) longest = Math.max(longest, symbols(field.written(code), "the code " + code + " of the field " + field.shown()));
+        return longest;
+    }
+
     private int count(Part.CountField count, Range range) {
         symbols(count.alphabet().symbols(), "the count");
         // A value is never written with fewer symbols than a smaller one.
@@ -59,7 +74,7 @@ final class PlaceCheck {
 
     private int symbols(String text, String what) {
         Set<Character> refused = new LinkedHashSet<>();
-        for (char symbol : text.toCharArray()) if (!place.allows(symbol)) refused.add(symbol);
+        for (char symbol : text.toCharArray()) if (!place.symbols().allows(symbol)) refused.add(symbol);
         if (!refused.isEmpty()) add(new Fault("symbols", what + " holds ‘" + refused.iterator().next() + "’, which the place does not allow", "write it otherwise, or allow the symbol"));
         return text.length();
     }

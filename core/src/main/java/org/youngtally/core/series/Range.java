@@ -1,6 +1,7 @@
 package org.youngtally.core.series;
 
 import java.util.Objects;
+import org.youngtally.core.fault.DefinitionException;
 
 /**
  * A stretch of values of a series, and the dates it serves. Positions count from zero; both ends are included.

@@ -7,7 +7,6 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Stream;
 
 /** When a count starts again at its first value. */
 public enum Restart {
@@ -62,5 +61,4 @@ public enum Restart {
         };
     }
 
-    static String words() { return String.join(", ", Stream.of(values()).map(Restart::word).toList()); }
 }

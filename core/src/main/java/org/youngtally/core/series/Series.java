@@ -2,29 +2,49 @@ package org.youngtally.core.series;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.pattern.Pattern;
 import org.youngtally.core.pattern.Rendering;
+import org.youngtally.core.scatter.Scatter;
+import org.youngtally.core.text.IdentifierKey;
 
 /**
  * The rules by which one family of identifiers is made, in one version. A series that exists has been checked: every value of
- * every range fits the count. That its identifiers never clash is proved apart, by {@link org.youngtally.core.proof.ClashSearch}.
+ * every range fits the count. That its identifiers never clash is proved apart, by {@link org.youngtally.core.proof.Proof}.
  *
- * @param restarts when the count starts again: each combination of their periods is a lane; empty for never
+ * @param fields what it takes for the fields of the record, one that narrows another before that one
+ * @param restarts when the count starts again
+ * @param skips values that are never given
  * @param place what the place allows that the identifiers live in
+ * @param proofWaived whether it may be used though it could not be proved that its identifiers never clash
  * @param version from 1, one more with each change
  */
-public record Series(String key, String title, String namespace, Pattern pattern, List<Restart> restarts, Place place, List<Range> ranges, int version) {
+public record Series(String key, String title, String namespace, Pattern pattern, List<FieldRule> fields, Restarts restarts, Skips skips, Order order, Place place, boolean proofWaived, List<Range> ranges, int version) {
     public Series {
-        restarts = List.copyOf(restarts);
+        fields = List.copyOf(fields);
         ranges = List.copyOf(ranges);
     }
 
-    /** The lane that a range counts in on a date. */
-    public LaneKey lane(Range range, LocalDate date) {
-        return new LaneKey(key, range.id(), restarts.stream().map(restart -> restart.period(date, pattern.style().fiscalStart())).collect(Collectors.joining(", ")));
+    /** The lane that a range counts in. */
+    public LaneKey lane(Range range, Particulars particulars) {
+        Stream<String> times = restarts.times().isEmpty() ? Stream.empty() : Stream.of(period(particulars.date()));
+        Stream<String> texts = restarts.fields().stream().map(field -> field + " " + laneText(field, particulars));
+        return new LaneKey(key, range.id(), Stream.concat(times, texts).collect(Collectors.joining(", ")));
+    }
+
+    /** The periods of time that the count starts again with; empty where it does with none. */
+    public String period(LocalDate date) { return restarts.times().stream().map(restart -> restart.period(date, pattern.style().fiscalStart())).collect(Collectors.joining(", ")); }
+
+    /** What a field writes in the identifier, in the form in which texts are compared: what looks alike counts together. */
+    private String laneText(String field, Particulars particulars) {
+        return pattern.textFields().stream().filter(part -> part.name().equals(field)).map(part -> IdentifierKey.fold(part.written(particulars.fields().get(field))).toUpperCase(Locale.ROOT)).distinct().collect(Collectors.joining(" "));
     }
 
     /** The ranges that serve a date, in the order in which they are used. */
@@ -36,20 +56,50 @@ public record Series(String key, String title, String namespace, Pattern pattern
         return ranges.stream().filter(range -> range.id() == id).findFirst();
     }
 
-    /** The identifier at a position of a range on a date. */
-    public String render(Range range, LocalDate date, long position) {
-        return pattern.render(date, range.valueAt(position));
+    public Optional<FieldRule> field(String name) {
+        return fields.stream().filter(rule -> rule.name().equals(name)).findFirst();
     }
 
-    /** The identifiers of a stretch of positions of a range on a date. */
-    public List<String> render(Range range, LocalDate date, long from, long quantity) {
-        Rendering rendering = pattern.on(date);
+    /** Whether a number of it can be written when only the date is known. */
+    public boolean restsOnDateAlone() { return fields.isEmpty(); }
+
+    /** How many positions a lane of the range has. */
+    public long positions(Range range) { return order.positions(range); }
+
+    /** The last position of the stretch of skipped ones that begins with this one; the one before it where it is not skipped. */
+    public long skippedTo(Range range, LaneKey lane, long position) {
+        if (skips.isNone()) return position - 1;
+        long value = order.valueAt(range, lane, position);
+        Optional<Skips.Stretch> around = skips.around(value, pattern.count());
+        if (around.isEmpty()) return position - 1;
+        if (order.scatters() || order.repeats()) return position;
+        long steps = range.step() > 0 ? (Math.min(around.get().to(), range.last()) - value) / range.step() : (Math.max(around.get().from(), range.last()) - value) / range.step();
+        return position + steps;
+    }
+
+    /** The identifier at a position of a range. */
+    public String render(Range range, Particulars particulars, long position) {
+        return pattern.render(particulars, order.valueAt(range, lane(range, particulars), position));
+    }
+
+    /** The identifiers of a stretch of positions of a range. */
+    public List<String> render(Range range, Particulars particulars, long from, long quantity) {
+        Rendering rendering = pattern.on(particulars);
+        LaneKey lane = lane(range, particulars);
         var texts = new ArrayList<String>((int) quantity);
-        for (long position = from; position < from + quantity; position++) texts.add(rendering.of(range.valueAt(position)));
+        for (long position = from; position < from + quantity; position++) texts.add(rendering.of(order.valueAt(range, lane, position)));
         return texts;
     }
 
+    /** The codebooks that its fields take their choices from. */
+    public Set<String> codebooks() { return fields.stream().flatMap(rule -> rule.codebook().stream()).collect(Collectors.toCollection(LinkedHashSet::new)); }
+
     public Series withVersion(int newVersion) {
-        return new Series(key, title, namespace, pattern, restarts, place, ranges, newVersion);
+        return new Series(key, title, namespace, pattern, fields, restarts, skips, order, place, proofWaived, ranges, newVersion);
+    }
+
+    /** With the secret by which its positions are spread. */
+    public Series withScatter(Scatter scatter) {
+        return new Series(key, title, namespace, pattern, fields, restarts, skips, new Order(order.kind(), Optional.of(scatter)), place, proofWaived, ranges, version);
     }
 }

@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.youngtally.core.fault.Fault;
 
 /**
  * What may change in a series that exists. Until its first number is given anything may; afterwards what the given numbers rest
@@ -38,7 +39,7 @@ public final class SeriesChange {
         if (!faults.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
         // The names of months stay as they were when the series was defined, whatever this Java calls them.
         boolean samePattern = to.pattern().toString().equals(from.pattern().toString()) && to.pattern().style().locale().equals(from.pattern().style().locale()) && to.pattern().style().fiscalStart() == from.pattern().style().fiscalStart();
-        var changed = new Series(to.key(), to.title(), to.namespace(), samePattern ? from.pattern() : to.pattern(), to.restarts(), to.place(), ranges, from.version());
+        var changed = new Series(to.key(), to.title(), to.namespace(), samePattern ? from.pattern() : to.pattern(), to.fields(), to.restarts(), to.skips(), to.order(), to.place(), to.proofWaived(), ranges, from.version());
         return new Result(Optional.of(changed.equals(from) ? from : changed.withVersion(from.version() + 1)), List.of());
     }
 
@@ -58,12 +59,16 @@ public final class SeriesChange {
         if (!to.pattern().toString().equals(from.pattern().toString())) fixed("pattern", from.pattern().toString(), instead);
         if (!to.pattern().style().locale().equals(from.pattern().style().locale())) fixed("locale", from.pattern().style().locale(), instead);
         if (to.pattern().style().fiscalStart() != from.pattern().style().fiscalStart()) fixed("fiscal-year-starts", Integer.toString(from.pattern().style().fiscalStart()), instead);
-        if (!to.restarts().equals(from.restarts())) fixed("restarts", from.restarts().isEmpty() ? "never" : from.restarts().stream().map(Restart::word).collect(Collectors.joining(", ")), instead);
+        if (!to.restarts().equals(from.restarts())) fixed("restarts", from.restarts().toString(), instead);
+        if (!to.order().equals(from.order())) fixed("order", from.order().kind().word(), instead);
+        if (to.proofWaived() && !from.proofWaived()) fixed("proof", "required", instead);
+        for (FieldRule rule : from.fields()) if (!to.fields().contains(rule)) fault("fields", "what ‘" + rule.name() + "’ takes is fixed since the first number was given", instead);
+        if (from.order().scatters() && !to.skips().equals(from.skips())) fault("skips", "are fixed since the first number was given: a scattered series cannot tell before from after", instead);
         for (RangeUse use : uses.values()) {
             Range earlier = from.range(use.range()).orElseThrow();
             int at = indexOf(use.range(), ranges);
             if (at < 0) fault("ranges", "the range " + earlier + " has given numbers and cannot be taken away or started elsewhere", "keep its first, step and opens; end it with closes, and add a new range");
-            else shrinking(ranges.get(at), use, "ranges[" + at + "].");
+            else shrinking(earlier, ranges.get(at), use, "ranges[" + at + "].");
         }
     }
 
@@ -72,8 +77,10 @@ public final class SeriesChange {
         return -1;
     }
 
-    private void shrinking(Range range, RangeUse use, String prefix) {
-        if (range.size() < use.positions()) {
+    private void shrinking(Range earlier, Range range, RangeUse use, String prefix) {
+        if (from.order().kind() != Order.Kind.IN_TURN && range.last() != earlier.last()) {
+            fault(prefix + "last", "is fixed at " + earlier.last() + " since the first number was given, because the series is " + from.order().kind().word(), "keep it, and add a new range from a date");
+        } else if (range.size() < use.positions()) {
             long lowest = range.first() + (use.positions() - 1) * range.step();
             fault(prefix + "last", range.last() + " lies before a number that was given", "give " + lowest + (range.step() > 0 ? " or more" : " or less"));
         }

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.ToLongFunction;
 import org.youngtally.core.pattern.Part;
+import org.youngtally.core.pattern.Particulars;
 
 /**
  * Something in a definition that is allowed and looks like a slip all the same.
@@ -26,6 +27,7 @@ public record Slip(String path, String remark) {
     public static List<Slip> of(Series series, Optional<Series> before, LocalDate today, ToLongFunction<LaneKey> given) {
         var slips = new ArrayList<Slip>();
         yearAsText(series, today).ifPresent(slips::add);
+        idleFields(series, slips);
         boolean used = false;
         for (int i = 0; i < series.ranges().size(); i++) {
             Range range = series.ranges().get(i);
@@ -33,13 +35,22 @@ public record Slip(String path, String remark) {
             boolean isNew = before.isEmpty() || before.get().range(range.id()).isEmpty();
             if (isNew && range.serves().opens().isBefore(today.withDayOfYear(1))) slips.add(new Slip(path + "opens", range.serves().opens() + " lies before this year, so that numbers can still be given for then"));
             if (isNew && range.serves().closes().isBefore(today)) slips.add(new Slip(path + "closes", range.serves().closes() + " is over: this range serves no day to come"));
-            LaneKey lane = series.lane(range, today);
+            if (!series.restarts().fields().isEmpty()) continue;
+            LaneKey lane = series.lane(range, Particulars.on(today));
             used |= given.applyAsLong(lane) > 0;
-            if (series.restarts().isEmpty() && range.serves().includes(today)) runsOut(range, path, today, given.applyAsLong(lane)).ifPresent(slips::add);
+            if (series.restarts().isNever() && !series.order().repeats() && range.serves().includes(today)) runsOut(range, path, today, given.applyAsLong(lane)).ifPresent(slips::add);
         }
         Optional<LocalDate> opened = series.ranges().stream().map(range -> range.serves().opens()).min(LocalDate::compareTo);
-        if (!used && before.isPresent() && opened.isPresent() && series.restarts().isEmpty() && opened.get().plusDays(LONG_UNUSED_DAYS).isBefore(today)) slips.add(new Slip("key", "no number was given since it opened on " + opened.get()));
+        if (!used && before.isPresent() && opened.isPresent() && series.restarts().isNever() && opened.get().plusDays(LONG_UNUSED_DAYS).isBefore(today)) slips.add(new Slip("key", "no number was given since it opened on " + opened.get()));
         return slips;
+    }
+
+    private static void idleFields(Series series, List<Slip> slips) {
+        for (int i = 0; i < series.fields().size(); i++) {
+            String name = series.fields().get(i).name();
+            boolean narrows = series.fields().stream().anyMatch(rule -> rule.within().equals(Optional.of(name)));
+            if (!narrows && series.pattern().textFields().stream().noneMatch(field -> field.name().equals(name))) slips.add(new Slip("fields[" + i + "].name", "‘" + name + "’ is asked for, but neither shown in the pattern nor narrowing another field"));
+        }
     }
 
     private static Optional<Slip> yearAsText(Series series, LocalDate today) {

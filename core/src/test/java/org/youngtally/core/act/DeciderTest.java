@@ -6,11 +6,18 @@ import static org.youngtally.core.series.Sample.range;
 
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.series.FieldDraft;
+import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.Sample;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SkipsDraft;
 
 class DeciderTest {
     private static final LocalDate TODAY = LocalDate.of(2026, 3, 2);
@@ -115,7 +122,7 @@ class DeciderTest {
     void twoSeriesThatWouldClashAreRefusedWithBothWays() {
         define(draft("a", "n", "A{count 3}", null, range(1, 99, "2026-01-01")));
         Decision decision = decide(new Act.Define(List.of(draft("b", "n", "a0{count 2}", null, range(7, 9, "2026-01-01"))), Optional.empty()));
-        Refusal.SeriesFaults faults = ((Refusal.DefinitionsFaulty) refusal(decision)).faults().getFirst();
+        Refusal.DraftFaults faults = ((Refusal.DefinitionsFaulty) refusal(decision)).faults().getFirst();
         assertThat(faults.faults().getFirst().problem()).contains("A007");
         assertThat(faults.clash()).get().satisfies(clash -> assertThat(List.of(clash.one().series(), clash.other().series())).containsExactlyInAnyOrder("a", "b"));
     }
@@ -134,10 +141,89 @@ class DeciderTest {
 
     @Test
     void aFileIsKeptOnceAndAgainWhenItsTextChanges() {
-        Function<String, Act> apply = text -> new Act.Define(List.of(Sample.invoices()), List.of(new KeptFile("a.yaml", text)), Optional.empty());
+        Function<String, Act> apply = text -> new Act.Define(Drafts.of(List.of(Sample.invoices())), List.of(new KeptFile("a.yaml", text)), Optional.empty());
         Decision.Done first = (Decision.Done) decide(apply.apply("one"));
         assertThat(first.effects()).hasSize(2).contains(new Effect.FileKept(new KeptFile("a.yaml", "one")));
         assertThat(decide(apply.apply("one"))).isEqualTo(new Decision.Done(List.of()));
         assertThat(decide(apply.apply("one # and a comment"))).isEqualTo(new Decision.Done(List.of(new Effect.FileKept(new KeptFile("a.yaml", "one # and a comment")))));
+    }
+
+    private static Effect.Skipped skipped(int from, int to) { return new Effect.Skipped(1, from, to, 1, Particulars.on(TODAY)); }
+
+    @Test
+    void skippedPositionsAreTakenNoteOfWhenTheyArePassed() {
+        define(new SeriesDraft.Builder("a", "A{count 3}").skips(new SkipsDraft(List.of("3-4"), List.of("6"))).ranges(List.of(range(1, 70, "2026-01-01"))).draft());
+        assertThat(texts(decide(take("a", 2, null)))).containsExactly("A001", "A002");
+        Decision.Done over = (Decision.Done) decide(take("a", 3, null));
+        assertThat(texts(over)).containsExactly("A005", "A007", "A008");
+        assertThat(over.effects().stream().filter(Effect.Skipped.class::isInstance)).containsExactly(skipped(2, 3), skipped(5, 5));
+        assertThat(texts(decide(take("a", 45, null)))).hasSize(45).endsWith("A058");
+        assertThat(refusal(decide(take("a", 3, null)))).as("only 59 and 70 are left").isEqualTo(new Refusal.Exhausted("a", TODAY, 3, 2, Optional.empty()));
+        assertThat(texts(decide(take("a", 2, null)))).containsExactly("A059", "A070");
+    }
+
+    @Test
+    void aBlockIsTakenInStretchesAroundSkippedValues() {
+        define(new SeriesDraft.Builder("a", "A{count 5}").skips(new SkipsDraft(null, List.of("7"))).ranges(List.of(range(1, 99_999, "2026-01-01"))).draft());
+        var block = new Act.Allocate("a", Optional.empty(), 100, Act.Form.BLOCK, Optional.empty(), new RequestMark("ines", Optional.empty(), "d"));
+        var effects = ((Decision.Done) decide(block)).effects();
+        assertThat(effects.stream().filter(Effect.Issued.class::isInstance).mapToLong(effect -> ((Effect.Issued) effect).quantity()).sum()).isEqualTo(100);
+        assertThat(effects).contains(skipped(6, 6), skipped(69, 78));
+        var wide = new Act.Allocate("a", Optional.empty(), 50_000, Act.Form.BLOCK, Optional.empty(), new RequestMark("ines", Optional.empty(), "d"));
+        assertThat(refusal(decide(wide))).isInstanceOfSatisfying(Refusal.BlockInPieces.class, pieces -> assertThat(pieces.most()).isBetween(1_000L, 49_999L));
+    }
+
+    @Test
+    void aScatteredSeriesGivesEachValueOnceInNoOrder() {
+        define(new SeriesDraft.Builder("a", "A{count 3}").order("scattered").ranges(List.of(range(0, 999, "2026-01-01"))).draft());
+        List<String> texts = texts(decide(take("a", 1_000, null)));
+        assertThat(texts).doesNotHaveDuplicates().hasSize(1_000).isNotEqualTo(texts.stream().sorted().toList());
+        assertThat(refusal(decide(take("a", 1, null)))).isInstanceOf(Refusal.Exhausted.class);
+        assertThat(faults(new SeriesDraft.Builder("a", "A{count 3}").order("scattered").ranges(List.of(range(0, 998, "2026-01-01"))).draft())).contains("is fixed at 999", "because the series is scattered");
+        assertThat(faults(new SeriesDraft.Builder("a", "A{count 3}").ranges(List.of(range(0, 999, "2026-01-01"))).draft())).contains("is fixed at ‘scattered’");
+    }
+
+    private String faults(SeriesDraft draft) { return refusal(decide(new Act.Define(List.of(draft), Optional.empty()))).toString(); }
+
+    @Test
+    void marksComeRoundAgainWhereTheNamespaceSaysSo() {
+        SeriesDraft marks = new SeriesDraft.Builder("mark", "{count upper}").namespace("marks").order("repeating").ranges(List.of(range(1, 3, "2026-01-01"))).draft();
+        assertThat(faults(marks)).contains("does not say that its marks come round again");
+        assertThat(decide(new Act.Define(new Drafts(List.of(new NamespaceDraft("marks", null, "allowed")), List.of(), List.of(marks)), List.of(), Optional.empty()))).isInstanceOf(Decision.Done.class);
+        Decision.Done taken = (Decision.Done) decide(take("mark", 7, null));
+        assertThat(texts(taken)).containsExactly("A", "B", "C", "A", "B", "C", "A");
+        assertThat(taken.effects().stream().filter(Effect.Issued.class::isInstance).map(effect -> ((Effect.Issued) effect).round())).containsExactly(1L, 2L, 3L);
+        assertThat(texts(decide(take("mark", 1, null)))).containsExactly("B");
+        assertThat(faults(draft("in-turn", "marks", "{count upper}", null, range(1, 3, "2026-01-01")))).contains("is for marks that come round again");
+        assertThat(refusal(decide(new Act.Define(new Drafts(List.of(new NamespaceDraft("marks", null, null)), List.of(), List.of()), List.of(), Optional.empty()))).toString()).contains("is fixed since the first number");
+    }
+
+    @Test
+    void aCodebookThatGrowsIsProvedAgainForEverySeriesThatUsesIt() {
+        SeriesDraft parts = new SeriesDraft.Builder("part", "{field group}{count 2}").namespace("n").fields(List.of(new FieldDraft("group", "group", null, null, null))).restarts(List.of("field group")).ranges(List.of(range(1, 99, "2026-01-01"))).draft();
+        assertThat(decide(new Act.Define(new Drafts(List.of(), List.of(book("A", "B")), List.of(parts, draft("c", "n", "C{count 2}", null, range(1, 99, "2026-01-01")))), List.of(), Optional.empty()))).isInstanceOf(Decision.Done.class);
+        assertThat(texts(decide(take("part", 1, null, "group", "a")))).containsExactly("A01");
+        assertThat(texts(decide(take("part", 1, null, "group", "B")))).containsExactly("B01");
+        assertThat(refusal(decide(take("part", 1, null)))).isInstanceOf(Refusal.FieldFaulty.class);
+        Refusal clash = refusal(decide(new Act.Define(Drafts.of(book("A", "B", "C")), List.of(), Optional.of(1))));
+        assertThat(clash.toString()).contains("CODEBOOK", "would arise in two ways");
+        assertThat(refusal(decide(new Act.Define(Drafts.of(book("A", "B", "D")), List.of(), Optional.of(3))))).isEqualTo(new Refusal.VersionMoved("group", 3, 1));
+        assertThat(decide(new Act.Define(Drafts.of(book("A", "B", "D")), List.of(), Optional.of(1)))).isInstanceOf(Decision.Done.class);
+        assertThat(texts(decide(take("part", 1, null, "group", "D")))).containsExactly("D01");
+        assertThat(refusal(decide(new Act.Define(Drafts.of(book("A", "B", "D", "E-")), List.of(), Optional.of(1)))).toString()).contains("VersionMoved");
+    }
+
+    private static CodebookDraft book(String... codes) { return new CodebookDraft("group", null, Stream.of(codes).map(code -> new CodebookDraft.ChoiceDraft("Name of " + code, code, null, null)).toList()); }
+
+    private static Act.Allocate take(String series, long quantity, String date, String field, String value) {
+        return new Act.Allocate(series, Optional.ofNullable(date).map(LocalDate::parse), Map.of(field, value), quantity, Act.Form.SINGLES, Optional.empty(), new RequestMark("ines", Optional.empty(), "d"));
+    }
+
+    @Test
+    void aSeriesThatCannotBeProvedIsTakenWhereItIsWaivedAndGivesNoBlocks() {
+        SeriesDraft.Builder open = new SeriesDraft.Builder("open", "{field a}{field b}{count 3}{check luhn}").fields(List.of(new FieldDraft("a", null, null, 9L, "digits"), new FieldDraft("b", null, null, 9L, "digits"))).ranges(List.of(range(1, 999, "2026-01-01")));
+        String told = faults(open.draft());
+        org.junit.jupiter.api.Assumptions.assumeTrue(told.contains("cannot be proved"), told);
+        assertThat(decide(new Act.Define(List.of(open.proof("waived").draft()), Optional.empty()))).isInstanceOf(Decision.Done.class);
     }
 }

@@ -131,10 +131,10 @@ class PatternTest {
     void lettersAreReadInEitherCaseAndAWrongCheckIsNotRead() {
         var pattern = Pattern.parse("p{count 3 upper}{check mod37-36}");
         String text = pattern.render(DATE, 4_711);
-        assertThat(pattern.read(text.toLowerCase(Locale.ROOT), DATE)).hasValue(4_711);
+        assertThat(pattern.read(text.toLowerCase(Locale.ROOT), Particulars.on(DATE))).hasValue(4_711);
         char last = text.charAt(text.length() - 1);
-        assertThat(pattern.read(text.substring(0, text.length() - 1) + (last == '0' ? '1' : '0'), DATE)).isEmpty();
-        assertThat(Pattern.parse("{count 2 grow}").read("007", DATE)).as("padding that a grown count does not have").isEmpty();
+        assertThat(pattern.read(text.substring(0, text.length() - 1) + (last == '0' ? '1' : '0'), Particulars.on(DATE))).isEmpty();
+        assertThat(Pattern.parse("{count 2 grow}").read("007", Particulars.on(DATE))).as("padding that a grown count does not have").isEmpty();
     }
 
     @Test
@@ -150,14 +150,14 @@ class PatternTest {
             LocalDate date = DATE.plusDays(random.nextInt(2_000));
             long value = random.nextLong(pattern.count().least(), Math.min(pattern.count().largest(), 1_000_000) + 1);
             String identifier = pattern.render(date, value);
-            assertThat(pattern.read(identifier, date)).as(identifier).hasValue(value);
-            assertThat(pattern.read(identifier.toLowerCase(Locale.ROOT), date)).as(identifier).hasValue(value);
+            assertThat(pattern.read(identifier, Particulars.on(date))).as(identifier).hasValue(value);
+            assertThat(pattern.read(identifier.toLowerCase(Locale.ROOT), Particulars.on(date))).as(identifier).hasValue(value);
         }
     }
 
     @ParameterizedTest
     @ValueSource(strings = {"LW26-0017", "LW26-000017", "LW25-00017", "LW26-0001x", "LW26-", "LW26", "", "LW26-00017x"})
     void whatIsNotOfThePatternIsNotRead(String text) {
-        assertThat(Pattern.parse("LW{date yy}-{count 5}").read(text, DATE)).isEmpty();
+        assertThat(Pattern.parse("LW{date yy}-{count 5}").read(text, Particulars.on(DATE))).isEmpty();
     }
 }

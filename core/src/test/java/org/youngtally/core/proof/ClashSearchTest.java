@@ -5,16 +5,20 @@ import static org.youngtally.core.series.Sample.range;
 import static org.youngtally.core.series.Sample.series;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.youngtally.core.series.DraftCheck;
+import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.Sample;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.IdentifierKey;
 
 class ClashSearchTest {
+
+    private static List<Fields> fields(List<Series> namespace) { return namespace.stream().map(series -> new Fields(series, Map.of())).toList(); }
 
     private static Optional<Clash> clash(Series... namespace) { return ClashSearch.in(List.of(namespace)); }
 
@@ -83,11 +87,11 @@ class ClashSearchTest {
             var random = new Random(seed);
             List<Series> namespace = random.nextBoolean() ? List.of(generated("a", fronts, backs, random)) : List.of(generated("a", fronts, backs, random), generated("b", fronts, backs, random));
             Optional<Clash> found = ClashSearch.in(namespace);
-            Optional<String> expected = Written.firstDouble(namespace);
+            Optional<String> expected = Written.firstDouble(fields(namespace));
             assertThat(found.isPresent()).as("seed " + seed + ": " + namespace + " " + expected + " " + found).isEqualTo(expected.isPresent());
             if (found.isEmpty()) continue;
             clashes++;
-            assertThat(Written.of(found.get().one(), namespace)).isEqualTo(IdentifierKey.of(found.get().text())).isEqualTo(Written.of(found.get().other(), namespace));
+            assertThat(Written.of(found.get().one(), fields(namespace))).isEqualTo(IdentifierKey.of(found.get().text())).isEqualTo(Written.of(found.get().other(), fields(namespace)));
             assertThat(found.get().one()).isNotEqualTo(found.get().other());
         }
         assertThat(clashes).as("both answers are exercised").isBetween(300, 2_700);

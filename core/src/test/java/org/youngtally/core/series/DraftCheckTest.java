@@ -10,6 +10,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.youngtally.core.fault.Fault;
 
 class DraftCheckTest {
 
@@ -33,8 +34,8 @@ class DraftCheckTest {
                 Arguments.of(draft("a", null, "{count 2}", null, good), "ranges[0].last", "wider than the count, which takes 2 digits"),
                 Arguments.of(draft("a", null, "{count 2}", null, range(100, 1, -1, "2026-01-01", null)), "ranges[0].first", "wider than the count"),
                 Arguments.of(draft("a", null, "{count}", null, good, range(1, 5, "2026-01-01")), "ranges[1].first", "an earlier range has the same"),
-                Arguments.of(new SeriesDraft("a", "x".repeat(201), null, "{count}", null, null, null, null, null, null, List.of(good)), "title", "201 symbols"),
-                Arguments.of(new SeriesDraft("a", null, null, "{count}", null, null, null, null, null, "required", List.of(good)), "typed", "is not to be had"));
+                Arguments.of(new SeriesDraft.Builder("a", "{count}").title("x".repeat(201)).ranges(List.of(good)).draft(), "title", "201 symbols"),
+                Arguments.of(new SeriesDraft.Builder("a", "{count}").typed("required").ranges(List.of(good)).draft(), "typed", "is not to be had"));
     }
 
     @ParameterizedTest
@@ -65,8 +66,8 @@ class DraftCheckTest {
 
     @Test
     void aMonthlyRestartIncludesTheYearly() {
-        var draft = new SeriesDraft("a", null, null, "{date yyMM}{count 3}", null, null, List.of("year", "month"), null, null, null, List.of(range(1, 9, "2026-01-01")));
-        assertThat(DraftCheck.of(draft).series().orElseThrow().restarts()).containsExactly(Restart.MONTH);
+        var draft = new SeriesDraft.Builder("a", "{date yyMM}{count 3}").restarts(List.of("year", "month")).ranges(List.of(range(1, 9, "2026-01-01"))).draft();
+        assertThat(DraftCheck.of(draft).series().orElseThrow().restarts().times()).containsExactly(Restart.MONTH);
     }
 
     @Test

@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.youngtally.core.fault.DefinitionException;
 
 class RangeTest {
     private static final DateWindow ALWAYS = new DateWindow(LocalDate.of(2026, 1, 1), null);

@@ -11,7 +11,7 @@ public final class Sample {
     public static RangeDraft range(long first, long last, long step, String opens, String closes) { return new RangeDraft(first, last, step, opens, closes, null); }
 
     public static SeriesDraft draft(String key, String namespace, String pattern, String restarts, RangeDraft... ranges) {
-        return new SeriesDraft(key, null, namespace, pattern, null, null, restarts == null ? null : List.of(restarts), null, null, null, List.of(ranges));
+        return new SeriesDraft.Builder(key, pattern).namespace(namespace).restarts(restarts == null ? null : List.of(restarts)).ranges(List.of(ranges)).draft();
     }
 
     public static Series series(String key, String namespace, String pattern, String restarts, RangeDraft... ranges) {

@@ -7,6 +7,7 @@ import static org.youngtally.core.series.Sample.series;
 import java.time.LocalDate;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.youngtally.core.fault.Fault;
 
 class SeriesChangeTest {
     private static final Series NOW = series("a", "n", "A{count 3}", null, range(1, 100, "2026-01-01"));

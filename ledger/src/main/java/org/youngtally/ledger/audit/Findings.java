@@ -16,7 +16,7 @@ final class Findings {
 
     synchronized boolean isEmpty() { return told.isEmpty(); }
 
-    synchronized AuditReport report(long entries, long lanes, long positions, Head head) {
-        return new AuditReport(entries, lanes, positions, head, List.copyOf(told), more);
+    synchronized AuditReport report(long entries, long lanes, long positions, long skipped, Head head) {
+        return new AuditReport(entries, lanes, positions, skipped, head, List.copyOf(told), more);
     }
 }

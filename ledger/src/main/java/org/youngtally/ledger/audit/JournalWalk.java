@@ -10,15 +10,19 @@ import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.youngtally.core.act.Effect;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.Entry;
+import org.youngtally.ledger.journal.FieldsJson;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
+import org.youngtally.ledger.store.PositionState;
 
 /** Reads every journal line, proves the chain, and holds each against the history that the tables keep. */
 final class JournalWalk {
@@ -63,18 +67,25 @@ final class JournalWalk {
     private void take(Entry entry, Effect effect) {
         switch (effect) {
             case Effect.Defined defined -> { }
+            case Effect.CodebookDefined defined -> { }
+            case Effect.NamespaceDefined defined -> { }
             case Effect.FileKept kept -> { }
+            case Effect.Skipped skipped -> lane(entry, skipped.lane()).ifPresent(lane -> lane.add(PositionState.SKIPPED, skipped.from(), skipped.to(), entry.seq(), skipped.version(), skipped.particulars(), null));
             case Effect.LaneOpened opened -> {
                 laneKeys.put(opened.lane(), opened.key());
                 lanes.put(opened.lane(), new LaneDigest());
             }
-            case Effect.Issued issued -> {
-                LaneDigest lane = lanes.get(issued.lane());
-                if (lane == null) findings.add("entry " + entry.seq() + " takes from lane " + issued.lane() + ", which no entry opened");
-                else if (issued.isBlock()) lane.add(issued.from(), issued.to(), entry.seq(), issued.version(), issued.date(), null);
-                else for (int i = 0; i < issued.texts().size(); i++) lane.add(issued.from() + i, issued.from() + i, entry.seq(), issued.version(), issued.date(), issued.texts().get(i));
-            }
+            case Effect.Issued issued -> lane(entry, issued.lane()).ifPresent(lane -> {
+                if (issued.isBlock()) lane.add(PositionState.ISSUED, issued.from(), issued.to(), entry.seq(), issued.version(), issued.particulars(), null);
+                else for (int i = 0; i < issued.texts().size(); i++) lane.add(PositionState.ISSUED, issued.from() + i, issued.from() + i, entry.seq(), issued.version(), issued.particulars(), issued.texts().get(i));
+            });
         }
+    }
+
+    private Optional<LaneDigest> lane(Entry entry, int lane) {
+        Optional<LaneDigest> known = Optional.ofNullable(lanes.get(lane));
+        if (known.isEmpty()) findings.add("entry " + entry.seq() + " takes from lane " + lane + ", which no entry opened");
+        return known;
     }
 
     private void compare(Entry entry) {
@@ -92,12 +103,12 @@ final class JournalWalk {
     }
 
     private static boolean alike(Entry.Request request, Record row) {
-        return request.date().equals(row.get(ENTRY.BUSINESS_DATE)) && Long.valueOf(request.quantity()).equals(row.get(ENTRY.QUANTITY)) && Objects.equals(request.reference().orElse(null), row.get(ENTRY.REFERENCE))
+        return request.particulars().equals(new Particulars(row.get(ENTRY.BUSINESS_DATE), FieldsJson.read(row.get(ENTRY.FIELDS)))) && Long.valueOf(request.quantity()).equals(row.get(ENTRY.QUANTITY)) && Objects.equals(request.reference().orElse(null), row.get(ENTRY.REFERENCE))
                 && Objects.equals(request.key().orElse(null), row.get(ENTRY.REQUEST_KEY)) && request.digest().equals(row.get(ENTRY.DIGEST));
     }
 
     private List<? extends Record> page(long from) {
-        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS)
+        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS)
                 .from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).where(ENTRY.SEQ.ge(from)).orderBy(ENTRY.SEQ).limit(PAGE).fetch();
     }
 

@@ -1,6 +1,8 @@
 package org.youngtally.ledger.audit;
 
-import java.time.LocalDate;
+import java.util.Map;
+import org.youngtally.core.pattern.Particulars;
+import org.youngtally.ledger.store.PositionState;
 
 /**
  * A sum over the stretches of a lane that does not depend on their order, by which two accounts of the lane are compared without
@@ -10,12 +12,15 @@ final class LaneDigest {
     private long sum;
     private long stretches;
 
-    void add(long from, long to, long seq, int version, LocalDate date, String text) {
+    /** @param text of a single number; absent for a block and for what was skipped */
+    void add(PositionState state, long from, long to, long seq, int version, Particulars particulars, String text) {
         long mixed = mix(from + 1);
         mixed = mix(mixed ^ to);
         mixed = mix(mixed ^ seq);
         mixed = mix(mixed ^ version);
-        mixed = mix(mixed ^ date.toEpochDay());
+        mixed = mix(mixed ^ particulars.date().toEpochDay());
+        mixed = mix(mixed ^ state.code());
+        for (Map.Entry<String, String> field : particulars.fields().entrySet()) mixed = mix(mix(mixed ^ field.getKey().hashCode()) ^ field.getValue().hashCode());
         if (text != null) for (int i = 0; i < text.length(); i++) mixed = mix(mixed ^ text.charAt(i));
         sum += mixed;
         stretches++;

@@ -5,10 +5,15 @@ import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.ledger.journal.FieldsJson;
 import org.youngtally.ledger.store.Definitions;
+import org.youngtally.ledger.store.PositionState;
+import org.youngtally.ledger.store.RoundKey;
 
 /** Walks every position of a lane in the tables: no gap, no overlap, each identifier as its definition renders it. */
 final class LaneWalk {
@@ -17,6 +22,7 @@ final class LaneWalk {
     private final DSLContext dsl;
     private final Definitions definitions;
     private final Findings findings;
+    private long skipped;
 
     LaneWalk(DSLContext dsl, Findings findings) {
         this.dsl = dsl;
@@ -37,8 +43,11 @@ final class LaneWalk {
                 long to = row.get(ALLOCATION.LAST_POSITION);
                 if (from > expected) findings.add(name(lane) + ": " + positions(expected, from - 1) + " below the next one never given: a gap");
                 if (from < expected || to < from) findings.add(name(lane) + ": " + positions(from, Math.min(to, expected - 1)) + " given twice");
-                checkText(lane, row, from);
-                digest.add(from, to, row.get(ALLOCATION.SEQ), row.get(ALLOCATION.VERSION), row.get(ALLOCATION.BUSINESS_DATE), row.get(ALLOCATION.TEXT));
+                PositionState state = PositionState.of(row.get(ALLOCATION.STATE));
+                var particulars = new Particulars(row.get(ALLOCATION.BUSINESS_DATE), FieldsJson.read(row.get(ALLOCATION.FIELDS)));
+                if (state == PositionState.SKIPPED) checkSkipped(lane, row, from, to);
+                else checkText(lane, row, particulars, from);
+                digest.add(state, from, to, row.get(ALLOCATION.SEQ), row.get(ALLOCATION.VERSION), particulars, row.get(ALLOCATION.TEXT));
                 expected = Math.max(expected, to + 1);
                 after = from;
             }
@@ -47,14 +56,39 @@ final class LaneWalk {
         return digest;
     }
 
-    private void checkText(Definitions.Lane lane, Record row, long position) {
+    /** How many positions were found to be skipped as their definitions say. */
+    long skipped() { return skipped; }
+
+    private void checkSkipped(Definitions.Lane lane, Record row, long from, long to) {
+        Series series = definitions.version(lane.seriesId(), row.get(ALLOCATION.VERSION));
+        Range range = series.range(lane.range()).orElseThrow();
+        var key = new LaneKey(lane.series(), lane.range(), lane.period());
+        if (series.order().isSealed()) return;
+        long position = from;
+        while (position <= to && position < series.positions(range)) {
+            long last = series.skippedTo(range, key, position);
+            if (last < position) break;
+            position = last + 1;
+        }
+        if (position <= to) findings.add(name(lane) + ": " + positions(position, to) + " passed over, though the definition does not skip the value: a gap");
+        else skipped += to - from + 1;
+    }
+
+    private void checkText(Definitions.Lane lane, Record row, Particulars particulars, long position) {
         String text = row.get(ALLOCATION.TEXT);
         if (text == null) return;
         Series series = definitions.version(lane.seriesId(), row.get(ALLOCATION.VERSION));
+        if (series.order().isSealed()) {
+            findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ cannot be proved, the secret of the series being away");
+            return;
+        }
         Range range = series.range(lane.range()).orElseThrow();
-        String rendered = position < range.size() ? series.render(range, row.get(ALLOCATION.BUSINESS_DATE), position) : "nothing, being past the end of its range";
-        if (!rendered.equals(text)) findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ stands where its definition gives " + (position < range.size() ? "‘" + rendered + "’" : rendered));
-        if (!IdentifierKey.of(text).equals(row.get(ALLOCATION.TEXT_KEY))) findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ is filed under the wrong key");
+        boolean inside = position < series.positions(range);
+        String rendered = inside ? series.render(range, particulars, position) : "nothing, being past the end of its range";
+        if (!rendered.equals(text)) findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ stands where its definition gives " + (inside ? "‘" + rendered + "’" : rendered));
+        // A mark that comes round again is filed under its key, its lane and its round.
+        String key = IdentifierKey.of(text) + (series.order().repeats() ? RoundKey.of(lane.id(), series.order().round(range, position)) : "");
+        if (!key.equals(row.get(ALLOCATION.TEXT_KEY))) findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ is filed under the wrong key");
     }
 
     private static String name(Definitions.Lane lane) {

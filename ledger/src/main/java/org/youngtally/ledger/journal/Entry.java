@@ -1,10 +1,10 @@
 package org.youngtally.ledger.journal;
 
 import java.time.Instant;
-import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import org.youngtally.core.act.Effect;
+import org.youngtally.core.pattern.Particulars;
 
 /**
  * One act in the ledger.
@@ -37,6 +37,6 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
         }
     }
 
-    /** A request for numbers, with the business date it was decided for. */
-    public record Request(String series, LocalDate date, long quantity, Optional<String> reference, Optional<String> key, String digest) {}
+    /** A request for numbers, with what it was decided for. */
+    public record Request(String series, Particulars particulars, long quantity, Optional<String> reference, Optional<String> key, String digest) {}
 }

@@ -4,19 +4,26 @@ import java.io.StringWriter;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.youngtally.core.pattern.DateStyle;
 import org.youngtally.core.pattern.Pattern;
+import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.DateWindow;
+import org.youngtally.core.series.FieldRule;
+import org.youngtally.core.series.Order;
 import org.youngtally.core.series.Place;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Restart;
+import org.youngtally.core.series.Restarts;
 import org.youngtally.core.series.Series;
+import org.youngtally.core.series.Skips;
+import org.youngtally.core.text.SymbolSet;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.ObjectMapper;
 import tools.jackson.databind.json.JsonMapper;
 
-/** A checked series as JSON, with its version and the lasting ids of its ranges. */
+/** A checked series as JSON, with its version and the lasting ids of its ranges. One that is scattered is read with its secret sealed. */
 public final class SeriesJson {
     private static final ObjectMapper MAPPER = JsonMapper.shared();
 
@@ -38,9 +45,16 @@ public final class SeriesJson {
         json.writeStringProperty("namespace", series.namespace());
         json.writeStringProperty("pattern", series.pattern().toString());
         writeStyle(series.pattern(), json);
-        if (!series.restarts().isEmpty()) writeTexts("restarts", series.restarts().stream().map(Restart::word).toList(), json);
+        writeFields(series.fields(), json);
+        if (!series.restarts().isNever()) writeTexts("restarts", series.restarts().times().stream().map(Restart::word).toList(), json);
+        if (!series.restarts().fields().isEmpty()) writeTexts("restartFields", series.restarts().fields(), json);
+        writeSkips(series.skips(), json);
+        if (series.order().kind() != Order.Kind.IN_TURN) json.writeStringProperty("order", series.order().kind().word());
+        // By the mark the key is known again; the key itself stands nowhere here.
+        series.order().scatter().ifPresent(scatter -> json.writeStringProperty("secretMark", scatter.mark()));
+        if (series.proofWaived()) json.writeStringProperty("proof", "waived");
         if (series.place().longest() > 0) json.writeNumberProperty("longest", series.place().longest());
-        if (!series.place().symbols().isEmpty()) json.writeStringProperty("symbols", series.place().symbols());
+        if (!series.place().symbols().isAny()) json.writeStringProperty("symbols", series.place().symbols().words());
         json.writeArrayPropertyStart("ranges");
         for (Range range : series.ranges()) {
             json.writeStartObject();
@@ -55,6 +69,37 @@ public final class SeriesJson {
         }
         json.writeEndArray();
         json.writeEndObject();
+    }
+
+    private static void writeFields(List<FieldRule> rules, JsonGenerator json) {
+        if (rules.isEmpty()) return;
+        json.writeArrayPropertyStart("fields");
+        for (FieldRule rule : rules) {
+            json.writeStartObject();
+            json.writeStringProperty("name", rule.name());
+            rule.codebook().ifPresent(book -> json.writeStringProperty("codebook", book));
+            rule.within().ifPresent(other -> json.writeStringProperty("within", other));
+            if (rule.isText()) {
+                json.writeNumberProperty("longest", rule.longest());
+                json.writeStringProperty("symbols", rule.symbols().words());
+            }
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+    }
+
+    private static void writeSkips(Skips skips, JsonGenerator json) {
+        if (!skips.values().isEmpty()) {
+            json.writeArrayPropertyStart("skips");
+            for (Skips.Stretch stretch : skips.values()) {
+                json.writeStartArray();
+                json.writeNumber(stretch.from());
+                json.writeNumber(stretch.to());
+                json.writeEndArray();
+            }
+            json.writeEndArray();
+        }
+        if (!skips.containing().isEmpty()) writeTexts("skipsContaining", skips.containing(), json);
     }
 
     private static void writeStyle(Pattern pattern, JsonGenerator json) {
@@ -82,9 +127,29 @@ public final class SeriesJson {
             ranges.add(new Range(range.required("id").intValue(), range.required("first").longValue(), range.required("last").longValue(), range.required("step").longValue(),
                     new DateWindow(LocalDate.parse(range.required("opens").stringValue()), LocalDate.parse(range.required("closes").stringValue())), range.required("warn").longValue()));
         }
-        List<Restart> restarts = texts(node.get("restarts")).stream().map(word -> Restart.of(word).orElseThrow()).toList();
-        var place = new Place(node.has("longest") ? node.get("longest").intValue() : 0, node.has("symbols") ? node.get("symbols").stringValue() : "");
-        return new Series(node.required("key").stringValue(), node.required("title").stringValue(), node.required("namespace").stringValue(), Pattern.parse(node.required("pattern").stringValue(), style(node)), restarts, place, ranges, node.required("version").intValue());
+        var restarts = new Restarts(texts(node.get("restarts")).stream().map(word -> Restart.of(word).orElseThrow()).toList(), texts(node.get("restartFields")));
+        var place = new Place(node.has("longest") ? node.get("longest").intValue() : 0, symbols(node));
+        return new Series(node.required("key").stringValue(), node.required("title").stringValue(), node.required("namespace").stringValue(), Pattern.parse(node.required("pattern").stringValue(), style(node)), fields(node.get("fields")), restarts, skips(node), order(node), place, node.has("proof"), ranges, node.required("version").intValue());
+    }
+
+    private static SymbolSet symbols(JsonNode node) { return node.has("symbols") ? new SymbolSet(node.get("symbols").stringValue()) : SymbolSet.ANY; }
+
+    private static List<FieldRule> fields(JsonNode node) {
+        var rules = new ArrayList<FieldRule>();
+        if (node != null) for (JsonNode rule : node)
+            rules.add(new FieldRule(rule.required("name").stringValue(), Optional.ofNullable(rule.get("codebook")).map(JsonNode::stringValue), Optional.ofNullable(rule.get("within")).map(JsonNode::stringValue), rule.has("longest") ? rule.get("longest").intValue() : 0, symbols(rule)));
+        return rules;
+    }
+
+    private static Skips skips(JsonNode node) {
+        var values = new ArrayList<Skips.Stretch>();
+        if (node.has("skips")) for (JsonNode stretch : node.get("skips")) values.add(new Skips.Stretch(stretch.get(0).longValue(), stretch.get(1).longValue()));
+        return new Skips(values, texts(node.get("skipsContaining")));
+    }
+
+    private static Order order(JsonNode node) {
+        if (!node.has("order")) return Order.IN_TURN;
+        return new Order(Order.Kind.of(node.get("order").stringValue()).orElseThrow(), Optional.ofNullable(node.get("secretMark")).map(mark -> Scatter.sealed(mark.stringValue())));
     }
 
     private static DateStyle style(JsonNode node) {

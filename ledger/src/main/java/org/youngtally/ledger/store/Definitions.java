@@ -4,11 +4,11 @@ import static org.youngtally.ledger.store.db.Tables.LANE;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
 
-import java.time.LocalDate;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.journal.SeriesJson;
 
@@ -32,13 +32,13 @@ public final class Definitions {
 
     public Series version(int seriesId, int version) {
         return versions.computeIfAbsent(List.of(seriesId, version), wanted -> dsl.select(SERIES_VERSION.DEFINITION).from(SERIES_VERSION).where(SERIES_VERSION.SERIES_ID.eq(seriesId), SERIES_VERSION.VERSION.eq(version))
-                .fetchSingle(row -> SeriesJson.read(row.value1())));
+                .fetchSingle(row -> Store.secrets(dsl).unsealed(SeriesJson.read(row.value1()))));
     }
 
     /** The identifier at a position of a lane, as a version renders it. */
-    public String render(int lane, int version, LocalDate date, long position) {
+    public String render(int lane, int version, Particulars particulars, long position) {
         Lane row = lane(lane);
         Series series = version(row.seriesId(), version);
-        return series.render(series.range(row.range()).orElseThrow(), date, position);
+        return series.render(series.range(row.range()).orElseThrow(), particulars, position);
     }
 }

@@ -2,12 +2,12 @@ package org.youngtally.ledger.store;
 
 import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
 import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
+import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
 
 import java.time.Instant;
-import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
@@ -17,7 +17,9 @@ import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.SelectOnConditionStep;
 import org.jooq.impl.DSL;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.ledger.journal.Entry;
+import org.youngtally.ledger.journal.FieldsJson;
 
 /** The ledger's entries as people read them. */
 public final class EntryQueries {
@@ -33,10 +35,10 @@ public final class EntryQueries {
      * One entry.
      *
      * @param series null for an act that defines several at once
-     * @param date null for an act without a business date
+     * @param particulars null for an act without a business date
      * @param quantity 0 for an act that takes no numbers
      */
-    public record Row(long seq, Instant at, String by, Entry.Kind kind, String series, LocalDate date, long quantity, Optional<String> reference, Optional<String> key, List<Span> spans) {}
+    public record Row(long seq, Instant at, String by, Entry.Kind kind, String series, Particulars particulars, long quantity, Optional<String> reference, Optional<String> key, List<Span> spans) {}
 
     public Optional<Row> at(long seq) {
         return rows().where(ENTRY.SEQ.eq(seq)).fetchOptional(EntryQueries::row);
@@ -59,9 +61,11 @@ public final class EntryQueries {
         return rows().where(wanted).orderBy(ENTRY.SEQ.desc()).limit(most).fetch(EntryQueries::row);
     }
 
-    /** The keys of the series that an entry defined. */
+    /** The keys of the codebooks and series that an entry defined. */
     public List<String> defined(long seq) {
-        return dsl.select(SERIES.NAME).from(SERIES_VERSION).join(SERIES).on(SERIES.ID.eq(SERIES_VERSION.SERIES_ID)).where(SERIES_VERSION.SEQ.eq(seq)).orderBy(SERIES.ID).fetch(SERIES.NAME);
+        var keys = new ArrayList<>(dsl.select(CODEBOOK_VERSION.NAME).from(CODEBOOK_VERSION).where(CODEBOOK_VERSION.SEQ.eq(seq)).orderBy(CODEBOOK_VERSION.NAME).fetch(CODEBOOK_VERSION.NAME));
+        keys.addAll(dsl.select(SERIES.NAME).from(SERIES_VERSION).join(SERIES).on(SERIES.ID.eq(SERIES_VERSION.SERIES_ID)).where(SERIES_VERSION.SEQ.eq(seq)).orderBy(SERIES.ID).fetch(SERIES.NAME));
+        return keys;
     }
 
     /** The identifiers that an entry took; of each block the first and the last. */
@@ -82,16 +86,16 @@ public final class EntryQueries {
 
     private List<String> ends(Row row, Span span) {
         int version = dsl.select(ALLOCATION.VERSION).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq(span.lane()), ALLOCATION.FIRST_POSITION.eq(span.from())).fetchSingle(ALLOCATION.VERSION);
-        return List.of(definitions.render(span.lane(), version, row.date(), span.from()), definitions.render(span.lane(), version, row.date(), span.to()));
+        return List.of(definitions.render(span.lane(), version, row.particulars(), span.from()), definitions.render(span.lane(), version, row.particulars(), span.to()));
     }
 
     private SelectOnConditionStep<? extends Record> rows() {
-        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, SERIES.NAME, ENTRY.BUSINESS_DATE, DSL.coalesce(ENTRY.QUANTITY, 0L).as("quantity"), ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.SPANS)
+        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, SERIES.NAME, ENTRY.BUSINESS_DATE, DSL.coalesce(ENTRY.QUANTITY, 0L).as("quantity"), ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.SPANS, ENTRY.FIELDS)
                 .from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).leftJoin(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID));
     }
 
     private static Row row(Record row) {
-        return new Row(row.get(ENTRY.SEQ), row.get(ENTRY.AT).toInstant(ZoneOffset.UTC), row.get(ACCOUNT.NAME), Entry.Kind.values()[row.get(ENTRY.KIND)], row.get(SERIES.NAME), row.get(ENTRY.BUSINESS_DATE),
+        return new Row(row.get(ENTRY.SEQ), row.get(ENTRY.AT).toInstant(ZoneOffset.UTC), row.get(ACCOUNT.NAME), Entry.Kind.values()[row.get(ENTRY.KIND)], row.get(SERIES.NAME), Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE)).map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS)))).orElse(null),
                 row.get("quantity", Long.class), Optional.ofNullable(row.get(ENTRY.REFERENCE)), Optional.ofNullable(row.get(ENTRY.REQUEST_KEY)), Span.read(row.get(ENTRY.SPANS)));
     }
 }

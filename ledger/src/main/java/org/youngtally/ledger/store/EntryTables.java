@@ -3,6 +3,7 @@ package org.youngtally.ledger.store;
 import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
 import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
 import static org.youngtally.ledger.store.db.Tables.BLOCK;
+import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.DEFINITION_FILE;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
 import static org.youngtally.ledger.store.db.Tables.LANE;
@@ -24,9 +25,12 @@ import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.KeptFile;
+import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.ledger.journal.CodebookJson;
 import org.youngtally.ledger.journal.Entry;
+import org.youngtally.ledger.journal.FieldsJson;
 import org.youngtally.ledger.journal.SeriesJson;
 
 /**
@@ -34,8 +38,6 @@ import org.youngtally.ledger.journal.SeriesJson;
  * depends on nothing but the entries in their order.
  */
 final class EntryTables {
-    private static final byte ISSUED = 1;
-
     private record SeriesRow(int id, int namespace) {}
 
     private final DSLContext dsl;
@@ -50,14 +52,14 @@ final class EntryTables {
 
     EntryTables(DSLContext dsl) {
         this.dsl = dsl;
-        newLane = new Prepared(dsl, dsl.insertInto(LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION).values((Integer) null, null, null, null, null));
-        newEntry = new Prepared(dsl, dsl.insertInto(ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REFERENCE_LIVE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS)
-                .values((Long) null, null, null, null, null, null, null, null, null, null, null, null));
-        newAllocation = new Prepared(dsl, dsl.insertInto(ALLOCATION, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.TEXT, ALLOCATION.TEXT_KEY, ALLOCATION.NAMESPACE_ID)
-                .values((Integer) null, null, null, null, null, null, null, null, null, null));
-        newBlock = new Prepared(dsl, dsl.insertInto(BLOCK, BLOCK.LANE_ID, BLOCK.FIRST_POSITION, BLOCK.SERIES_ID, BLOCK.VERSION, BLOCK.BUSINESS_DATE).values((Integer) null, null, null, null, null));
+        newLane = new Prepared(dsl, dsl.insertInto(LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.SKIPPED).values((Integer) null, null, null, null, null, null));
+        newEntry = new Prepared(dsl, dsl.insertInto(ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REFERENCE_LIVE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS)
+                .values((Long) null, null, null, null, null, null, null, null, null, null, null, null, null));
+        newAllocation = new Prepared(dsl, dsl.insertInto(ALLOCATION, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.TEXT, ALLOCATION.TEXT_KEY, ALLOCATION.NAMESPACE_ID, ALLOCATION.FIELDS)
+                .values((Integer) null, null, null, null, null, null, null, null, null, null, null));
+        newBlock = new Prepared(dsl, dsl.insertInto(BLOCK, BLOCK.LANE_ID, BLOCK.FIRST_POSITION, BLOCK.SERIES_ID, BLOCK.VERSION, BLOCK.BUSINESS_DATE, BLOCK.FIELDS).values((Integer) null, null, null, null, null, null));
         Field<LocalDate> date = DSL.val((LocalDate) null, LANE.LATEST_DATE);
-        counter = new Prepared(dsl, dsl.update(LANE).set(LANE.NEXT_POSITION, (Long) null).set(LANE.LATEST_DATE, DSL.greatest(DSL.coalesce(LANE.LATEST_DATE, date), date)).set(LANE.NEWEST_SEQ, (Long) null).where(LANE.ID.eq((Integer) null)));
+        counter = new Prepared(dsl, dsl.update(LANE).set(LANE.NEXT_POSITION, (Long) null).set(LANE.LATEST_DATE, DSL.greatest(DSL.coalesce(LANE.LATEST_DATE, date), date)).set(LANE.NEWEST_SEQ, (Long) null).set(LANE.SKIPPED, LANE.SKIPPED.plus(DSL.val((Long) null, LANE.SKIPPED))).where(LANE.ID.eq((Integer) null)));
     }
 
     /** Drops what was remembered of rows that a rollback took away. */
@@ -76,6 +78,9 @@ final class EntryTables {
                         batch.flush();
                         define(entry, defined.series());
                     }
+                    case Effect.CodebookDefined defined -> dsl.insertInto(CODEBOOK_VERSION).values(defined.codebook().key(), defined.codebook().version(), entry.seq(), CodebookJson.write(defined.codebook())).execute();
+                    case Effect.NamespaceDefined defined -> define(entry, defined.namespace());
+                    case Effect.Skipped skipped -> batch.skip(entry, skipped);
                     case Effect.FileKept kept -> keep(entry, kept.file());
                     case Effect.LaneOpened opened -> batch.open(opened);
                     case Effect.Issued issued -> batch.issue(entry, issued);
@@ -96,6 +101,10 @@ final class EntryTables {
         dsl.insertInto(SERIES_VERSION).values(series(defined.key()).id(), defined.version(), entry.seq(), SeriesJson.write(defined)).execute();
     }
 
+    private void define(Entry entry, Namespace defined) {
+        dsl.update(NAMESPACE).set(NAMESPACE.TITLE, defined.title()).set(NAMESPACE.REPEATS, defined.repeats()).set(NAMESPACE.VERSION, defined.version()).set(NAMESPACE.SEQ, entry.seq()).where(NAMESPACE.ID.eq(namespace(defined.key()))).execute();
+    }
+
     private void keep(Entry entry, KeptFile file) {
         dsl.mergeInto(DEFINITION_FILE, DEFINITION_FILE.NAME, DEFINITION_FILE.SEQ, DEFINITION_FILE.TEXT).key(DEFINITION_FILE.NAME).values(file.name(), entry.seq(), file.text()).execute();
     }
@@ -104,7 +113,7 @@ final class EntryTables {
         Integer known = dsl.select(NAMESPACE.ID).from(NAMESPACE).where(NAMESPACE.NAME.eq(name)).fetchOne(NAMESPACE.ID);
         if (known != null) return known;
         int id = nextId(NAMESPACE, NAMESPACE.ID);
-        dsl.insertInto(NAMESPACE).values(id, name).execute();
+        dsl.insertInto(NAMESPACE, NAMESPACE.ID, NAMESPACE.NAME).values(id, name).execute();
         return id;
     }
 
@@ -140,36 +149,49 @@ final class EntryTables {
 
         void open(Effect.LaneOpened opened) {
             laneSeries.put(opened.lane(), opened.key().series());
-            lanes.add(new Object[] {opened.lane(), series(opened.key().series()).id(), opened.key().range(), opened.key().period(), 0L});
+            lanes.add(new Object[] {opened.lane(), series(opened.key().series()).id(), opened.key().range(), opened.key().period(), 0L, 0L});
         }
 
         void issue(Entry entry, Effect.Issued issued) {
             SeriesRow row = series(laneSeries(issued.lane()));
+            LocalDate date = issued.particulars().date();
+            String fields = FieldsJson.write(issued.particulars().fields());
             if (issued.isBlock()) {
-                allocations.add(new Object[] {issued.lane(), issued.from(), issued.to(), ISSUED, entry.seq(), issued.version(), issued.date(), null, null, null});
-                blocks.add(new Object[] {issued.lane(), issued.from(), row.id(), issued.version(), issued.date()});
+                allocations.add(new Object[] {issued.lane(), issued.from(), issued.to(), PositionState.ISSUED.code(), entry.seq(), issued.version(), date, null, null, null, fields});
+                blocks.add(new Object[] {issued.lane(), issued.from(), row.id(), issued.version(), date, fields});
             }
             for (int i = 0; i < issued.texts().size(); i++) {
                 long position = issued.from() + i;
                 String text = issued.texts().get(i);
-                allocations.add(new Object[] {issued.lane(), position, position, ISSUED, entry.seq(), issued.version(), issued.date(), text, IdentifierKey.of(text), row.namespace()});
+                allocations.add(new Object[] {issued.lane(), position, position, PositionState.ISSUED.code(), entry.seq(), issued.version(), date, text, key(text, issued), row.namespace(), fields});
             }
-            counters.merge(issued.lane(), new Object[] {issued.to() + 1, issued.date(), entry.seq(), issued.lane()}, Batch::newer);
+            counters.merge(issued.lane(), new Object[] {issued.to() + 1, date, entry.seq(), 0L, issued.lane()}, Batch::newer);
+        }
+
+        /** Passed over: no identifier, but a row that says why. */
+        void skip(Entry entry, Effect.Skipped skipped) {
+            LocalDate date = skipped.particulars().date();
+            allocations.add(new Object[] {skipped.lane(), skipped.from(), skipped.to(), PositionState.SKIPPED.code(), entry.seq(), skipped.version(), date, null, null, null, FieldsJson.write(skipped.particulars().fields())});
+            counters.merge(skipped.lane(), new Object[] {skipped.to() + 1, date, entry.seq(), skipped.quantity(), skipped.lane()}, Batch::newer);
+        }
+
+        private static String key(String text, Effect.Issued issued) {
+            return issued.round() == 0 ? IdentifierKey.of(text) : IdentifierKey.of(text) + RoundKey.of(issued.lane(), issued.round());
         }
 
         private static Object[] newer(Object[] before, Object[] after) {
             LocalDate earlier = (LocalDate) before[1];
             LocalDate later = (LocalDate) after[1];
-            return new Object[] {after[0], earlier.isAfter(later) ? earlier : later, after[2], after[3]};
+            return new Object[] {after[0], earlier.isAfter(later) ? earlier : later, after[2], (Long) before[3] + (Long) after[3], after[4]};
         }
 
         void history(Entry entry) {
             LocalDateTime at = LocalDateTime.ofInstant(entry.at(), ZoneOffset.UTC);
             int account = account(entry.by());
             byte kind = (byte) entry.kind().ordinal();
-            entries.add(entry.request().map(request -> new Object[] {entry.seq(), at, account, kind, series(request.series()).id(), request.date(), request.quantity(),
-                    request.reference().orElse(null), request.reference().isPresent() ? true : null, request.key().orElse(null), request.digest(), Span.write(Span.of(entry))})
-                    .orElseGet(() -> new Object[] {entry.seq(), at, account, kind, null, null, null, null, null, null, null, null}));
+            entries.add(entry.request().map(request -> new Object[] {entry.seq(), at, account, kind, series(request.series()).id(), request.particulars().date(), request.quantity(),
+                    request.reference().orElse(null), request.reference().isPresent() ? true : null, request.key().orElse(null), request.digest(), Span.write(Span.of(entry)), FieldsJson.write(request.particulars().fields())})
+                    .orElseGet(() -> new Object[] {entry.seq(), at, account, kind, null, null, null, null, null, null, null, null, null}));
         }
 
         void flush() {
@@ -177,7 +199,7 @@ final class EntryTables {
             run(newEntry, entries);
             run(newAllocation, allocations);
             run(newBlock, blocks);
-            run(counter, counters.values().stream().map(row -> new Object[] {row[0], row[1], row[1], row[2], row[3]}).toList());
+            run(counter, counters.values().stream().map(row -> new Object[] {row[0], row[1], row[1], row[2], row[3], row[4]}).toList());
             lanes.clear();
             entries.clear();
             allocations.clear();

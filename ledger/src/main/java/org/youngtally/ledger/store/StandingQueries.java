@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Outlook;
 import org.youngtally.core.series.Series;
@@ -29,42 +30,58 @@ public final class StandingQueries {
      * A used lane.
      *
      * @param given how many of its positions were given
+     * @param skipped how many were passed over, because their values are never given
+     * @param left how many are left; -1 where the series starts over
      */
-    public record LaneStanding(int range, String period, long given, LocalDate latest) {}
+    public record LaneStanding(int range, String period, long given, long skipped, long left, LocalDate latest) {}
 
     /** The number that a series gave last. */
     public record Newest(String identifier, EntryQueries.Row entry) {}
 
     /**
-     * @param outlook what comes next on the date that was asked about
+     * @param outlook what comes next; absent where it rests on fields that are not known, and shows no identifiers where only those do
      * @param lanes the used lanes, by range and period
      */
-    public record Standing(Series series, Outlook outlook, Optional<Newest> newest, List<LaneStanding> lanes) {}
+    public record Standing(Series series, LocalDate date, Optional<Outlook> outlook, Optional<Newest> newest, List<LaneStanding> lanes) {}
 
     /** Every series, by its key. */
     public List<Standing> all(LocalDate date) {
-        return standings(new StateQueries(dsl).series(), date, 1);
+        return standings(new StateQueries(dsl).series(), Particulars.on(date), 1);
     }
 
-    /** @param coming how many of the next identifiers to show */
-    public Optional<Standing> one(String key, LocalDate date, int coming) {
-        return standings(new StateQueries(dsl).series().stream().filter(series -> series.key().equals(key)).toList(), date, coming).stream().findFirst();
-    }
+    /**
+     * One series.
+     *
+     * @param particulars with every field that the series takes, or with none
+     * @param coming how many of the next identifiers to show
+     */
+    public Standing one(Series series, Particulars particulars, int coming) { return standings(List.of(series), particulars, coming).getFirst(); }
 
-    private List<Standing> standings(List<Series> wanted, LocalDate date, int coming) {
+    private List<Standing> standings(List<Series> wanted, Particulars particulars, int coming) {
         Map<String, List<StateQueries.LaneRow>> lanes = new StateQueries(dsl).lanes().stream().collect(Collectors.groupingBy(lane -> lane.key().series()));
         Map<String, Long> newest = dsl.select(SERIES.NAME, DSL.max(LANE.NEWEST_SEQ)).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).groupBy(SERIES.NAME).fetchMap(row -> row.value1(), row -> row.value2());
         var entries = new EntryQueries(dsl);
         var standings = new ArrayList<Standing>();
         for (Series series : wanted) {
             List<StateQueries.LaneRow> own = lanes.getOrDefault(series.key(), List.of());
-            var next = new HashMap<LaneKey, Long>();
-            own.forEach(lane -> next.put(lane.key(), lane.next()));
             Optional<Newest> last = Optional.ofNullable(newest.get(series.key())).flatMap(entries::at).map(entry -> new Newest(entries.ends(entry).getLast(), entry));
-            standings.add(new Standing(series, Outlook.of(series, date, lane -> next.getOrDefault(lane, 0L), coming), last,
-                    own.stream().map(lane -> new LaneStanding(lane.key().range(), lane.key().period(), lane.next(), lane.latest())).sorted(Comparator.comparingInt(LaneStanding::range).thenComparing(LaneStanding::period)).toList()));
+            standings.add(new Standing(series, particulars.date(), outlook(series, own, particulars, coming), last,
+                    own.stream().map(lane -> standing(series, lane)).sorted(Comparator.comparingInt(LaneStanding::range).thenComparing(LaneStanding::period)).toList()));
         }
         standings.sort(Comparator.comparing(standing -> standing.series().key()));
         return standings;
+    }
+
+    private static Optional<Outlook> outlook(Series series, List<StateQueries.LaneRow> lanes, Particulars particulars, int coming) {
+        boolean fieldsKnown = series.restsOnDateAlone() || !particulars.fields().isEmpty();
+        if (!fieldsKnown && !series.restarts().fields().isEmpty()) return Optional.empty();
+        var used = new HashMap<LaneKey, Outlook.Used>();
+        lanes.forEach(lane -> used.put(lane.key(), new Outlook.Used(lane.next(), lane.skipped())));
+        return Optional.of(Outlook.of(series, particulars, lane -> used.getOrDefault(lane, Outlook.Used.NOT), fieldsKnown ? coming : 0));
+    }
+
+    private static LaneStanding standing(Series series, StateQueries.LaneRow lane) {
+        long left = series.range(lane.key().range()).map(range -> Outlook.left(series, range, lane.key(), new Outlook.Used(lane.next(), lane.skipped()))).orElse(0L);
+        return new LaneStanding(lane.key().range(), lane.key().period(), lane.next() - lane.skipped(), lane.skipped(), left, lane.latest());
     }
 }

@@ -1,9 +1,11 @@
 package org.youngtally.ledger.store;
 
 import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
+import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.DEFINITION_FILE;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
 import static org.youngtally.ledger.store.db.Tables.LANE;
+import static org.youngtally.ledger.store.db.Tables.NAMESPACE;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
 
@@ -17,8 +19,12 @@ import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.act.LedgerState.EarlierAct;
+import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.LaneKey;
+import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
+import org.youngtally.ledger.journal.CodebookJson;
 import org.youngtally.ledger.journal.SeriesJson;
 
 /** What decisions rest on, asked of the tables. */
@@ -37,8 +43,23 @@ public final class StateQueries {
     /** Every series in its newest version, in the order in which they were first defined. */
     public List<Series> series() {
         return dsl.select(SERIES_VERSION.DEFINITION).from(SERIES).join(SERIES_VERSION).on(SERIES_VERSION.SERIES_ID.eq(SERIES.ID), SERIES_VERSION.VERSION.eq(SERIES.VERSION))
-                .orderBy(SERIES.ID).fetch(row -> SeriesJson.read(row.value1()));
+                .orderBy(SERIES.ID).fetch(row -> Store.secrets(dsl).unsealed(SeriesJson.read(row.value1())));
     }
+
+    /** Every codebook in its newest version, by its key. */
+    public List<Codebook> codebooks() {
+        var newer = CODEBOOK_VERSION.as("newer");
+        return dsl.select(CODEBOOK_VERSION.DEFINITION).from(CODEBOOK_VERSION).where(DSL.notExists(DSL.selectOne().from(newer).where(newer.NAME.eq(CODEBOOK_VERSION.NAME), newer.VERSION.gt(CODEBOOK_VERSION.VERSION))))
+                .orderBy(CODEBOOK_VERSION.NAME).fetch(row -> CodebookJson.read(row.value1()));
+    }
+
+    /** Every namespace that was defined, by its key. */
+    public List<Namespace> namespaces() {
+        return dsl.select(NAMESPACE.NAME, NAMESPACE.TITLE, NAMESPACE.REPEATS, NAMESPACE.VERSION).from(NAMESPACE).where(NAMESPACE.VERSION.gt(0)).orderBy(NAMESPACE.NAME).fetch(row -> new Namespace(row.value1(), row.value2(), row.value3(), row.value4()));
+    }
+
+    /** The secret by which a series is scattered. */
+    public Scatter scatter(String series) { return Store.secrets(dsl).of(series); }
 
     /** The kept files of definitions, those applied last first. */
     public List<KeptFile> files() {
@@ -50,12 +71,12 @@ public final class StateQueries {
         return dsl.select(DEFINITION_FILE.TEXT).from(DEFINITION_FILE).where(DEFINITION_FILE.NAME.eq(name)).fetchOptional(DEFINITION_FILE.TEXT);
     }
 
-    /** A used lane. */
-    public record LaneRow(int lane, LaneKey key, long next, LocalDate latest) {}
+    /** A used lane. @param skipped how many of the positions below the next one were passed over */
+    public record LaneRow(int lane, LaneKey key, long next, long skipped, LocalDate latest) {}
 
     public List<LaneRow> lanes() {
-        return dsl.select(LANE.ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.LATEST_DATE).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID))
-                .orderBy(LANE.ID).fetch(row -> new LaneRow(row.value1(), new LaneKey(row.value2(), row.value3(), row.value4()), row.value5(), row.value6()));
+        return dsl.select(LANE.ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.SKIPPED, LANE.LATEST_DATE).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID))
+                .orderBy(LANE.ID).fetch(row -> new LaneRow(row.value1(), new LaneKey(row.value2(), row.value3(), row.value4()), row.value5(), row.value6(), row.value7()));
     }
 
     /** The instant of the newest entry. */

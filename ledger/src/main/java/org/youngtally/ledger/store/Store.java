@@ -19,6 +19,7 @@ import org.jooq.conf.Settings;
 import org.jooq.impl.DSL;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
+import org.youngtally.ledger.secret.Secrets;
 
 /**
  * The tables, in H2: where every question is answered. One connection writes; readers have a pool of their own and see committed
@@ -29,15 +30,20 @@ public final class Store implements AutoCloseable {
     /** Of H2: every statement of a transaction sees the same committed state. */
     private static final String SNAPSHOT = "set session characteristics as transaction isolation level snapshot";
 
+    /** By this name a question finds the secrets in the configuration it is asked through. */
+    private static final String SECRETS = "secrets";
+
     private final String file;
+    private final Secrets secrets;
     private final HikariDataSource readers;
     private final Connection connection;
     private final DSLContext writing;
     private final EntryTables tables;
     private final Prepared reached;
 
-    private Store(String file, HikariDataSource readers, Connection connection, DSLContext writing) {
+    private Store(String file, Secrets secrets, HikariDataSource readers, Connection connection, DSLContext writing) {
         this.file = file;
+        this.secrets = secrets;
         this.readers = readers;
         this.connection = connection;
         this.writing = writing;
@@ -45,8 +51,8 @@ public final class Store implements AutoCloseable {
         this.reached = new Prepared(writing, writing.update(APPLIED).set(APPLIED.SEQ, (Long) null).set(APPLIED.HASH, (String) null));
     }
 
-    /** Opens or makes the database at a JDBC address of H2, and brings its tables up to date. */
-    public static Store open(String url) throws SQLException {
+    /** Opens or makes the database at a JDBC address of H2, and brings its tables up to date. @param secrets of the data folder */
+    public static Store open(String url, Secrets secrets) throws SQLException {
         var source = new JdbcDataSource();
         source.setUrl(url);
         source.setUser("tally");
@@ -62,7 +68,7 @@ public final class Store implements AutoCloseable {
             config.setPoolName("readers");
             config.setAutoCommit(false);
             config.setConnectionInitSql(SNAPSHOT);
-            return new Store(file(url), new HikariDataSource(config), connection, dsl(connection));
+            return new Store(file(url), secrets, new HikariDataSource(config), connection, dsl(connection, secrets));
         } catch (RuntimeException | SQLException e) {
             drop(connection);
             throw e;
@@ -85,9 +91,14 @@ public final class Store implements AutoCloseable {
         return path.startsWith("mem:") ? "" : path + ".mv.db";
     }
 
-    private static DSLContext dsl(Connection connection) {
-        return DSL.using(connection, SQLDialect.H2, new Settings().withExecuteLogging(false));
+    private static DSLContext dsl(Connection connection, Secrets secrets) {
+        DSLContext dsl = DSL.using(connection, SQLDialect.H2, new Settings().withExecuteLogging(false));
+        dsl.configuration().data(SECRETS, secrets);
+        return dsl;
     }
+
+    /** The secrets that go with the tables which a question is asked of. */
+    static Secrets secrets(DSLContext dsl) { return (Secrets) dsl.configuration().data(SECRETS); }
 
     /** The last entry that the tables hold. */
     public Head applied() {
@@ -117,7 +128,7 @@ public final class Store implements AutoCloseable {
     public <T> T read(Function<DSLContext, T> question) {
         try (Connection reader = readers.getConnection()) {
             try {
-                return question.apply(dsl(reader));
+                return question.apply(dsl(reader, secrets));
             } finally {
                 reader.rollback();
             }

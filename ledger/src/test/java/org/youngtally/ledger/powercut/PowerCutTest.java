@@ -139,7 +139,7 @@ class PowerCutTest {
     }
 
     static Act define() {
-        return new Act.Define(List.of(new SeriesDraft("n", null, null, "N-{count 6}", null, null, null, null, null, null, List.of(new RangeDraft(1L, 999_999L, null, "2026-01-01", null, null)))), Optional.empty());
+        return new Act.Define(List.of(new SeriesDraft.Builder("n", "N-{count 6}").ranges(List.of(new RangeDraft(1L, 999_999L, null, "2026-01-01", null, null))).draft()), Optional.empty());
     }
 
     static Act take(String key, long quantity) {

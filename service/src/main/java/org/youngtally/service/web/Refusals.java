@@ -6,9 +6,9 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Refusal;
+import org.youngtally.core.fault.Fault;
 import org.youngtally.core.proof.Clash;
 import org.youngtally.core.series.DateWindow;
-import org.youngtally.core.series.Fault;
 import org.youngtally.ledger.LedgerUnavailable;
 import org.youngtally.service.web.Problem.Type;
 

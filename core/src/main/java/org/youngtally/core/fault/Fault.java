@@ -1,4 +1,4 @@
-package org.youngtally.core.series;
+package org.youngtally.core.fault;
 
 /**
  * One thing wrong with a definition.
@@ -9,7 +9,7 @@ package org.youngtally.core.series;
  */
 public record Fault(String path, String problem, String accepted) {
 
-    static Fault at(String prefix, DefinitionException e) {
+    public static Fault at(String prefix, DefinitionException e) {
         return new Fault(prefix + e.property(), e.problem(), e.accepted());
     }
 

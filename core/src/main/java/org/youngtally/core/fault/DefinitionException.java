@@ -1,4 +1,4 @@
-package org.youngtally.core.series;
+package org.youngtally.core.fault;
 
 /** A value that a definition cannot hold: the property at fault, what was wrong with it, and what would do. */
 public final class DefinitionException extends IllegalArgumentException {

@@ -1,0 +1,24 @@
+package org.youngtally.core.codebook;
+
+import java.util.List;
+import org.youngtally.core.text.IdentifierKey;
+
+/**
+ * One choice of a codebook.
+ *
+ * @param name its full name
+ * @param code what stands for it in an identifier
+ * @param retired whether it is no longer given; its code is never used for anything else
+ * @param choices what can be chosen next where this is chosen
+ */
+public record Choice(String name, String code, boolean retired, List<Choice> choices) {
+    public Choice {
+        choices = List.copyOf(choices);
+    }
+
+    /** Whether somebody means this choice by a text, its name or its code. */
+    public boolean goesBy(String text) {
+        String key = IdentifierKey.of(text);
+        return IdentifierKey.of(name).equals(key) || IdentifierKey.of(code).equals(key);
+    }
+}

@@ -1,0 +1,106 @@
+package org.youngtally.core.series;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.fault.DefinitionName;
+import org.youngtally.core.fault.Fault;
+import org.youngtally.core.pattern.Part.TextField;
+import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.pattern.Pattern;
+import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.NearestName;
+import org.youngtally.core.text.SymbolSet;
+
+/** Checks what a series takes for the fields of the record: their shape, and that the codebooks have what they name. */
+final class FieldCheck {
+    private static final String NAME = "[a-z][a-z0-9-]{0,31}";
+    private static final int MOST_FIELDS = 12;
+
+    private final List<Fault> faults = new ArrayList<>();
+
+    private FieldCheck() {}
+
+    record Result(List<FieldRule> rules, List<Fault> faults) {}
+
+    /** The shape alone. */
+    static Result of(List<FieldDraft> drafts, Optional<Pattern> pattern) {
+        var check = new FieldCheck();
+        List<FieldRule> rules = check.rules(drafts == null ? List.of() : drafts);
+        pattern.ifPresent(known -> check.named(known, rules, drafts != null && drafts.size() > rules.size()));
+        return new Result(rules, check.faults);
+    }
+
+    private List<FieldRule> rules(List<FieldDraft> drafts) {
+        if (drafts.size() > MOST_FIELDS) fault("fields", "are " + drafts.size(), "give up to " + MOST_FIELDS);
+        var rules = new ArrayList<FieldRule>();
+        for (int i = 0; i < drafts.size(); i++) rule("fields[" + i + "].", drafts.get(i), rules);
+        return rules;
+    }
+
+    private void rule(String prefix, FieldDraft draft, List<FieldRule> rules) {
+        int before = faults.size();
+        if (draft.name() == null || draft.name().isEmpty()) fault(prefix + "name", "is missing", "give the name that the pattern calls it by, such as group");
+        else if (!draft.name().matches(NAME)) fault(prefix + "name", "‘" + draft.name() + "’ is not the name of a field", "use 1 to 32 small letters, digits and hyphens, a letter first");
+        if (rules.stream().anyMatch(rule -> rule.name().equals(draft.name()))) fault(prefix + "name", "‘" + draft.name() + "’ stands here twice", "name each field once");
+        boolean chosen = draft.codebook() != null || draft.within() != null;
+        if (draft.codebook() != null && draft.within() != null) fault(prefix + "within", "stands beside codebook", "keep one: a field that another narrows takes the choices of that one's codebook");
+        if (draft.codebook() != null) DefinitionName.fault(prefix + "codebook", draft.codebook()).ifPresent(faults::add);
+        if (draft.within() != null && rules.stream().noneMatch(rule -> rule.name().equals(draft.within()) && !rule.isText())) fault(prefix + "within", "‘" + draft.within() + "’ is not a field with a codebook that stands above this one", "name such a field, or give this one a codebook");
+        if (chosen && draft.longest() != null) fault(prefix + "longest", "a field with a codebook is as long as its codes", "leave it out");
+        if (chosen && draft.symbols() != null) fault(prefix + "symbols", "a field with a codebook has the symbols of its codes", "leave it out");
+        long longest = draft.longest() == null ? FieldRule.USUAL_LONGEST : draft.longest();
+        if (longest < 1 || longest > FieldRule.LONGEST) fault(prefix + "longest", longest + " is not a length", "write a number of symbols from 1 to " + FieldRule.LONGEST);
+        SymbolSet symbols = draft.symbols() == null || draft.symbols().isBlank() ? FieldRule.USUAL_SYMBOLS : new SymbolSet(draft.symbols());
+        for (String word : symbols.each()) if (!isUsable(word)) fault(prefix + "symbols", "‘" + word + "’ is not a kind of symbols", SymbolSet.ACCEPTED);
+        if (faults.size() == before) rules.add(new FieldRule(draft.name(), Optional.ofNullable(draft.codebook()), Optional.ofNullable(draft.within()), chosen ? 0 : (int) longest, chosen ? SymbolSet.ANY : symbols));
+    }
+
+    private static boolean isUsable(String word) {
+        if (!SymbolSet.isKind(word)) return false;
+        char symbol = word.charAt(0);
+        return word.length() > 1 || !(Character.isISOControl(symbol) || Character.isSurrogate(symbol) || Character.getType(symbol) == Character.NON_SPACING_MARK || Character.getType(symbol) == Character.FORMAT || IdentifierKey.fold(word).length() != 1);
+    }
+
+    private void named(Pattern pattern, List<FieldRule> rules, boolean someLost) {
+        List<String> names = rules.stream().map(FieldRule::name).toList();
+        var told = new HashSet<String>();
+        for (TextField field : pattern.textFields()) {
+            if (names.contains(field.name()) || someLost || !told.add(field.name())) continue;
+            String unit = field.name().equals(Particulars.UNIT) ? ", such as { name: unit, codebook: unit }" : ", such as { name: " + field.name() + ", codebook: " + field.name() + " } for choices, or { name: " + field.name() + ", longest: 10 } for a text";
+            fault("fields", field.shown() + " stands in the pattern, and nothing says what it takes", "add a line" + unit);
+        }
+    }
+
+    /** What the codebooks lack, for a series that is right in itself. */
+    static List<Fault> books(Fields fields, Function<String, Optional<Codebook>> find, List<String> known) {
+        var check = new FieldCheck();
+        List<FieldRule> rules = fields.series().fields();
+        for (int i = 0; i < rules.size(); i++) {
+            FieldRule rule = rules.get(i);
+            String prefix = "fields[" + i + "].";
+            if (rule.codebook().isPresent() && find.apply(rule.codebook().get()).isEmpty())
+                check.fault(prefix + "codebook", "there is no codebook ‘" + rule.codebook().get() + "’", NearestName.to(rule.codebook().get(), known).map(near -> "did you mean " + near + "? ").orElse("") + "define it under codebooks: in the same files, or before");
+        }
+        if (!check.faults.isEmpty()) return check.faults;
+        for (int i = 0; i < rules.size(); i++) if (!rules.get(i).isText()) check.codes(fields, rules.get(i), "fields[" + i + "].");
+        if (check.faults.isEmpty()) {
+            if (fields.combinations().size() > Fields.MOST_COMBINATIONS) check.fault("fields", "have more than " + Fields.MOST_COMBINATIONS + " combinations of codes", "use smaller codebooks, or fewer of them");
+        }
+        return check.faults;
+    }
+
+    private void codes(Fields fields, FieldRule rule, String prefix) {
+        List<String> codes = fields.codes(rule);
+        if (codes.isEmpty()) fault(prefix + "within", "nothing can be chosen beneath the choices of ‘" + rule.within().orElseThrow() + "’", "give them choices of their own in the codebook");
+        for (TextField field : fields.series().pattern().textFields()) {
+            if (!field.name().equals(rule.name())) continue;
+            codes.stream().filter(code -> field.written(code).isEmpty()).findFirst().ifPresent(code -> fault("pattern", "nothing is left of the code ‘" + code + "’ in " + field.shown(), "take another code, or do less to the field"));
+        }
+    }
+
+    private void fault(String path, String problem, String accepted) { faults.add(new Fault(path, problem, accepted)); }
+}
