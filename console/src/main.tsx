@@ -2,6 +2,8 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Link, RouterProvider } from "react-router";
+import { CodebookList } from "./pages/codebooks/CodebookList.tsx";
+import { CodebookPage } from "./pages/codebooks/CodebookPage.tsx";
 import { CheckPage } from "./pages/check/CheckPage.tsx";
 import { EditSeries, NewSeries } from "./pages/editor/SeriesEditor.tsx";
 import { Overview } from "./pages/overview/Overview.tsx";
@@ -21,6 +23,8 @@ const router = createBrowserRouter([
       { path: "/new", element: <NewSeries /> },
       { path: "/series/:key", element: <SeriesPage /> },
       { path: "/series/:key/edit", element: <EditSeries /> },
+      { path: "/codebooks", element: <CodebookList /> },
+      { path: "/codebooks/:key", element: <CodebookPage /> },
       { path: "/check", element: <CheckPage /> },
       { path: "*", element: <p className="p-4">There is no such page. <Link className="link" to="/">Go to the overview</Link>.</p> },
     ],

@@ -8,7 +8,12 @@ export type RangeForm = Schemas["RangeForm"];
 export type EntryView = Schemas["EntryView"];
 export type Allocation = Schemas["Allocation"];
 export type Preview = Schemas["Preview"];
-export type Fault = Schemas["SeriesFault"];
+export type Fault = Schemas["DefinitionFault"];
+export type FieldForm = Schemas["FieldForm"];
+export type FieldView = Schemas["FieldView"];
+export type CodebookView = Schemas["CodebookView"];
+export type CodebookForm = Schemas["CodebookForm"];
+export type Choice = Schemas["ChoiceForm"];
 export type SchemeView = Schemas["SchemeView"];
 export type CheckResult = Schemas["CheckResult"];
 export type CheckAddition = Schemas["CheckAddition"];
@@ -51,6 +56,14 @@ export async function definition(key: string): Promise<{ form: SeriesForm; versi
 /** Defines a series: a new one, or a change of the version that was looked at. */
 export const define = async (form: SeriesForm, version?: number): Promise<SeriesForm> =>
   answer(await call(`/series/${encodeURIComponent(form.key ?? "")}/definition`, {
+    method: "PUT",
+    headers: { ...headers, ...(version === undefined ? { "If-None-Match": "*" } : { "If-Match": `"${version}"` }) },
+    body: JSON.stringify(form),
+  }));
+
+/** Defines a codebook: a new one, or a change of the version that was looked at. */
+export const defineCodebook = async (form: CodebookForm, version?: number): Promise<CodebookForm> =>
+  answer(await call(`/codebooks/${encodeURIComponent(form.key ?? "")}`, {
     method: "PUT",
     headers: { ...headers, ...(version === undefined ? { "If-None-Match": "*" } : { "If-Match": `"${version}"` }) },
     body: JSON.stringify(form),

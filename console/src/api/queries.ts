@@ -1,10 +1,18 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { definition, entries, get, post, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView } from "./client.ts";
+import { definition, entries, get, post, type CodebookView, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView } from "./client.ts";
 
 export const useSeriesList = () => useQuery({ queryKey: ["series"], queryFn: () => get<SeriesView[]>("/series") });
 
-export const useSeries = (key: string, date: string) =>
-  useQuery({ queryKey: ["series", key, date], queryFn: () => get<SeriesView>(`/series/${encodeURIComponent(key)}${date ? `?date=${date}` : ""}`), placeholderData: keepPreviousData });
+/** One series; with what a record gives for its fields, also what comes next for them. */
+export const useSeries = (key: string, date: string, fields: Record<string, string> = {}, enabled = true) =>
+  useQuery({
+    queryKey: ["series", key, date, fields],
+    queryFn: () => get<SeriesView>(`/series/${encodeURIComponent(key)}?${new URLSearchParams([...(date ? [["date", date]] : []), ...Object.entries(fields).map(([name, value]) => ["field", `${name}=${value}`])])}`),
+    placeholderData: keepPreviousData,
+    enabled,
+  });
+
+export const useCodebooks = () => useQuery({ queryKey: ["codebooks"], queryFn: () => get<CodebookView[]>("/codebooks") });
 
 /** For the editor: read once, so that what is typed is not overwritten. */
 export const useDefinition = (key: string) => useQuery({ queryKey: ["definition", key], queryFn: () => definition(key), staleTime: 0, gcTime: 0 });
@@ -22,5 +30,5 @@ export const useEntries = (series: string | undefined, limit: number) =>
   });
 
 /** What a definition would give; the service says so, never the page. */
-export const usePreview = (form: SeriesForm, date: string) =>
-  useQuery({ queryKey: ["preview", form, date], queryFn: ({ signal }) => post<Preview>("/previews", { series: form, ...(date ? { date } : {}) }, undefined, signal), placeholderData: keepPreviousData, staleTime: 0 });
+export const usePreview = (form: SeriesForm, date: string, fields: Record<string, string>) =>
+  useQuery({ queryKey: ["preview", form, date, fields], queryFn: ({ signal }) => post<Preview>("/previews", { series: form, fields, ...(date ? { date } : {}) }, undefined, signal), placeholderData: keepPreviousData, staleTime: 0 });

@@ -7,7 +7,7 @@ const words: Record<string, string> = { allocate: "given", block: "block given",
 
 function what(entry: EntryView) {
   if (entry.first) return <span className="identifier">{span(entry.first, entry.last)}</span>;
-  return <span>{entry.defined?.length === 1 ? entry.defined[0] : `${count(entry.defined?.length ?? 0)} series`}</span>;
+  return <span>{entry.defined?.length === 1 ? entry.defined[0] : `${count(entry.defined?.length ?? 0)} definitions`}</span>;
 }
 
 /** Entries of the ledger from new to old. */

@@ -11,6 +11,8 @@ const parts = [
   { text: "{date MMM}", name: "Month name" },
   { text: "{date YY-ww}", name: "Week" },
   { text: "{fiscal yy}", name: "Fiscal year" },
+  { text: "{field group}", name: "Field" },
+  { text: "{unit}", name: "Unit" },
   { text: "{check mod37-36}", name: "Check symbol" },
 ];
 

@@ -9,8 +9,12 @@ import { Field } from "./Field.tsx";
 import { draftOf, emptyDraft, faultsAt, formOf, type Draft, type TextName } from "./form.ts";
 import { PatternField } from "./PatternField.tsx";
 import { PreviewPanel } from "./PreviewPanel.tsx";
+import { RecordFields } from "./RecordFields.tsx";
 import { RangeFields } from "./RangeFields.tsx";
 import { RestartFields } from "./RestartFields.tsx";
+
+/** Whether a section begins open: it stays as the reader leaves it, also when its last field is emptied. */
+const isUsed = (...values: string[]): boolean => values.some((value) => value !== "");
 
 export function NewSeries() {
   const status = useStatus();
@@ -30,10 +34,11 @@ function Editor({ draft: begun, version: begunOn }: { draft: Draft; version?: nu
   const [draft, setDraft] = useState(begun);
   const [version] = useState(begunOn);
   const [date, setDate] = useState("");
+  const [given, setGiven] = useState<Record<string, string>>({});
   const queries = useQueryClient();
   const navigate = useNavigate();
   const form = useMemo(() => formOf(draft), [draft]);
-  const preview = usePreview(useSettled(form, 150), date);
+  const preview = usePreview(useSettled(form, 150), date, useSettled(given, 150));
   const [touched, setTouched] = useState(exists);
   const faults = (touched ? preview.data?.faults : undefined) ?? [];
   const change = (part: Partial<Draft>) => {
@@ -55,6 +60,11 @@ function Editor({ draft: begun, version: begunOn }: { draft: Draft; version?: nu
       </Field>
     );
   };
+  const choice = (name: "order" | "proof", label: string, options: [string, string][]) => (
+    <Field id={name} label={label} faults={faultsAt(faults, name)}>
+      <select id={name} className="select w-full" value={draft[name]} onChange={(event) => change({ [name]: event.target.value })}>{options.map(([value, shown]) => <option key={value} value={value}>{shown}</option>)}</select>
+    </Field>
+  );
   return (
     <form onSubmit={(event) => { event.preventDefault(); setTouched(true); save.mutate(); }}>
       <p className="text-sm mb-1"><Link className="link" to="/series">Series</Link>{exists && <> <span aria-hidden="true">/</span> <Link className="link identifier" to={`/series/${begun.key}`}>{begun.key}</Link></>}</p>
@@ -67,8 +77,9 @@ function Editor({ draft: begun, version: begunOn }: { draft: Draft; version?: nu
           </div>
           {text("title", "Title", undefined, "Invoices of the works")}
           <PatternField value={draft.pattern} faults={faultsAt(faults, "pattern")} onChange={(pattern) => change({ pattern })} />
-          <RestartFields restarts={draft.restarts} faults={faultsAt(faults, "restarts")} onChange={(restarts) => change({ restarts })} />
-          <details className="sheet" open={[draft.locale, draft.fiscalYearStarts, draft.longest, draft.symbols].some((value) => value !== "") || undefined}>
+          <RecordFields fields={draft.fields} faults={faults} onChange={(fields) => change({ fields })} />
+          <RestartFields restarts={draft.restarts} fields={draft.fields.map((field) => field.name)} faults={faultsAt(faults, "restarts")} onChange={(restarts) => change({ restarts })} />
+          <details className="sheet" open={isUsed(begun.locale, begun.fiscalYearStarts, begun.longest, begun.symbols)}>
             <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">Dates, and the place the identifiers live in</summary>
             <div className="p-4 pt-2 grid gap-4 sm:grid-cols-2">
               {text("locale", "Names of months in", "(else en)", "de")}
@@ -77,12 +88,21 @@ function Editor({ draft: begun, version: begunOn }: { draft: Draft; version?: nu
               {text("symbols", "Symbols allowed", "(else any)", "letters digits -")}
             </div>
           </details>
+          <details className="sheet" open={isUsed(begun.order, begun.skipsValues, begun.skipsContaining, begun.proof)}>
+            <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">Order, and values that are never given</summary>
+            <div className="p-4 pt-2 grid gap-4 sm:grid-cols-2">
+              {choice("order", "Values are given", [["", "one after the other"], ["scattered", "scattered, so that none can be guessed"], ["repeating", "from the first again after the last"]])}
+              {choice("proof", "That no two are alike", [["", "must be proved"], ["waived", "is looked up with each number"]])}
+              {text("skipsValues", "Never the values", "(with commas)", "13, 4000-4999", "skips.values")}
+              {text("skipsContaining", "Never a count with", "(with commas)", "13, 666", "skips.containing")}
+            </div>
+          </details>
           <RangeFields ranges={draft.ranges} faults={faults} onChange={(ranges) => change({ ranges })} />
           {save.isError && <Trouble error={save.error} />}
           {save.error instanceof Problem && save.error.status === 412 && <p className="text-sm">What you typed is still here. <Link className="link" to={`/series/${draft.key}`}>Look at what changed</Link> in the meantime.</p>}
           <div className="flex gap-3"><button type="submit" className="btn btn-primary" aria-busy={save.isPending}>{exists ? "Save the change" : "Define the series"}</button><Link className="btn btn-ghost" to={exists ? `/series/${begun.key}` : "/series"}>Leave it</Link></div>
         </div>
-        <PreviewPanel preview={touched ? preview.data : undefined} error={preview.error} date={date} onDate={setDate} />
+        <PreviewPanel preview={touched ? preview.data : undefined} error={preview.error} date={date} onDate={setDate} fields={form.fields ?? []} given={given} onGiven={setGiven} />
       </div>
     </form>
   );

@@ -16,7 +16,7 @@ function RunsOut({ series }: { series: SeriesView[] }) {
         {soon.map((each) => (
           <li key={each.key} className="px-4 py-3 flex justify-between gap-4 items-baseline">
             <Link className="link font-medium" to={`/series/${each.key}`}>{each.title}</Link>
-            <span className="text-warning font-medium text-right">{each.state === "closed" ? "no range serves today" : each.left === 0 ? "nothing left" : `${count(each.left)} left`}</span>
+            <span className="text-warning font-medium text-right">{each.state === "closed" ? "no range serves today" : each.left === undefined ? "a lane runs low" : each.left === 0 ? "nothing left" : `${count(each.left)} left`}</span>
           </li>
         ))}
       </ul>

@@ -4,10 +4,10 @@ import { post, Problem, type Allocation, type SeriesView } from "../../api/clien
 import { Trouble } from "../../parts/States.tsx";
 import { count } from "../../parts/words.ts";
 
-type Request = { quantity: number; date?: string; reference?: string };
+type Request = { quantity: number; date?: string; fields?: Record<string, string>; reference?: string };
 
 /** Takes numbers, confirms what was taken, and stands ready for the next. */
-export function AllocatePanel({ series, date, onDate }: { series: SeriesView; date: string; onDate: (date: string) => void }) {
+export function AllocatePanel({ series, date, onDate, fields, children }: { series: SeriesView; date: string; onDate: (date: string) => void; fields: Record<string, string>; children?: React.ReactNode }) {
   const queries = useQueryClient();
   const [quantity, setQuantity] = useState("1");
   const [reference, setReference] = useState("");
@@ -39,13 +39,14 @@ export function AllocatePanel({ series, date, onDate }: { series: SeriesView; da
   const submit = (event: React.FormEvent) => {
     event.preventDefault();
     if (take.isPending) return;
-    take.mutate({ quantity: Number(quantity), ...(date ? { date } : {}), ...(reference.trim() ? { reference: reference.trim() } : {}) });
+    take.mutate({ quantity: Number(quantity), ...(date ? { date } : {}), ...(series.fields.length > 0 ? { fields } : {}), ...(reference.trim() ? { reference: reference.trim() } : {}) });
   };
 
   return (
     <form className="sheet" aria-labelledby="take" onSubmit={submit}>
       <h2 id="take" className="sheet-title">Take numbers</h2>
       <div className="p-4 grid gap-3">
+        {children}
         <label className="grid gap-1"><span className="text-sm">What for <span className="quiet">(reference)</span></span>
           <input ref={referenceField} className="input w-full" value={reference} onChange={(event) => setReference(event.target.value)} placeholder="e.g. ORDER-890" autoComplete="off" /></label>
         <div className="grid grid-cols-[5rem_1fr] gap-3">

@@ -4,7 +4,9 @@ import { useEntries, useSeries } from "../../api/queries.ts";
 import { EntryTable } from "../../parts/EntryTable.tsx";
 import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
 import { StateWord } from "../../parts/StateWord.tsx";
-import { count, when } from "../../parts/words.ts";
+import { leftText, when } from "../../parts/words.ts";
+import { FieldInputs, isComplete } from "../../parts/FieldInputs.tsx";
+import { useSettled } from "../../parts/useSettled.ts";
 import { AllocatePanel } from "./AllocatePanel.tsx";
 import { RangeTable } from "./RangeTable.tsx";
 
@@ -25,29 +27,35 @@ function Ledger({ series }: { series: string }) {
 export function SeriesPage() {
   const { key = "" } = useParams();
   const [date, setDate] = useState("");
+  const [fields, setFields] = useState<Record<string, string>>({});
+  const asked = useSettled(fields, 150);
   const query = useSeries(key, date);
+  const complete = isComplete(query.data?.fields ?? [], asked);
+  const coming = useSeries(key, date, asked, complete && (query.data?.fields.length ?? 0) > 0);
   if (query.isPending) return <Waiting />;
   if (query.isError) return <Trouble error={query.error} />;
   const series = query.data;
+  const ahead = series.fields.length === 0 ? series : complete ? coming.data : undefined;
   return (
     <>
       <p className="text-sm mb-1"><Link className="link" to="/series">Series</Link> <span aria-hidden="true">/</span> <span className="identifier">{series.key}</span></p>
       <div className="flex flex-wrap items-center gap-3 mb-2"><h1 className="text-2xl font-semibold">{series.title}</h1><StateWord series={series} /><Link className="btn btn-sm ml-auto" to={`/series/${series.key}/edit`}>Edit</Link></div>
       <dl className="flex flex-wrap gap-x-8 gap-y-1 mb-6 text-sm">
-        {[["Pattern", series.pattern], ["Namespace", series.namespace], ["Restarts", series.restarts.length === 0 ? "never" : series.restarts.map((word) => `each ${word.replace("-", " ")}`).join(" and ")], ["Version", String(series.version)]].map(([name, value]) => (
+        {[["Pattern", series.pattern], ["Namespace", series.namespace], ["Restarts", series.restarts.length === 0 ? "never" : series.restarts.map((word) => `each ${word.replace("field ", "").replace("-", " ")}`).join(" and ")], ...(series.order === "in-turn" ? [] : [["Order", series.order]]), ["Version", String(series.version)]].map(([name, value]) => (
           <div key={name} className="flex gap-2"><dt className="quiet">{name}</dt><dd className="identifier">{value}</dd></div>
         ))}
         {series.newest && <div className="flex gap-2"><dt className="quiet">Newest</dt><dd><span className="identifier">{series.newest.identifier}</span>, {when(series.newest.at)} by {series.newest.by}</dd></div>}
       </dl>
       <div className="sheets">
         <div className="sheets lg:grid-cols-[20rem_minmax(0,1fr)] items-start">
-          <AllocatePanel series={series} date={date} onDate={setDate} />
+          <AllocatePanel series={series} date={date} onDate={setDate} fields={fields}><FieldInputs rules={series.fields} values={fields} onChange={setFields} /></AllocatePanel>
           <div className="sheets">
             <section aria-labelledby="next">
-              <h2 id="next" className="font-semibold mb-2">Next on {series.date} <span className="quiet font-normal">— {count(series.left)} left</span></h2>
-              {series.next.length === 0 ? <div className="sheet"><Nothing>Nothing is left for this date.</Nothing></div> : <ul className="strip" tabIndex={0} aria-label="Next identifiers">{series.next.map((identifier) => <li key={identifier} className="identifier">{identifier}</li>)}</ul>}
+              <h2 id="next" className="font-semibold mb-2">Next on {series.date} {(ahead ?? series).left !== undefined && <span className="quiet font-normal">— {leftText((ahead ?? series).left, series.order)} left</span>}</h2>
+              {coming.isError && complete && <Trouble error={coming.error} />}
+              {!ahead ? <div className="sheet"><Nothing>What comes next rests on {series.fields.map((field) => field.name).join(", ")}.</Nothing></div> : ahead.next.length === 0 ? <div className="sheet"><Nothing>Nothing is left for this date.</Nothing></div> : <ul className="strip" tabIndex={0} aria-label="Next identifiers">{ahead.next.map((identifier) => <li key={identifier} className="identifier">{identifier}</li>)}</ul>}
             </section>
-            <RangeTable ranges={series.ranges} />
+            <RangeTable series={series} />
           </div>
         </div>
         <Ledger series={series.key} />

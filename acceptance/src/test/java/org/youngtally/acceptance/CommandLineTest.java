@@ -112,7 +112,7 @@ class CommandLineTest {
         Result dry = youngtally("apply", file.toString(), "--dry-run");
         assertThat(dry).isEqualTo(new Result(0, "new crate, version 1, begins with C0001\n", "A dry run: nothing was changed.\n"));
         assertThat(youngtally("series", "show", "crate").exit()).isEqualTo(1);
-        assertThat(youngtally("apply", file.toString()).err()).isEqualTo("1 series was defined.\n");
+        assertThat(youngtally("apply", file.toString()).err()).isEqualTo("1 definition was taken.\n");
         assertThat(youngtally("apply", file.toString()).err()).isEqualTo("Everything stood so already.\n");
         Files.writeString(file, Files.readString(file).replace("999,", "9999,"));
         assertThat(youngtally("apply", file.toString()).out()).isEqualTo("changed crate, version 2\n   range 1 last was 999 and becomes 9999\n");
@@ -194,5 +194,57 @@ class CommandLineTest {
         Process shell = new ProcessBuilder("bash", "-c", "cat '" + data + "'/journal/*.jsonl | { " + script + "; }").redirectErrorStream(true).start();
         assertThat(new String(shell.getInputStream().readAllBytes(), StandardCharsets.UTF_8).strip()).isEqualTo(head);
         assertThat(shell.waitFor()).isZero();
+    }
+
+    @Test
+    void fieldsAndUnitsAreGivenAndRefusedByName() throws Exception {
+        assertThat(youngtally("allocate", "component", "--field", "group=wind-chest", "--field", "kind=SL", "--date", "2026-03-02", "--quantity", "2").out()).isEqualTo("WC-SL-0006\nWC-SL-0007\n");
+        assertThat(youngtally("find", "wc-sl-0007").out()).contains("lane       group WC").contains("fields     group=WC, kind=SL");
+        assertThat(youngtally("allocate", "order", "--unit", "care", "--date", "2026-03-02").out()).isEqualTo("PO-CARE-26-0001\n");
+        assertThat(youngtally("series", "preview", "project", "--field", "place=Ørland", "--date", "2026-05-05", "--quantity", "1").out()).isEqualTo("ORLA2601\n");
+        assertThat(youngtally("series", "preview", "project").err()).contains("rest on place");
+        assertThat(youngtally("series", "show", "component").out()).contains("field      kind: a choice within that of group", "group CA");
+        Result missing = youngtally("allocate", "component", "--field", "group=WC");
+        assertThat(missing.exit()).isEqualTo(1);
+        assertThat(missing.err()).contains("The field ‘kind’ of ‘component’ is missing.", "Pallet (PA), Slider (SL)").doesNotContain("Sponsil");
+        assertThat(youngtally("allocate", "component", "--field", "group=WC", "--field", "kind=Sponsil").err()).contains("is a retired choice of the field ‘kind’");
+        assertThat(youngtally("allocate", "order", "--unit", "workz").err()).contains("Did you mean ‘works’?");
+        assertThat(youngtally("allocate", "visit", "--unit", "works").err()).contains("‘visit’ takes no fields, and was given ‘unit’.");
+        assertThat(youngtally("allocate", "order", "--unit", "works", "--field", "unit=care").exit()).isEqualTo(2);
+    }
+
+    @Test
+    void choicesAreAddedAndRetired() throws Exception {
+        Path file = folder.resolve("timber.yaml");
+        Files.writeString(file, """
+                codebooks: [{ key: timber, title: Timbers, choices: [{ name: Oak, code: OA, choices: [{ name: Quartered, code: Q }] }, { name: Pine, code: PI }] }]
+                series:
+                  - { key: plank, pattern: "{field timber}{field cut}-{count 3}", fields: [{ name: timber, codebook: timber }, { name: cut, within: timber }], ranges: [{ first: 1, last: 999, opens: 2026-01-01 }] }
+                """);
+        assertThat(youngtally("apply", file.toString()).out()).isEqualTo("new codebook timber, version 1\nnew plank, version 1\n");
+        assertThat(youngtally("codebook", "list").out()).containsPattern("timber +Timbers +2 +1 +plank");
+        assertThat(youngtally("codebook", "add", "timber", "P", "Plain", "--within", "OA")).isEqualTo(new Result(0, "", "P stands for Plain from now on.\n"));
+        assertThat(youngtally("series", "preview", "plank", "--field", "timber=Oak", "--field", "cut=Plain", "--quantity", "1").out()).isEqualTo("OAP-001\n");
+        assertThat(youngtally("codebook", "add", "timber", "P", "Part-sawn", "--within", "OA").err()).contains("‘P’ stands for another choice beside it already").contains("Nothing was changed.");
+        assertThat(youngtally("codebook", "retire", "timber", "P", "--within", "OA").err()).isEqualTo("P is retired.\n");
+        assertThat(youngtally("codebook", "show", "timber").out()).containsPattern("  P +Plain +retired");
+        assertThat(youngtally("codebook", "retire", "timber", "ZZ")).extracting(Result::exit).isEqualTo(2);
+        assertThat(youngtally("codebook", "show", "timbre").err()).contains("Did you mean ‘timber’?");
+        Result gone = youngtally("apply", file.toString());
+        assertThat(gone.exit()).isEqualTo(1);
+        assertThat(gone.err()).contains("timber.yaml:1: timber: choices[0].choices the code ‘P’ of Plain is gone", "keep it, with retired: true");
+    }
+
+    @Test
+    void whatIsSkippedIsToldAndWhatComesRoundHasItsRound() throws Exception {
+        assertThat(youngtally("series", "show", "bench-place").out()).containsPattern("GIVEN +LEFT +SKIPPED").containsPattern(" 25 +152 +1");
+        assertThat(youngtally("audit", "bench-place").out()).contains("26 positions (1 of them void: skipped by the definition)");
+        assertThat(youngtally("find", "b013").exit()).isEqualTo(1);
+        assertThat(youngtally("find", "B").out()).contains("round      1").contains("round      2");
+        assertThat(youngtally("block", "take", "mark", "--quantity", "5").err()).contains("its marks come round again");
+        List<String> codes = youngtally("allocate", "voucher", "--quantity", "20", "--date", "2026-03-02").out().lines().toList();
+        assertThat(codes).hasSize(20).doesNotHaveDuplicates().isNotEqualTo(codes.stream().sorted().toList());
+        assertThat(youngtally("find", codes.get(7)).out()).contains("position   15");
+        assertThat(youngtally("export").out()).contains("order: scattered").doesNotContainPattern("[0-9a-f]{32}");
     }
 }

@@ -176,7 +176,7 @@ class ConsoleTest {
         String axe = Files.readString(Path.of("../console/node_modules/axe-core/axe.min.js"));
         browser.size(width, height);
         try {
-            for (String page : List.of("/", "/series", "/series/invoice-works", "/series/cast/edit", "/new", "/check", "/nowhere")) {
+            for (String page : List.of("/", "/series", "/series/invoice-works", "/series/cast/edit", "/new", "/codebooks", "/codebooks/component", "/series/component", "/series/component/edit", "/check", "/nowhere")) {
                 browser.open(page);
                 browser.script("localStorage.setItem('look', arguments[0])", look);
                 browser.open(page);
@@ -199,5 +199,84 @@ class ConsoleTest {
             empty.kill();
             own.sees("The service is not heard at the moment");
         }
+    }
+
+    @Test
+    void aCodebookIsMadeGrownAndRetiredFrom() throws Exception {
+        browser.open("/codebooks");
+        browser.type("Key", "timber");
+        browser.type("Title", "Timbers");
+        browser.type("First choice", "Oak");
+        browser.type("Its code", "OA");
+        browser.press("Define the codebook");
+        browser.sees("No series uses it yet.");
+        browser.type("Name", "Pine");
+        browser.type("Code", "PI");
+        browser.press("Add the choice");
+        browser.sees("PI stands for Pine from now on.");
+        browser.field("Beneath").sendKeys("Oak");
+        browser.type("Name", "Quartered");
+        browser.type("Code", "Q");
+        browser.press("Add the choice");
+        browser.sees("Q stands for Quartered from now on.");
+        browser.type("Name", "Plain");
+        browser.type("Code", "q");
+        browser.press("Add the choice");
+        browser.sees("‘q’ stands for another choice beside it already");
+        assertThat(browser.field("Name").getDomProperty("value")).as("what was typed stays").isEqualTo("Plain");
+        browser.element(By.cssSelector("[aria-label='Retire Pine']")).click();
+        browser.sees("Pine is retired.");
+        assertThat(service.get("/api/v1/codebooks/timber").json().get("choices").get(1).get("retired").asBoolean()).isTrue();
+    }
+
+    @Test
+    void aSeriesWithFieldsIsDefinedAndTakenFromByChoosing() {
+        browser.open("/new");
+        browser.type("Key", "assembly");
+        browser.type("Pattern", "{field group}-{field kind}-{count 3}");
+        browser.type("Last", "999");
+        browser.sees("{field group} stands in the pattern, and nothing says what it takes");
+        browser.press("Add a field");
+        browser.element(By.id("field-0-name")).sendKeys("group");
+        browser.element(By.id("field-0-codebook")).sendKeys("Components");
+        browser.press("Add a field");
+        browser.element(By.id("field-1-name")).sendKeys("kind");
+        browser.element(By.id("field-1-kind")).sendKeys("a choice within");
+        browser.element(By.id("field-1-within")).sendKeys("group");
+        browser.field("with each group").click();
+        browser.sees("WC-PA-001");
+        browser.element(By.xpath("//section[@aria-labelledby='preview']//label[contains(., 'group')]//select")).sendKeys("Case");
+        browser.sees("CA-CO-001");
+        browser.press("Define the series");
+        browser.sees("What comes next rests on group, kind.");
+        browser.field("group").sendKeys("Action");
+        browser.field("kind").sendKeys("Roller");
+        browser.sees("AC-RO-001");
+        browser.press("Take the next number");
+        browser.sees("Taken, entry");
+        assertThat(browser.element(By.cssSelector("[data-testid=taken]")).getText()).contains("AC-RO-001");
+        browser.sees("AC-RO-002");
+    }
+
+    @Test
+    void checkSymbolsAreMarkedAndSkipsAndOrdersAreSet() {
+        browser.open("/series/bank-reference/edit");
+        assertThat(browser.element(By.cssSelector("[data-testid=coming] .check-symbol")).getText()).isEqualTo("58");
+        browser.open("/new");
+        browser.type("Key", "lucky");
+        browser.type("Pattern", "L{count 2}");
+        browser.type("Last", "99");
+        browser.sees("L10");
+        browser.element(By.xpath("//summary[contains(., 'never given')]")).click();
+        browser.type("Never the values", "2-4, x");
+        browser.sees("‘x’ is neither a value nor a row of them");
+        browser.type("Never the values", "2-4");
+        browser.type("Never a count with", "6");
+        browser.sees("L05");
+        assertThat(browser.element(By.cssSelector("[data-testid=coming]")).getText()).doesNotContain("L02", "L04", "L06");
+        browser.field("Values are given").sendKeys("scattered");
+        browser.sees("left:");
+        browser.press("Define the series");
+        browser.sees("scattered");
     }
 }

@@ -251,4 +251,85 @@ class HttpInterfaceTest {
     }
 
     private static String first(String series, String date) throws Exception { return service.post("/api/v1/series/" + series + "/allocations", "{\"date\":\"" + date + "\"}").text("first"); }
+
+    private static final String BOOK = """
+            codebooks: [{ key: colour, choices: [{ name: Red, code: R, choices: [{ name: Dark, code: D }] }, { name: Blue, code: B, choices: [{ name: Pale, code: P }] }] }]
+            series:
+              - key: paint
+                pattern: "{field colour}{field shade}-{count 3}"
+                fields: [{ name: colour, codebook: colour }, { name: shade, within: colour }]
+                restarts: [field colour]
+                ranges: [{ first: 1, last: 999, opens: 2026-01-01 }]
+            """;
+
+    @Test
+    void fieldsAreTakenKeptAndPartOfTheRequest() throws Exception {
+        assertThat(service.apply(BOOK).json().get("codebooks").get(0).get("change").asString()).isIn("new", "unchanged");
+        String path = "/api/v1/series/paint/allocations";
+        Service.Answer taken = service.post(path, "{\"fields\":{\"colour\":\"red\",\"shade\":\"Dark\"},\"date\":\"2026-03-02\"}", "Idempotency-Key", "paint-1");
+        assertThat(taken.text("first")).startsWith("RD-");
+        assertThat(taken.json().get("fields").toString()).isEqualTo("{\"colour\":\"R\",\"shade\":\"D\"}");
+        assertThat(service.get("/api/v1/identifiers?text=" + taken.text("first")).json().get(0).get("fields").get("shade").asString()).isEqualTo("D");
+        assertProblem(service.post(path, "{\"fields\":{\"colour\":\"Blue\",\"shade\":\"Pale\"},\"date\":\"2026-03-02\"}", "Idempotency-Key", "paint-1"), 422, "key-reused", "Idempotency-Key", "stands for another request");
+        assertProblem(service.post(path, "{\"fields\":{\"colour\":\"Blue\",\"shade\":\"Dark\"}}"), 422, "field-faulty", "fields.shade", "‘Dark’ is not a choice of the field ‘shade’");
+        assertProblem(service.post(path, "{\"unit\":\"works\",\"fields\":{\"colour\":\"Blue\",\"shade\":\"Pale\"}}"), 422, "field-faulty", "fields.unit", "‘paint’ takes no field ‘unit’");
+        assertProblem(service.post(path, "{\"fields\":{\"colour\":null}}"), 400, "malformed", "fields.colour", "is null");
+        assertProblem(service.get("/api/v1/series/paint?field=colour"), 400, "malformed", "field", "is not a field");
+        JsonNode shown = service.get("/api/v1/series/paint?date=2026-03-02&coming=1&field=colour=B&field=shade=P").json();
+        assertThat(shown.get("next").get(0).asString()).startsWith("BP-");
+    }
+
+    @Test
+    void aLaneThatRunsLowIsSaidOfTheWholeSeries() throws Exception {
+        service.apply(BOOK.replace("colour", "tint").replace("paint", "glaze").replace("last: 999", "last: 9, warn-when-left: 3"));
+        String take = "{\"fields\":{\"tint\":\"%s\",\"shade\":\"%s\"},\"quantity\":6,\"date\":\"2026-03-02\"}";
+        service.post("/api/v1/series/glaze/allocations", take.formatted("R", "D"));
+        assertThat(service.get("/api/v1/series/glaze?date=2026-03-02").json().get("low").asBoolean()).isFalse();
+        service.post("/api/v1/series/glaze/allocations", take.formatted("R", "D").replace("\"quantity\":6", "\"quantity\":1"));
+        assertThat(service.get("/api/v1/series/glaze?date=2026-03-02").json().get("low").asBoolean()).isTrue();
+        assertProblem(service.post("/api/v1/series/glaze/allocations", take.formatted("R", "D")), 422, "exhausted", "quantity", "has 2 numbers left");
+        assertThat(service.post("/api/v1/series/glaze/allocations", take.formatted("B", "P")).status()).as("another lane").isEqualTo(201);
+    }
+
+    @Test
+    void aCodebookIsChangedOnTheVersionThatWasSeenAndNeverLosesACode() throws Exception {
+        service.apply(BOOK.replace("colour", "hue").replace("paint", "varnish"));
+        String path = "/api/v1/codebooks/hue";
+        Service.Answer found = service.get(path);
+        String tag = found.response().headers().firstValue("ETag").orElseThrow();
+        String more = found.response().body().replace("\"choices\":[{\"name\":\"Red\"", "\"choices\":[{\"name\":\"Green\",\"code\":\"G\"},{\"name\":\"Red\"");
+        assertThat(service.put(path, more, "If-Match", tag).status()).isEqualTo(200);
+        assertProblem(service.put(path, more, "If-Match", tag), 412, "version-moved", "If-Match", "by now");
+        assertProblem(service.put(path, "{\"key\":\"hue\",\"choices\":[{\"name\":\"Green\",\"code\":\"G\"}]}", "If-Match", "*"), 422, "definitions-faulty", "choices", "the code ‘R’ of Red is gone");
+        assertThat(service.get("/api/v1/codebooks").json().findValuesAsString("key")).contains("hue");
+        assertProblem(service.get("/api/v1/codebooks/huee"), 404, "unknown-codebook", "codebook", "Did you mean ‘hue’?");
+    }
+
+    @Test
+    void faultsOfACodebookAreToldWithTheirLine() throws Exception {
+        String file = """
+                namespaces:
+                  - { key: m, repeats: perhaps }
+                codebooks:
+                  - key: twins
+                    choices:
+                      - { name: One, code: A }
+                      - { name: Two, code: a }
+                """;
+        JsonNode faults = service.apply(file).json().get("faults");
+        assertThat(faults).hasSize(2);
+        assertThat(List.of(faults.get(0).get("what").asString(), faults.get(0).get("line").asInt(), faults.get(0).get("path").asString())).isEqualTo(List.<Object>of("namespace", 2, "repeats"));
+        assertThat(List.of(faults.get(1).get("what").asString(), faults.get(1).get("line").asInt(), faults.get(1).get("path").asString())).isEqualTo(List.<Object>of("codebook", 7, "choices[1].code"));
+    }
+
+    @Test
+    void aPreviewShowsFieldsAndWhereCheckSymbolsStand() throws Exception {
+        service.apply(BOOK);
+        String asked = "{\"series\":{\"key\":\"new\",\"pattern\":\"{field colour}{count 3}{check luhn}\",\"fields\":[{\"name\":\"colour\",\"codebook\":\"colour\"}],\"ranges\":[{\"first\":1,\"last\":99,\"opens\":\"2026-01-01\"}]},\"date\":\"2026-03-02\"%s}";
+        JsonNode blue = service.post("/api/v1/previews", asked.formatted(",\"fields\":{\"colour\":\"Blue\"}")).json();
+        assertThat(blue.get("next").get(0).get("identifier").asString()).isEqualTo("B0018");
+        assertThat(blue.get("next").get(0).get("checks").toString()).isEqualTo("[{\"from\":4,\"to\":5}]");
+        assertThat(service.post("/api/v1/previews", asked.formatted("")).json().get("next")).as("the first choices stand for what is not given").hasSize(10);
+        assertThat(service.post("/api/v1/previews", asked.formatted(",\"fields\":{\"colour\":\"Beige\"}")).text("fieldFault")).contains("‘Beige’ is not a choice");
+    }
 }

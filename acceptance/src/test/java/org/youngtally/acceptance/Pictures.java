@@ -15,7 +15,7 @@ final class Pictures {
             terminal(service, browser, folder.resolve("terminal.png"));
             browser.open("/");
             browser.sees("CAST-005");
-            browser.sees("ORDER-889");
+            browser.sees("CONCERT-1");
             browser.picture(folder.resolve("console-overview.png"));
             browser.open("/series");
             browser.sees("P-100640");
@@ -43,6 +43,12 @@ final class Pictures {
             browser.type("Pattern", "C{date MM}-{count 4 safe}");
             browser.sees("would arise twice");
             browser.picture(folder.resolve("console-editor-fault.png"));
+            browser.open("/codebooks/component");
+            browser.sees("Pipe shade");
+            browser.picture(folder.resolve("console-codebook.png"));
+            browser.open("/series/component/edit");
+            browser.sees("WC-PA-0006");
+            browser.picture(folder.resolve("console-editor-fields.png"));
             browser.open("/check");
             browser.type("Identifier", "6291041500231");
             browser.press("Verify it");
@@ -64,7 +70,7 @@ final class Pictures {
     /** What some commands print, set in a page as a terminal would show it. */
     private static void terminal(Service service, Browser browser, Path picture) throws Exception {
         var text = new StringBuilder();
-        for (List<String> command : List.of(List.of("series", "list"), List.of("allocate", "visit", "--quantity", "2", "--reference", "PAD-3"), List.of("allocate", "invoice-works", "--date", "2024-12-31"), List.of("find", "V2603/05"), List.of("audit"))) {
+        for (List<String> command : List.of(List.of("series", "list"), List.of("allocate", "visit", "--quantity", "2", "--reference", "PAD-3"), List.of("allocate", "component", "--field", "group=Action", "--field", "kind=Palet"), List.of("find", "V2603/05"), List.of("audit"))) {
             text.append("$ youngtally ").append(String.join(" ", command)).append('\n');
             var all = new ArrayList<>(List.of(Service.JAVA.toString(), "-jar", Service.jar("cli").toString()));
             all.addAll(command);
@@ -74,7 +80,7 @@ final class Pictures {
             text.append(new String(builder.start().getInputStream().readAllBytes(), StandardCharsets.UTF_8)).append('\n');
         }
         browser.open("/nowhere");
-        browser.script("document.body.innerHTML = ''; const pre = document.createElement('pre'); pre.textContent = arguments[0]; pre.style.cssText = 'margin:0;padding:20px;min-height:100vh;background:#12191e;color:#e4ded0;font:13px/1.4 \"Spline Sans Mono Variable\"'; document.body.append(pre)", text.toString());
+        browser.script("document.body.innerHTML = ''; const pre = document.createElement('pre'); pre.textContent = arguments[0]; pre.style.cssText = 'margin:0;padding:20px;min-height:100vh;background:#12191e;color:#e4ded0;font:12px/1.3 \"Spline Sans Mono Variable\"'; document.body.append(pre)", text.toString());
         browser.picture(picture);
     }
 }

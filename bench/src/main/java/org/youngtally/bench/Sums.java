@@ -3,11 +3,14 @@ package org.youngtally.bench;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.pattern.Rendering;
 import org.youngtally.core.proof.Proof;
 import org.youngtally.core.series.DraftCheck;
+import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.Series;
@@ -35,8 +38,8 @@ final class Sums {
     private void rendering(String what, String pattern) {
         Series series = series("a", pattern, 999_999_999);
         Range range = series.ranges().getFirst();
-        LocalDate date = LocalDate.of(2026, 3, 2);
-        Rendering rendering = series.pattern().on(date);
+        var particulars = Particulars.on(LocalDate.of(2026, 3, 2));
+        Rendering rendering = series.pattern().on(particulars);
         double best = 0;
         long symbols = 0;
         for (int round = 0; round < ROUNDS; round++) {
@@ -60,17 +63,18 @@ final class Sums {
             });
         }
         Set<String> all = namespace.stream().map(Series::key).collect(Collectors.toSet());
+        List<Fields> fields = namespace.stream().map(each -> new Fields(each, Map.of())).toList();
         double best = Double.MAX_VALUE;
         for (int round = 0; round < ROUNDS; round++) {
             long start = System.nanoTime();
-            if (!(Proof.of(namespace, all) instanceof Proof.Disjoint)) throw new IllegalStateException("these series never clash");
+            if (!(Proof.of(fields, all) instanceof Proof.Disjoint)) throw new IllegalStateException("these series never clash");
             best = Math.min(best, (System.nanoTime() - start) / 1e9);
         }
         report.figure("proof of " + SERIES + " series in one namespace", "%.2f s, best of %d", best, ROUNDS);
     }
 
     private static Series series(String key, String pattern, long last) {
-        var draft = new SeriesDraft(key, null, "n", pattern, null, null, null, null, null, null, List.of(new RangeDraft(0L, last, null, "2026-01-01", null, null)));
+        var draft = new SeriesDraft.Builder(key, pattern).namespace("n").ranges(List.of(new RangeDraft(0L, last, null, "2026-01-01", null, null))).draft();
         return DraftCheck.of(draft).series().orElseThrow();
     }
 }

@@ -47,10 +47,18 @@ final class AllocateCommand implements Callable<Integer> {
         @Option(names = "--key", paramLabel = "TOKEN", description = "A token for this request: repeated with it, it gives the same answer (default: a new one).")
         private String key;
 
+        @Mixin
+        private Given given;
+
         JsonObject body(long quantity) {
             var body = new JsonObject();
             body.addProperty("quantity", quantity);
             if (date != null) body.addProperty("date", date);
+            if (!given.fields().isEmpty()) {
+                var fields = new JsonObject();
+                given.fields().forEach(fields::addProperty);
+                body.add("fields", fields);
+            }
             if (reference != null) body.addProperty("reference", reference);
             return body;
         }

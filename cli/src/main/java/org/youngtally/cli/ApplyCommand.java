@@ -18,7 +18,7 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "apply", description = "Define all series of a file, or of every .yaml file in a folder, or none of them.", mixinStandardHelpOptions = true)
+@Command(name = "apply", description = "Define all that stands in a file, or in every .yaml file of a folder, or none of it.", mixinStandardHelpOptions = true)
 final class ApplyCommand implements Callable<Integer> {
     @Mixin
     private Service service;
@@ -49,24 +49,25 @@ final class ApplyCommand implements Callable<Integer> {
         Service.Answer answer = service.post("/definitions?dryRun=" + dryRun, request);
         if (output.asJson(answer)) return Main.DONE;
         int changes = 0;
-        for (JsonElement each : answer.body().getAsJsonObject().getAsJsonArray("series")) {
-            JsonObject series = each.getAsJsonObject();
-            if (!Json.text(series, "change", "").equals("unchanged")) changes++;
-            print(series);
+        for (String kind : List.of("namespaces", "codebooks", "series")) {
+            for (JsonElement each : answer.body().getAsJsonObject().getAsJsonArray(kind)) {
+                if (!Json.text(each.getAsJsonObject(), "change", "").equals("unchanged")) changes++;
+                print(kind.equals("series") ? "" : kind.substring(0, kind.length() - 1) + " ", each.getAsJsonObject());
+            }
         }
-        output.note(dryRun ? "A dry run: nothing was changed." : changes == 0 ? "Everything stood so already." : changes + (changes == 1 ? " series was" : " series were") + " defined.");
+        output.note(dryRun ? "A dry run: nothing was changed." : changes == 0 ? "Everything stood so already." : changes + (changes == 1 ? " definition was" : " definitions were") + " taken.");
         return Main.DONE;
     }
 
-    private void print(JsonObject series) {
-        String change = Json.text(series, "change", "");
-        String begins = series.getAsJsonArray("next").isEmpty() ? "" : ", begins with " + series.getAsJsonArray("next").get(0).getAsString();
-        output.line(change + " " + Json.text(series, "key", "") + ", version " + Json.number(series, "version") + begins);
-        for (JsonElement each : series.getAsJsonArray("differences")) {
+    private void print(String kind, JsonObject defined) {
+        String change = Json.text(defined, "change", "");
+        String begins = Json.list(defined, "next").isEmpty() ? "" : ", begins with " + Json.list(defined, "next").get(0).getAsString();
+        output.line(change + " " + kind + Json.text(defined, "key", "") + ", version " + Json.number(defined, "version") + begins);
+        for (JsonElement each : Json.list(defined, "differences")) {
             JsonObject difference = each.getAsJsonObject();
             output.line("   " + Json.text(difference, "path", "") + " was " + Json.text(difference, "was", "not there") + " and becomes " + Json.text(difference, "becomes", "absent"));
         }
-        for (JsonElement each : series.getAsJsonArray("slips")) output.note("   a slip? " + Json.text(each.getAsJsonObject(), "path", "") + ": " + Json.text(each.getAsJsonObject(), "remark", ""));
+        for (JsonElement each : Json.list(defined, "slips")) output.note("   a slip? " + Json.text(each.getAsJsonObject(), "path", "") + ": " + Json.text(each.getAsJsonObject(), "remark", ""));
     }
 
     private List<Path> files() {

@@ -34,10 +34,16 @@ final class AuditCommand implements Callable<Integer> {
         return gapFree ? Main.DONE : Main.REFUSED;
     }
 
+    /** What was passed over is no gap, and is said. */
+    private static String skipped(JsonObject report) {
+        long skipped = Json.number(report, "skipped");
+        return skipped == 0 ? "" : " (" + skipped + " of them void: skipped by the definition)";
+    }
+
     private void print(JsonObject report, boolean gapFree) {
         for (JsonElement finding : report.getAsJsonArray("findings")) output.line("wrong: " + finding.getAsString());
         if (Json.number(report, "more") > 0) output.line("wrong: " + Json.number(report, "more") + " more findings");
-        output.line((gapFree ? "gap-free: " : "NOT in order: ") + Json.number(report, "positions") + " positions in " + Json.number(report, "lanes") + " lanes, " + Json.number(report, "entries") + " entries in the chain");
+        output.line((gapFree ? "gap-free: " : "NOT in order: ") + Json.number(report, "positions") + " positions" + skipped(report) + " in " + Json.number(report, "lanes") + " lanes, " + Json.number(report, "entries") + " entries in the chain");
         if (gapFree && head != null) output.line("nothing up to entry " + head.replaceFirst(":.*", "") + " was rewritten or cut off");
         output.line("head " + Json.text(report, "head", ""));
     }

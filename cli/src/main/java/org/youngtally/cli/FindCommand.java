@@ -36,8 +36,10 @@ final class FindCommand implements Callable<Integer> {
         property("range", Json.number(range, "first") + " to " + Json.number(range, "last") + (step == 1 ? "" : " by " + step) + ", open since " + Json.text(range, "opens", ""));
         if (!lane.isEmpty()) property("lane", lane);
         property("position", Long.toString(Json.number(found, "position")));
+        if (found.has("round")) property("round", Long.toString(Json.number(found, "round")));
         property("state", Json.text(found, "state", "") + (found.get("block").getAsBoolean() ? ", one of a block" : ""));
         property("date", Json.text(found, "date", ""));
+        if (found.has("fields")) property("fields", Json.fields(found, ""));
         property("taken", Moment.of(Json.text(found, "at", "")) + " by " + Json.text(found, "by", "") + ", entry " + Json.number(found, "seq"));
         property("reference", Json.text(found, "reference", "none"));
     }

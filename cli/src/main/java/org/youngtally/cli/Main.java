@@ -36,6 +36,7 @@ public final class Main {
         commands.put("export", ExportCommand::new);
         commands.put("schema", SchemaCommand::new);
         commands.put("series", SeriesCommand::new);
+        commands.put("codebook", CodebookCommand::new);
         commands.put("entry", EntryCommand::new);
         commands.put("status", StatusCommand::new);
         commands.put("check", CheckCommand::new);

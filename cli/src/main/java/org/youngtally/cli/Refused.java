@@ -29,7 +29,7 @@ final class Refused extends RuntimeException {
     private static void print(JsonObject fault, PrintWriter to) {
         String file = Json.text(fault, "file", "");
         String line = fault.has("line") ? ":" + fault.get("line").getAsInt() : "";
-        String series = Json.text(fault, "series", "");
+        String series = Json.text(fault, "key", "");
         String path = Json.text(fault, "path", "");
         to.println((file.isEmpty() ? "" : file + line + ": ") + (series.isEmpty() || series.equals("null") ? "" : series + ": ") + (path.isEmpty() ? "" : path + " ") + Json.text(fault, "problem", ""));
         if (fault.has("clash")) for (String way : List.of("one", "other")) to.println("    " + way(fault.getAsJsonObject("clash").getAsJsonObject(way)));
@@ -38,6 +38,6 @@ final class Refused extends RuntimeException {
 
     private static String way(JsonObject way) {
         String lane = Json.text(way, "lane", "");
-        return "as value " + Json.number(way, "value") + " of " + Json.text(way, "series", "") + ", range " + Json.text(way, "range", "") + (lane.isEmpty() ? "" : ", lane " + lane) + ", on " + Json.text(way, "date", "");
+        return "as value " + Json.number(way, "value") + " of " + Json.text(way, "series", "") + ", range " + Json.text(way, "range", "") + (lane.isEmpty() ? "" : ", lane " + lane) + ", on " + Json.text(way, "date", "") + Json.fields(way, ", with ");
     }
 }

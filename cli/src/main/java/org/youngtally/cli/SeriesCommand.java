@@ -13,6 +13,16 @@ import picocli.CommandLine.Parameters;
 
 @Command(name = "series", description = "The series there are, and how they stand.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = {SeriesCommand.All.class, SeriesCommand.Show.class, SeriesCommand.Preview.class})
 final class SeriesCommand {
+    /** How many are left, where that can be told. */
+    private static String left(JsonObject series) { return series.has("left") ? Long.toString(Json.number(series, "left")) : Json.text(series, "order", "").equals("repeating") ? "repeats" : "—"; }
+
+    /** The fields that a series takes. */
+    private static List<String> names(JsonObject series) {
+        var names = new ArrayList<String>();
+        for (JsonElement each : series.getAsJsonArray("fields")) names.add(Json.text(each.getAsJsonObject(), "name", ""));
+        return names;
+    }
+
     private static String query(String date) { return date == null ? "" : "date=" + Service.escape(date); }
 
     @Command(name = "list", description = "List all series: what each gives next, gave last, and has left.", mixinStandardHelpOptions = true)
@@ -39,9 +49,10 @@ final class SeriesCommand {
 
         private static List<String> row(JsonObject series) {
             JsonArray next = series.getAsJsonArray("next");
+            String coming = !next.isEmpty() ? next.get(0).getAsString() : series.getAsJsonArray("fields").isEmpty() ? "—" : "by " + String.join(", ", names(series));
             JsonObject newest = series.getAsJsonObject("newest");
             String state = Json.text(series, "state", "");
-            return List.of(Json.text(series, "key", ""), next.isEmpty() ? "—" : next.get(0).getAsString(), Long.toString(Json.number(series, "left")), range(series), newest == null ? "—" : Json.text(newest, "identifier", ""),
+            return List.of(Json.text(series, "key", ""), coming, left(series), range(series), newest == null ? "—" : Json.text(newest, "identifier", ""),
                     newest == null ? "—" : Moment.of(Json.text(newest, "at", "")), !state.equals("serving") ? state : series.get("low").getAsBoolean() ? "runs low" : "");
         }
 
@@ -59,6 +70,9 @@ final class SeriesCommand {
         @Mixin
         private Output output;
 
+        @Mixin
+        private Given given;
+
         @Parameters(paramLabel = "SERIES", description = "The key of the series.")
         private String series;
 
@@ -67,7 +81,7 @@ final class SeriesCommand {
 
         @Override
         public Integer call() {
-            Service.Answer answer = service.get("/series/" + Service.escape(series) + "?coming=3&" + query(date));
+            Service.Answer answer = service.get("/series/" + Service.escape(series) + "?coming=3&" + query(date) + given.query());
             if (output.asJson(answer)) return Main.DONE;
             JsonObject shown = answer.body().getAsJsonObject();
             JsonArray restarts = shown.getAsJsonArray("restarts");
@@ -75,24 +89,35 @@ final class SeriesCommand {
             output.line("  pattern    " + Json.text(shown, "pattern", ""));
             output.line("  namespace  " + Json.text(shown, "namespace", ""));
             output.line("  restarts   " + restarts(restarts));
-            output.line("  next       " + next(shown) + " (" + Json.number(shown, "left") + " left for " + Json.text(shown, "date", "") + ")");
+            for (JsonElement each : shown.getAsJsonArray("fields")) output.line("  field      " + field(each.getAsJsonObject()));
+            if (!Json.text(shown, "order", "").equals("in-turn")) output.line("  order      " + Json.text(shown, "order", ""));
+            output.line("  next       " + next(shown) + (shown.has("left") ? " (" + Json.number(shown, "left") + " left for " + Json.text(shown, "date", "") + ")" : ""));
             JsonObject newest = shown.getAsJsonObject("newest");
             if (newest != null) output.line("  newest     " + Json.text(newest, "identifier", "") + ", " + Moment.of(Json.text(newest, "at", "")) + " by " + Json.text(newest, "by", ""));
             output.line("");
-            output.table(List.of(">FIRST", ">LAST", ">STEP", "OPENS", "CLOSES", "STATE", "LANE", ">GIVEN", ">LEFT"), rows(shown));
+            List<List<String>> rows = rows(shown);
+            var headings = new ArrayList<>(List.of(">FIRST", ">LAST", ">STEP", "OPENS", "CLOSES", "STATE", "LANE", ">GIVEN", ">LEFT"));
+            if (rows.stream().anyMatch(row -> !row.getLast().equals("0"))) headings.add(">SKIPPED");
+            output.table(headings, rows.stream().map(row -> row.subList(0, headings.size())).toList());
             return Main.DONE;
         }
 
         private static String restarts(JsonArray restarts) {
             var words = new ArrayList<String>();
-            for (JsonElement each : restarts) words.add("each " + each.getAsString().replace('-', ' '));
+            for (JsonElement each : restarts) words.add("each " + each.getAsString().replace("field ", "").replace('-', ' '));
             return words.isEmpty() ? "never" : String.join(" and ", words);
         }
 
         private static String next(JsonObject shown) {
             var next = new ArrayList<String>();
             for (JsonElement each : shown.getAsJsonArray("next")) next.add(each.getAsString());
+            if (next.isEmpty() && !shown.getAsJsonArray("fields").isEmpty()) return "rests on " + String.join(", ", names(shown)) + "; ask with --field NAME=VALUE";
             return next.isEmpty() ? "nothing" : String.join(", ", next) + " …";
+        }
+
+        private static String field(JsonObject field) {
+            String from = field.has("codebook") ? "a choice of the codebook " + Json.text(field, "codebook", "") : field.has("within") ? "a choice within that of " + Json.text(field, "within", "") : Json.text(field, "takes", "");
+            return Json.text(field, "name", "") + ": " + from;
         }
 
         private static List<List<String>> rows(JsonObject shown) {
@@ -101,11 +126,13 @@ final class SeriesCommand {
                 JsonObject range = each.getAsJsonObject();
                 List<String> head = List.of(Json.text(range, "first", ""), Json.text(range, "last", ""), Json.text(range, "step", ""), Json.text(range, "opens", ""), Json.text(range, "closes", "—"), Json.text(range, "state", ""));
                 JsonArray lanes = range.getAsJsonArray("lanes");
-                if (lanes.isEmpty()) rows.add(joined(head, List.of("", "0", Json.text(range, "size", ""))));
-                for (JsonElement lane : lanes) rows.add(joined(head, List.of(Json.text(lane.getAsJsonObject(), "period", ""), Json.text(lane.getAsJsonObject(), "given", ""), Json.text(lane.getAsJsonObject(), "left", ""))));
+                if (lanes.isEmpty()) rows.add(joined(head, List.of("", "0", left(range, shown, "size"), "0")));
+                for (JsonElement lane : lanes) rows.add(joined(head, List.of(Json.text(lane.getAsJsonObject(), "period", ""), Json.text(lane.getAsJsonObject(), "given", ""), left(lane.getAsJsonObject(), shown, "left"), Json.text(lane.getAsJsonObject(), "skipped", "0"))));
             }
             return rows;
         }
+
+        private static String left(JsonObject from, JsonObject shown, String name) { return Json.text(shown, "order", "").equals("repeating") ? "repeats" : Json.text(from, name, ""); }
 
         private static List<String> joined(List<String> a, List<String> b) {
             var all = new ArrayList<>(a);
@@ -122,6 +149,9 @@ final class SeriesCommand {
         @Mixin
         private Output output;
 
+        @Mixin
+        private Given given;
+
         @Parameters(paramLabel = "SERIES", description = "The key of the series.")
         private String series;
 
@@ -133,11 +163,13 @@ final class SeriesCommand {
 
         @Override
         public Integer call() {
-            Service.Answer answer = service.get("/series/" + Service.escape(series) + "?coming=" + quantity + "&" + query(date));
+            Service.Answer answer = service.get("/series/" + Service.escape(series) + "?coming=" + quantity + "&" + query(date) + given.query());
             if (output.asJson(answer)) return Main.DONE;
             JsonObject shown = answer.body().getAsJsonObject();
             for (JsonElement each : shown.getAsJsonArray("next")) output.line(each.getAsString());
-            if (shown.getAsJsonArray("next").isEmpty()) output.note("Nothing is left for " + Json.text(shown, "date", "") + ".");
+            boolean unknown = shown.getAsJsonArray("next").isEmpty() && !shown.getAsJsonArray("fields").isEmpty() && given.fields().isEmpty();
+            if (unknown) output.note("The next identifiers rest on " + String.join(", ", names(shown)) + "; give each with --field NAME=VALUE.");
+            else if (shown.getAsJsonArray("next").isEmpty()) output.note("Nothing is left for " + Json.text(shown, "date", "") + ".");
             return Main.DONE;
         }
     }

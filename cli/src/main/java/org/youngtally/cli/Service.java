@@ -11,6 +11,7 @@ import java.net.HttpURLConnection;
 import java.net.URI;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
@@ -23,6 +24,8 @@ import picocli.CommandLine.Spec;
 final class Service {
     private static final int TRIES = 5;
 
+    private static final String KEY = "Idempotency-Key";
+
     @Option(names = "--service", paramLabel = "ADDRESS", description = "The service (YOUNGTALLY_SERVICE; default http://127.0.0.1:7460, or the port in YOUNGTALLY_PORT).", defaultValue = "${env:YOUNGTALLY_SERVICE:-}")
     private String address;
 
@@ -32,12 +35,15 @@ final class Service {
     @Spec(Spec.Target.MIXEE)
     private CommandSpec spec;
 
-    /** An answer: its body, its text as it came, and the address of the next page if there is one. */
-    record Answer(JsonElement body, String text, Optional<String> next) {}
+    /** An answer: its body, its text as it came, the address of the next page if there is one, and the tag of its version if it has one. */
+    record Answer(JsonElement body, String text, Optional<String> next, String tag) {}
 
-    Answer get(String path) { return call("GET", path, null, null); }
+    Answer get(String path) { return call("GET", path, null, Map.of()); }
 
-    Answer post(String path, JsonObject body) { return call("POST", path, body, null); }
+    Answer post(String path, JsonObject body) { return call("POST", path, body, Map.of()); }
+
+    /** Puts a change that was made on the version with this tag. */
+    Answer put(String path, JsonObject body, String tag) { return call("PUT", path, body, Map.of("If-Match", tag)); }
 
     /**
      * Posts a request that takes numbers. Where it is not known what became of it, or the service is busy, it is repeated with
@@ -46,7 +52,7 @@ final class Service {
     Answer take(String path, JsonObject body, String key) {
         for (int attempt = 1; ; attempt++) {
             try {
-                return call("POST", path, body, key);
+                return call("POST", path, body, Map.of(KEY, key));
             } catch (TryAgain e) {
                 if (attempt == TRIES) throw e.refused;
                 LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(100L << attempt));
@@ -68,19 +74,19 @@ final class Service {
         }
     }
 
-    private Answer call(String method, String path, JsonObject body, String key) {
+    private Answer call(String method, String path, JsonObject body, Map<String, String> headers) {
         try {
             var connection = (HttpURLConnection) URI.create(base() + "/api/v1" + path).toURL().openConnection();
             connection.setRequestMethod(method);
             connection.setRequestProperty("Accept", "application/json, application/schema+json, application/problem+json");
             connection.setRequestProperty("Young-Tally-Actor", actor);
-            if (key != null) connection.setRequestProperty("Idempotency-Key", key);
+            headers.forEach(connection::setRequestProperty);
             if (body != null) {
                 connection.setDoOutput(true);
                 connection.setRequestProperty("Content-Type", "application/json");
                 connection.getOutputStream().write(body.toString().getBytes(StandardCharsets.UTF_8));
             }
-            return answer(connection, key != null);
+            return answer(connection, headers.containsKey(KEY));
         } catch (IOException e) {
             String hint = e instanceof ConnectException ? " Start it with: youngtally serve" : "";
             throw new NotReachable("The service at " + base() + " cannot be reached (" + e.getMessage() + ")." + hint, e);
@@ -92,7 +98,7 @@ final class Service {
         try (InputStream in = status >= 400 ? connection.getErrorStream() : connection.getInputStream()) {
             String text = in == null ? "" : new String(in.readAllBytes(), StandardCharsets.UTF_8);
             JsonElement json = JsonParser.parseString(text);
-            if (status < 400) return new Answer(json, text, next(connection.getHeaderField("Link")));
+            if (status < 400) return new Answer(json, text, next(connection.getHeaderField("Link")), connection.getHeaderField("ETag"));
             if (!json.isJsonObject()) throw new JsonSyntaxException("no object");
             var refused = new Refused(json.getAsJsonObject());
             boolean passing = status == 503 && !Json.text(json.getAsJsonObject(), "type", "").endsWith("/stopped");

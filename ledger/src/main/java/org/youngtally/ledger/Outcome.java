@@ -16,7 +16,8 @@ public sealed interface Outcome {
 
     /** Definitions were taken; none where all stood so already. */
     record Defined(List<Namespace> namespaces, List<Codebook> codebooks, List<Series> series) implements Outcome {
-        static Defined by(List<Effect> effects) {
+        /** Those among the effects of an act. */
+        public static Defined by(List<Effect> effects) {
             return new Defined(effects.stream().filter(Effect.NamespaceDefined.class::isInstance).map(effect -> ((Effect.NamespaceDefined) effect).namespace()).toList(),
                     effects.stream().filter(Effect.CodebookDefined.class::isInstance).map(effect -> ((Effect.CodebookDefined) effect).codebook()).toList(),
                     effects.stream().filter(Effect.Defined.class::isInstance).map(effect -> ((Effect.Defined) effect).series()).toList());

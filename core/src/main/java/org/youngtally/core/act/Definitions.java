@@ -66,7 +66,7 @@ final class Definitions {
         boolean book = drafts.series().isEmpty();
         String key = String.valueOf(book ? drafts.codebooks().getFirst().key() : drafts.series().getFirst().key());
         int version = book ? state.codebook(key).map(Codebook::version).orElse(0) : state.series(key).map(Series::version).orElse(0);
-        return version == expected ? Optional.empty() : Optional.of(new Decision.Refused(new Refusal.VersionMoved(key, expected, version)));
+        return version == expected ? Optional.empty() : Optional.of(new Decision.Refused(new Refusal.VersionMoved(book ? What.CODEBOOK : What.SERIES, key, expected, version)));
     }
 
     private void fault(What what, int index, String key, List<Fault> found) { faults.add(new DraftFaults(what, index, String.valueOf(key), found, Optional.empty())); }

@@ -61,7 +61,7 @@ public sealed interface Refusal {
     record DraftFaults(What what, int index, String key, List<Fault> faults, Optional<Clash> clash) {}
 
     /** Somebody else changed the definition in the meantime. */
-    record VersionMoved(String key, int expected, int actual) implements Refusal {}
+    record VersionMoved(What what, String key, int expected, int actual) implements Refusal {}
 
     /** The store holds the identifier already. The proofs rule this out; it is the last guard. */
     record IdentifierTaken(String series) implements Refusal {}

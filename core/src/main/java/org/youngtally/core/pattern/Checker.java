@@ -21,6 +21,8 @@ final class Checker {
         for (char symbol = 0; symbol < ASCII; symbol++) values[symbol] = (byte) scheme.valueOf(symbol);
     }
 
+    int length() { return two ? 2 : 1; }
+
     boolean ofCount() { return ofCount; }
 
     boolean inFront() { return scheme.inFront(); }

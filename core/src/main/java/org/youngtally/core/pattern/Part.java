@@ -86,6 +86,13 @@ public sealed interface Part {
             return text;
         }
 
+        /** The same without what it is padded with. */
+        public String bare(String given) {
+            String text = given;
+            for (Transform transform : transforms) if (!(transform instanceof Transform.Pad)) text = transform.apply(text);
+            return text;
+        }
+
         /** The symbols that it pads with. */
         public String pads() {
             var symbols = new StringBuilder();

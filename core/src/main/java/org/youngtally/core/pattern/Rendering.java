@@ -57,6 +57,21 @@ public final class Rendering {
         return checked(value, to);
     }
 
+    /** Symbols of an identifier, from the first, counted from 0, to the one behind the last. */
+    public record Stretch(int from, int to) {}
+
+    /** Where the check symbols of a value's identifier stand. */
+    public List<Stretch> checks(long value) {
+        var checks = new ArrayList<Stretch>();
+        int at = 0;
+        for (Object piece : pieces == null ? new Object[0] : pieces) {
+            int length = piece instanceof CountField field ? field.written(value).length() : piece instanceof Checker check ? check.length() : ((String) piece).length();
+            if (piece instanceof Checker) checks.add(new Stretch(at, at + length));
+            at += length;
+        }
+        return checks;
+    }
+
     /** Check symbols that stand behind what they cover are written in passing, those in front of it at the end. */
     private String checked(long value, StringBuilder to) {
         int countFrom = 0;

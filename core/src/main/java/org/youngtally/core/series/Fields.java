@@ -3,10 +3,12 @@ package org.youngtally.core.series;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.youngtally.core.codebook.Choice;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.pattern.Part.TextField;
@@ -74,7 +76,7 @@ public record Fields(Series series, Map<String, Codebook> books) {
         for (TextField field : series.pattern().textFields()) {
             if (!field.name().equals(rule.name())) continue;
             String written = field.written(text);
-            if (written.isEmpty()) return Optional.of(new FieldFault(rule.name(), FieldFault.Kind.NOTHING_LEFT, text, Optional.empty(), accepted));
+            if (field.bare(text).isEmpty()) return Optional.of(new FieldFault(rule.name(), FieldFault.Kind.NOTHING_LEFT, text, Optional.empty(), accepted));
             if (written.length() > field.longest(rule.longest())) return Optional.of(new FieldFault(rule.name(), FieldFault.Kind.TOO_LONG, written, Optional.empty(), accepted));
             if (written.chars().anyMatch(symbol -> rule.symbols(field).indexOf(symbol) < 0)) return Optional.of(new FieldFault(rule.name(), FieldFault.Kind.SYMBOL, written, Optional.empty(), accepted));
         }
@@ -110,6 +112,25 @@ public record Fields(Series series, Map<String, Codebook> books) {
             found = longer;
         }
         return found;
+    }
+
+    /**
+     * What a record could give for each field: the first choices that can be made, and the field's name for a text.
+     *
+     * @param given what is known of it already
+     */
+    public Map<String, String> example(Map<String, String> given) {
+        var texts = new LinkedHashMap<String, String>();
+        for (FieldRule rule : series.fields())
+            if (rule.isText()) texts.put(rule.name(), Stream.of(rule.name(), rule.name().toUpperCase(Locale.ROOT), rule.symbols().symbols().substring(0, 1)).filter(text -> takes(rule, text)).findFirst().orElse(rule.name()));
+        for (Map<String, String> combination : combinations()) {
+            var found = new LinkedHashMap<>(texts);
+            found.putAll(combination);
+            found.putAll(given);
+            if (read(found) instanceof Reading.Understood) return found;
+        }
+        texts.putAll(given);
+        return texts;
     }
 
     /** Every code that a field with a codebook can ever have. */

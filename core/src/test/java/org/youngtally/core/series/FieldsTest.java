@@ -88,6 +88,8 @@ class FieldsTest {
         assertThat(fault(series, Map.of("t", "Larkmoor")).kind()).isEqualTo(Kind.TOO_LONG);
         assertThat(fault(series, Map.of("t", "AB1")).kind()).isEqualTo(Kind.SYMBOL);
         assertThat(fault(series, Map.of("t", "...")).kind()).isEqualTo(Kind.NOTHING_LEFT);
+        Series padded = series(draft("{field t first 4 pad 4 X}-{count 2}", text("t", 4, "letters")).draft());
+        assertThat(fault(padded, Map.of("t", "...")).kind()).as("what is padded out of nothing").isEqualTo(Kind.NOTHING_LEFT);
         assertThat(fault(series, Map.of("t", "x".repeat(201))).kind()).isEqualTo(Kind.TOO_LONG);
     }
 

@@ -59,11 +59,21 @@ public final class Secrets {
         }
     }
 
+    /** Keeps a secret of one's own in a folder that has none: for data that is to come out alike every time. */
+    public static void keep(Path folder, byte[] secret) throws IOException {
+        Secrets secrets = in(folder);
+        if (!secrets.isThere()) secrets.write(secret);
+    }
+
     private boolean isThere() { return secret != null || Files.exists(file); }
 
     private void make() throws IOException {
         byte[] fresh = new byte[BYTES];
         new SecureRandom().nextBytes(fresh);
+        write(fresh);
+    }
+
+    private void write(byte[] fresh) throws IOException {
         boolean posix = FileSystems.getDefault().supportedFileAttributeViews().contains("posix");
         FileAttribute<?>[] owner = posix ? new FileAttribute<?>[] {PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------"))} : new FileAttribute<?>[0];
         // Written beside and moved into place, so that half a secret is never taken for one.

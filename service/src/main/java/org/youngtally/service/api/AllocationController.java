@@ -5,7 +5,9 @@ import io.swagger.v3.oas.annotations.Parameter;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -35,20 +37,23 @@ class AllocationController {
      *
      * @param quantity how many; 1 where it is left out
      * @param date the business date; today where it is left out
+     * @param fields what the record gives for the fields of the series: the full name or code of a choice, or a text
+     * @param unit the code of the unit, for a series that takes one
      * @param reference what the numbers are for, unique in the series
      */
-    record AllocationRequest(@Nullable Long quantity, @Nullable String date, @Nullable String reference) {}
+    record AllocationRequest(@Nullable Long quantity, @Nullable String date, @Nullable Map<String, String> fields, @Nullable String unit, @Nullable String reference) {}
 
     /**
      * Numbers that were taken.
      *
      * @param seq the entry of the ledger
+     * @param fields the codes and texts that were taken for the fields of the series; absent where it takes none
      * @param identifiers all of them in order; absent for a block
      * @param repeated whether this is the answer to an earlier, same request
      */
-    record Allocation(long seq, Instant at, String by, String series, LocalDate date, long quantity, @Nullable String reference, @Nullable List<String> identifiers, String first, String last, boolean repeated) {
+    record Allocation(long seq, Instant at, String by, String series, LocalDate date, @Nullable Map<String, String> fields, long quantity, @Nullable String reference, @Nullable List<String> identifiers, String first, String last, boolean repeated) {
         static Allocation of(Taking taking, boolean repeated) {
-            return new Allocation(taking.seq(), taking.at(), taking.by(), taking.series(), taking.date(), taking.quantity(), taking.reference().orElse(null), taking.identifiers().isEmpty() ? null : taking.identifiers(), taking.first(), taking.last(), repeated);
+            return new Allocation(taking.seq(), taking.at(), taking.by(), taking.series(), taking.particulars().date(), taking.particulars().fields().isEmpty() ? null : taking.particulars().fields(), taking.quantity(), taking.reference().orElse(null), taking.identifiers().isEmpty() ? null : taking.identifiers(), taking.first(), taking.last(), repeated);
         }
     }
 
@@ -68,12 +73,13 @@ class AllocationController {
     }
 
     private ResponseEntity<Allocation> take(Act.Form form, String series, AllocationRequest request, String key, String header) {
-        AllocationRequest asked = request == null ? new AllocationRequest(null, null, null) : request;
+        AllocationRequest asked = request == null ? new AllocationRequest(null, null, null, null, null) : request;
         String actor = Requests.actor(header);
         Optional<LocalDate> date = Requests.date(asked.date());
+        SortedMap<String, String> fields = Requests.fields(asked.fields(), asked.unit());
         Optional<String> reference = Requests.name("reference", asked.reference());
         long quantity = asked.quantity() == null ? 1 : asked.quantity();
-        var act = new Act.Allocate(series, date, quantity, form, reference, Requests.mark(actor, key, form, series, date, quantity, reference));
+        var act = new Act.Allocate(series, date, fields, quantity, form, reference, Requests.mark(actor, key, form, series, date, fields, quantity, reference));
         return switch (Requests.perform(ledger, act, actor)) {
             case Outcome.Taken taken -> ResponseEntity.status(taken.repeated() ? HttpStatus.OK : HttpStatus.CREATED).body(Allocation.of(taken.taking(), taken.repeated()));
             case Outcome.Defined defined -> throw new IllegalStateException("numbers were asked for, and definitions answered");

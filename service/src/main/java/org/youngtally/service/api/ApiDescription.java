@@ -2,8 +2,10 @@ package org.youngtally.service.api;
 
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
+import io.swagger.v3.oas.models.media.ArraySchema;
 import io.swagger.v3.oas.models.media.Schema;
 import io.swagger.v3.oas.models.servers.Server;
+import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
 import java.util.Arrays;
 import java.util.List;
@@ -21,7 +23,7 @@ import org.youngtally.service.web.Refusals;
 /** What the OpenAPI document says of the interface as a whole. */
 @Configuration
 class ApiDescription {
-    private static final List<Class<?>> SPEAKERS = List.of(AllocationController.class, CheckController.class, DefinitionController.class, EventController.class, LedgerController.class, SeriesView.class, SeriesForm.class, Differences.class, Refusals.class);
+    private static final List<Class<?>> SPEAKERS = List.of(AllocationController.class, CheckController.class, CodebookController.class, CodebookForm.class, DefinitionController.class, EventController.class, LedgerController.class, SeriesView.class, SeriesForm.class, Differences.class, Refusals.class);
 
     @Bean
     OpenAPI description() {
@@ -37,8 +39,17 @@ class ApiDescription {
         return document -> document.getComponents().getSchemas().forEach((name, schema) -> {
             Class<?> written = records.get(name);
             if (written == null) throw new IllegalStateException("no record was found for the schema " + name);
+            ownKind(schema, name, written);
             require(schema, written);
         });
+    }
+
+    /** A list of things of its own kind is left out by the generator, which stops where a record meets itself. */
+    private static void ownKind(Schema<?> schema, String name, Class<?> written) {
+        for (RecordComponent component : written.getRecordComponents()) {
+            boolean listOfItself = component.getGenericType() instanceof ParameterizedType type && type.getRawType() == List.class && type.getActualTypeArguments()[0] == written;
+            if (listOfItself && !schema.getProperties().containsKey(component.getName())) schema.addProperty(component.getName(), new ArraySchema().items(new Schema<>().$ref("#/components/schemas/" + name)));
+        }
     }
 
     private static void require(Schema<?> schema, Class<?> written) {

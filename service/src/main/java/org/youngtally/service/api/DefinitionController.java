@@ -8,6 +8,7 @@ import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -23,10 +24,17 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Decision;
+import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.act.Refusal;
+import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.LaneKey;
+import org.youngtally.core.series.Namespace;
+import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.Outlook;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
@@ -42,7 +50,7 @@ import org.youngtally.service.definitions.Differences.Difference;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
-import org.youngtally.service.web.Refusals.SeriesFault;
+import org.youngtally.service.web.Refusals.DefinitionFault;
 
 @RestController
 @RequestMapping(Api.V1)
@@ -62,7 +70,13 @@ class DefinitionController {
     record NamedText(String name, String text) {}
 
     /** What the files change, or would. */
-    record DefinitionReport(boolean dryRun, List<SeriesChangeView> series) {}
+    record DefinitionReport(boolean dryRun, List<NamespaceChangeView> namespaces, List<CodebookChangeView> codebooks, List<SeriesChangeView> series) {}
+
+    /** @param change {@code new}, {@code changed} or {@code unchanged} */
+    record NamespaceChangeView(String key, String title, String change, int version) {}
+
+    /** @param change {@code new}, {@code changed} or {@code unchanged} */
+    record CodebookChangeView(String key, String title, String change, int version, List<Difference> differences) {}
 
     /** @param change {@code new}, {@code changed} or {@code unchanged} @param slips what is allowed and looks like a slip */
     record SeriesChangeView(String key, String title, String change, int version, List<Difference> differences, List<String> next, List<SlipView> slips) {}
@@ -70,37 +84,62 @@ class DefinitionController {
     /** Something that is allowed and looks like a slip. @param path the property */
     record SlipView(String path, String remark) {}
 
+    /** Everything that is defined, by key. */
+    private record Defined(Map<String, Namespace> namespaces, Map<String, Codebook> codebooks, Map<String, Series> series) {
+        static Defined in(Ledger ledger) {
+            return ledger.read(dsl -> {
+                var state = new StateQueries(dsl);
+                return new Defined(byKey(state.namespaces(), Namespace::key), byKey(state.codebooks(), Codebook::key), byKey(state.series(), Series::key));
+            });
+        }
+
+        static Defined by(Outcome.Defined outcome) { return new Defined(byKey(outcome.namespaces(), Namespace::key), byKey(outcome.codebooks(), Codebook::key), byKey(outcome.series(), Series::key)); }
+
+        private static <T> Map<String, T> byKey(List<T> all, Function<T, String> key) { return all.stream().collect(Collectors.toMap(key, Function.identity())); }
+    }
+
     @PostMapping("/definitions")
-    @Operation(operationId = "applyDefinitions", summary = "Define all series of YAML files, or none of them; what stands in no file is left alone")
+    @Operation(operationId = "applyDefinitions", summary = "Define everything that stands in YAML files, or none of it; what stands in no file is left alone")
     DefinitionReport apply(@RequestBody DefinitionFiles request, @Parameter(description = "Only say what would change") @RequestParam(defaultValue = "false") boolean dryRun, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
         List<DefinitionFile> files = read(request);
-        List<SeriesDraft> drafts = files.stream().flatMap(file -> file.drafts().stream()).toList();
+        Drafts drafts = together(files);
         var act = new Act.Define(drafts, kept(request), Optional.empty());
-        Map<String, Series> before = ledger.read(dsl -> new StateQueries(dsl).series()).stream().collect(Collectors.toMap(Series::key, Function.identity()));
-        List<Series> changed;
-        if (dryRun) {
-            changed = switch (ledger.decide(act)) {
-                case Decision.Refused refused -> throw located(refused.refusal(), files);
-                case Decision.Done done -> done.effects().stream().filter(Effect.Defined.class::isInstance).map(effect -> ((Effect.Defined) effect).series()).toList();
-                case Decision.Repeated repeated -> throw new IllegalStateException("definitions have no keys");
-            };
-        } else {
-            changed = switch (ledger.perform(act, Requests.actor(actor))) {
-                case Outcome.Refused refused -> throw located(refused.refusal(), files);
-                case Outcome.Defined defined -> defined.changed();
-                case Outcome.Taken taken -> throw new IllegalStateException("definitions take no numbers");
-            };
-        }
-        Map<String, Series> after = changed.stream().collect(Collectors.toMap(Series::key, Function.identity()));
-        return new DefinitionReport(dryRun, drafts.stream().map(draft -> view(before.get(draft.key()), after.get(draft.key()))).toList());
+        Defined before = Defined.in(ledger);
+        Defined after = Defined.by(dryRun ? decided(act, files) : performed(act, Requests.actor(actor), files));
+        return new DefinitionReport(dryRun,
+                drafts.namespaces().stream().map(draft -> view(before.namespaces().get(draft.key()), after.namespaces().get(draft.key()), draft)).toList(),
+                drafts.codebooks().stream().map(draft -> view(before.codebooks().get(draft.key()), after.codebooks().get(draft.key()))).toList(),
+                drafts.series().stream().map(draft -> view(before.series().get(draft.key()), after.series().get(draft.key()))).toList());
+    }
+
+    private static Drafts together(List<DefinitionFile> files) {
+        List<Drafts> all = files.stream().map(DefinitionFile::drafts).toList();
+        return new Drafts(all.stream().flatMap(each -> each.namespaces().stream()).toList(), all.stream().flatMap(each -> each.codebooks().stream()).toList(), all.stream().flatMap(each -> each.series().stream()).toList());
+    }
+
+    private Outcome.Defined decided(Act act, List<DefinitionFile> files) {
+        return switch (ledger.decide(act)) {
+            case Decision.Refused refused -> throw located(refused.refusal(), files);
+            case Decision.Done done -> Outcome.Defined.by(done.effects());
+            case Decision.Repeated repeated -> throw new IllegalStateException("definitions have no keys");
+        };
+    }
+
+    private Outcome.Defined performed(Act act, String actor, List<DefinitionFile> files) {
+        return switch (ledger.perform(act, actor)) {
+            case Outcome.Refused refused -> throw located(refused.refusal(), files);
+            case Outcome.Defined defined -> defined;
+            case Outcome.Taken taken -> throw new IllegalStateException("definitions take no numbers");
+        };
     }
 
     @GetMapping("/definitions")
-    @Operation(operationId = "exportDefinitions", summary = "The files of definitions as they were applied, brought up to date; series that stand in none are in console.yaml")
+    @Operation(operationId = "exportDefinitions", summary = "The files of definitions as they were applied, brought up to date; what stands in none is in console.yaml")
     DefinitionFiles export() {
         return ledger.read(dsl -> {
             var state = new StateQueries(dsl);
-            return new DefinitionFiles(DefinitionExport.of(state.files(), state.series()).stream().map(file -> new NamedText(file.name(), file.text())).toList());
+            var current = new Drafts(state.namespaces().stream().map(NamespaceDraft::of).toList(), state.codebooks().stream().map(CodebookDraft::of).toList(), state.series().stream().map(SeriesDraft::of).toList());
+            return new DefinitionFiles(DefinitionExport.of(state.files(), current).stream().map(file -> new NamedText(file.name(), file.text())).toList());
         });
     }
 
@@ -128,7 +167,7 @@ class DefinitionController {
             if (file.text() == null || file.name() == null) throw new Problem(Type.MALFORMED, "A file has no name or no text.").field("files", "files with name and text");
             files.add(DefinitionFile.read(file.name(), file.text()));
         }
-        List<SeriesFault> faults = files.stream().flatMap(file -> file.faults().stream()).toList();
+        List<DefinitionFault> faults = files.stream().flatMap(file -> file.faults().stream()).toList();
         if (!faults.isEmpty()) throw Refusals.definitionsFaulty(faults);
         return files;
     }
@@ -136,34 +175,46 @@ class DefinitionController {
     /** Adds to each fault the file and line where it stands. */
     private static Problem located(Refusal refusal, List<DefinitionFile> files) {
         if (!(refusal instanceof Refusal.DefinitionsFaulty faulty)) return Refusals.problem(refusal);
-        var faults = new ArrayList<SeriesFault>();
-        for (Refusal.SeriesFaults series : faulty.faults()) {
-            int index = series.index();
+        var faults = new ArrayList<DefinitionFault>();
+        for (Refusal.DraftFaults draft : faulty.faults()) {
+            int index = draft.index();
             int at = 0;
-            while (index >= files.get(at).drafts().size()) index -= files.get(at++).drafts().size();
-            DefinitionFile file = files.get(at);
+            while (index >= 0 && index >= files.get(at).count(draft.what())) index -= files.get(at++).count(draft.what());
+            DefinitionFile file = index < 0 ? null : files.get(at);
             int place = index;
-            series.faults().forEach(fault -> faults.add(SeriesFault.of(file.name(), file.line(place, fault.path()), series, fault)));
+            draft.faults().forEach(fault -> faults.add(DefinitionFault.of(file == null ? null : file.name(), file == null ? null : file.line(draft.what(), place, fault.path()), draft, fault)));
         }
         return Refusals.definitionsFaulty(faults);
     }
 
+    private static String change(Object before, Object after) { return after == null ? "unchanged" : before == null ? "new" : "changed"; }
+
+    private static NamespaceChangeView view(Namespace before, Namespace after, NamespaceDraft draft) {
+        // One that says what namespaces are anyway is not kept.
+        Namespace now = after != null ? after : before != null ? before : Namespace.usual(draft.key());
+        return new NamespaceChangeView(now.key(), now.title(), change(before, after), now.version());
+    }
+
+    private static CodebookChangeView view(Codebook before, Codebook after) {
+        Codebook now = after == null ? before : after;
+        return new CodebookChangeView(now.key(), now.title(), change(before, after), now.version(), after == null || before == null ? List.of() : Differences.between(before, after));
+    }
+
     private SeriesChangeView view(Series before, Series after) {
         Series now = after == null ? before : after;
-        String change = after == null ? "unchanged" : before == null ? "new" : "changed";
         List<Difference> differences = after == null || before == null ? List.of() : Differences.between(before, after);
-        List<String> next = before != null ? List.of() : Outlook.of(now, firstServed(now, ledger.today()), lane -> 0, 1).next().stream().map(Outlook.Coming::identifier).toList();
-        return new SeriesChangeView(now.key(), now.title(), change, now.version(), differences, next, slips(now, Optional.ofNullable(before)));
+        List<String> next = before != null || !now.restsOnDateAlone() ? List.of() : Outlook.of(now, Particulars.on(firstServed(now, ledger.today())), lane -> Outlook.Used.NOT, 1).next().stream().map(Outlook.Coming::identifier).toList();
+        return new SeriesChangeView(now.key(), now.title(), change(before, after), now.version(), differences, next, slips(now, Optional.ofNullable(before)));
     }
 
     private List<SlipView> slips(Series series, Optional<Series> before) {
-        Map<LaneKey, Long> given = given(series);
-        return Slip.of(series, before, ledger.today(), lane -> given.getOrDefault(lane, 0L)).stream().map(slip -> new SlipView(slip.path(), slip.remark())).toList();
+        Map<LaneKey, Outlook.Used> used = used(series);
+        return Slip.of(series, before, ledger.today(), lane -> used.getOrDefault(lane, Outlook.Used.NOT).next()).stream().map(slip -> new SlipView(slip.path(), slip.remark())).toList();
     }
 
-    /** How many positions of each lane of a series were given. */
-    private Map<LaneKey, Long> given(Series series) {
-        return ledger.read(dsl -> new StateQueries(dsl).lanes()).stream().filter(lane -> lane.key().series().equals(series.key())).collect(Collectors.toMap(StateQueries.LaneRow::key, StateQueries.LaneRow::next));
+    /** How far each lane of a series was used. */
+    private Map<LaneKey, Outlook.Used> used(Series series) {
+        return ledger.read(dsl -> new StateQueries(dsl).lanes()).stream().filter(lane -> lane.key().series().equals(series.key())).collect(Collectors.toMap(StateQueries.LaneRow::key, lane -> new Outlook.Used(lane.next(), lane.skipped())));
     }
 
     /** The date if it is served, or else the first date that is. */
@@ -171,19 +222,32 @@ class DefinitionController {
         return series.serving(date).isEmpty() ? series.ranges().stream().map(range -> range.serves().opens()).min(LocalDate::compareTo).orElseThrow() : date;
     }
 
-    /** @param date the business date to look at; today, or the first date served, where it is left out */
-    record PreviewRequest(SeriesForm series, @Nullable String date) {}
+    /**
+     * @param date the business date to look at; today, or the first date served, where it is left out
+     * @param fields what a record gives for the fields of the series, the unit among them; where they are left out, the first choices stand for them
+     */
+    record PreviewRequest(SeriesForm series, @Nullable String date, @Nullable Map<String, String> fields) {}
 
     /**
      * What a definition would give, or what is wrong with it.
      *
      * @param date the business date that was looked at; absent where the definition has faults
+     * @param fields the codes and texts that the numbers are shown for
+     * @param left absent where the definition has faults, or the series starts over
+     * @param fieldFault what is wrong with the fields that were given
      * @param slips what is allowed and looks like a slip
      */
-    record Preview(@Nullable LocalDate date, List<PreviewNumber> next, @Nullable Long left, List<SeriesFault> faults, List<SlipView> slips) {}
+    record Preview(@Nullable LocalDate date, Map<String, String> fields, List<PreviewNumber> next, @Nullable Long left, @Nullable String fieldFault, List<DefinitionFault> faults, List<SlipView> slips) {}
 
-    /** @param range the range's place among those sent, from 1 @param lane the period that its lane counts for */
-    record PreviewNumber(String identifier, int range, String lane, long position, long value) {}
+    /**
+     * @param checks where check symbols stand in the identifier
+     * @param range the range's place among those sent, from 1
+     * @param lane what its lane counts for
+     */
+    record PreviewNumber(String identifier, List<Stretch> checks, int range, String lane, long position, long value) {}
+
+    /** Symbols of a text, from the first, counted from 0, to the one behind the last. */
+    record Stretch(int from, int to) {}
 
     @PostMapping("/previews")
     @Operation(operationId = "preview", summary = "The next ten identifiers that a definition would give, or every fault it has; nothing is changed")
@@ -191,8 +255,8 @@ class DefinitionController {
         if (request.series() == null) throw new Problem(Type.MALFORMED, "There is no series to look at.").field("series", "a series as it would be defined");
         SeriesDraft draft = request.series().draft();
         return switch (ledger.decide(new Act.Define(List.of(draft), Optional.empty()))) {
-            case Decision.Refused refused -> new Preview(null, List.of(), null, faults(refused.refusal()), List.of());
-            case Decision.Done done -> preview(done.effects().isEmpty() ? find(draft.key()).orElseThrow() : ((Effect.Defined) done.effects().getFirst()).series(), request.date());
+            case Decision.Refused refused -> new Preview(null, Map.of(), List.of(), null, null, faults(refused.refusal()), List.of());
+            case Decision.Done done -> preview(done.effects().isEmpty() ? find(draft.key()).orElseThrow() : ((Effect.Defined) done.effects().getFirst()).series(), request);
             case Decision.Repeated repeated -> throw new IllegalStateException("definitions have no keys");
         };
     }
@@ -201,15 +265,30 @@ class DefinitionController {
         return ledger.read(dsl -> new StateQueries(dsl).series()).stream().filter(series -> series.key().equals(key)).findFirst();
     }
 
-    private static List<SeriesFault> faults(Refusal refusal) {
+    private static List<DefinitionFault> faults(Refusal refusal) {
         if (!(refusal instanceof Refusal.DefinitionsFaulty faulty)) throw Refusals.problem(refusal);
-        return faulty.faults().stream().flatMap(series -> series.faults().stream().map(fault -> SeriesFault.of(null, null, series, fault))).toList();
+        return Refusals.faults(faulty);
     }
 
-    private Preview preview(Series series, String wanted) {
-        LocalDate date = Requests.date(wanted).orElseGet(() -> firstServed(series, ledger.today()));
-        Map<LaneKey, Long> next = given(series);
-        Outlook outlook = Outlook.of(series, date, lane -> next.getOrDefault(lane, 0L), COMING);
-        return new Preview(date, outlook.next().stream().map(coming -> new PreviewNumber(coming.identifier(), series.ranges().indexOf(coming.range()) + 1, coming.lane().period(), coming.position(), coming.value())).toList(), outlook.left(), List.of(), slips(series, find(series.key())));
+    private Preview preview(Series series, PreviewRequest request) {
+        LocalDate date = Requests.date(request.date()).orElseGet(() -> firstServed(series, ledger.today()));
+        Map<String, Codebook> books = Defined.in(ledger).codebooks();
+        Fields fields = Fields.of(series, key -> Optional.ofNullable(books.get(key)));
+        var given = new LinkedHashMap<String, String>();
+        // Fields that the definition has lost while it is being written are passed over.
+        if (request.fields() != null) request.fields().forEach((name, text) -> { if (text != null && !text.isBlank() && series.field(name).isPresent()) given.put(name, text); });
+        List<SlipView> slips = slips(series, find(series.key()));
+        return switch (fields.read(fields.example(given))) {
+            case Fields.Reading.Faulty faulty -> new Preview(date, Map.of(), List.of(), null, Refusals.problem(new Refusal.FieldFaulty(series.key(), faulty.fault())).getMessage(), List.of(), slips);
+            case Fields.Reading.Understood understood -> preview(series, new Particulars(date, understood.fields()), slips);
+        };
+    }
+
+    private Preview preview(Series series, Particulars particulars, List<SlipView> slips) {
+        Map<LaneKey, Outlook.Used> used = used(series);
+        Outlook outlook = Outlook.of(series, particulars, lane -> used.getOrDefault(lane, Outlook.Used.NOT), COMING);
+        List<PreviewNumber> next = outlook.next().stream().map(coming -> new PreviewNumber(coming.identifier(), series.pattern().on(particulars).checks(coming.value()).stream().map(stretch -> new Stretch(stretch.from(), stretch.to())).toList(),
+                series.ranges().indexOf(coming.range()) + 1, coming.lane().period(), coming.position(), coming.value())).toList();
+        return new Preview(particulars.date(), particulars.fields(), next, outlook.left() < 0 ? null : outlook.left(), null, List.of(), slips);
     }
 }

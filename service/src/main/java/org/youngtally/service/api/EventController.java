@@ -41,6 +41,7 @@ class EventController implements DisposableBean {
     private final Object lock = new Object();
     private Set<String> changed = new TreeSet<>();
     private long head;
+    private long sent;
 
     EventController(Ledger ledger) {
         ledger.onCommit(this::note);
@@ -74,7 +75,8 @@ class EventController implements DisposableBean {
     private void send() {
         Change change;
         synchronized (lock) {
-            if (changed.isEmpty()) return;
+            if (head == sent) return;
+            sent = head;
             change = new Change(head, changed);
             changed = new TreeSet<>();
         }

@@ -5,6 +5,7 @@ import io.swagger.v3.oas.annotations.Parameter;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
@@ -15,6 +16,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.util.UriComponentsBuilder;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Status;
 import org.youngtally.ledger.audit.Audit;
@@ -37,8 +39,8 @@ class LedgerController {
         this.ledger = ledger;
     }
 
-    /** @param block whether it was given as one of a block */
-    record IdentifierView(String identifier, String namespace, String series, String title, RangeSpan range, String lane, long position, LocalDate date, String state, boolean block, long seq, Instant at, String by, @Nullable String reference) {}
+    /** @param round of a mark that comes round again, from 1 @param block whether it was given as one of a block */
+    record IdentifierView(String identifier, String namespace, String series, String title, RangeSpan range, String lane, long position, @Nullable Long round, LocalDate date, @Nullable Map<String, String> fields, String state, boolean block, long seq, Instant at, String by, @Nullable String reference) {}
 
     record RangeSpan(int id, long first, long last, long step, LocalDate opens) {}
 
@@ -52,7 +54,7 @@ class LedgerController {
 
     private static IdentifierView view(IdentifierQueries.Found found) {
         var range = new RangeSpan(found.range().id(), found.range().first(), found.range().last(), found.range().step(), found.range().serves().opens());
-        return new IdentifierView(found.identifier(), found.series().namespace(), found.series().key(), found.series().title(), range, found.lane(), found.position(), found.date(), "issued", found.block(),
+        return new IdentifierView(found.identifier(), found.series().namespace(), found.series().key(), found.series().title(), range, found.lane(), found.position(), found.round() == 0 ? null : found.round(), found.particulars().date(), fields(found.particulars()), "issued", found.block(),
                 found.entry().seq(), found.entry().at(), found.entry().by(), found.entry().reference().orElse(null));
     }
 
@@ -60,10 +62,11 @@ class LedgerController {
      * An act of the ledger.
      *
      * @param act {@code allocate}, {@code block} or {@code define}
-     * @param defined the series that were defined
+     * @param fields the codes and texts that the numbers were taken for
+     * @param defined the codebooks and series that were defined
      * @param first the first identifier that was taken
      */
-    record EntryView(long seq, Instant at, String by, String act, @Nullable String series, @Nullable LocalDate date, @Nullable Long quantity, @Nullable String reference, @Nullable String key, @Nullable String first, @Nullable String last, @Nullable List<String> defined) {}
+    record EntryView(long seq, Instant at, String by, String act, @Nullable String series, @Nullable LocalDate date, @Nullable Map<String, String> fields, @Nullable Long quantity, @Nullable String reference, @Nullable String key, @Nullable String first, @Nullable String last, @Nullable List<String> defined) {}
 
     @GetMapping("/entries")
     @Operation(operationId = "listEntries", summary = "The ledger's entries from new to old, page by page; the Link header leads to the next page")
@@ -84,9 +87,11 @@ class LedgerController {
     private static EntryView view(EntryQueries.Row row, EntryQueries queries) {
         List<String> ends = queries.ends(row);
         List<String> defined = row.series() == null ? queries.defined(row.seq()) : null;
-        return new EntryView(row.seq(), row.at(), row.by(), row.kind().word(), row.series(), row.date(), row.quantity() == 0 ? null : row.quantity(), row.reference().orElse(null), row.key().orElse(null),
+        return new EntryView(row.seq(), row.at(), row.by(), row.kind().word(), row.series(), row.particulars() == null ? null : row.particulars().date(), fields(row.particulars()), row.quantity() == 0 ? null : row.quantity(), row.reference().orElse(null), row.key().orElse(null),
                 ends.isEmpty() ? null : ends.getFirst(), ends.isEmpty() ? null : ends.getLast(), defined);
     }
+
+    private static Map<String, String> fields(Particulars particulars) { return particulars == null || particulars.fields().isEmpty() ? null : particulars.fields(); }
 
     /**
      * @param series the series whose positions are walked; all where it is left out
@@ -94,8 +99,8 @@ class LedgerController {
      */
     record AuditRequest(@Nullable String series, @Nullable String head) {}
 
-    /** @param gapFree whether nothing at all was found @param head what to keep, to prove later that nothing was rewritten */
-    record AuditView(boolean gapFree, long entries, long lanes, long positions, String head, List<String> findings, long more) {}
+    /** @param gapFree whether nothing at all was found @param skipped how many positions were passed over, because their values are never given @param head what to keep, to prove later that nothing was rewritten */
+    record AuditView(boolean gapFree, long entries, long lanes, long positions, long skipped, String head, List<String> findings, long more) {}
 
     @PostMapping("/audits")
     @Operation(operationId = "audit", summary = "Walk every journal line and every position, and say whether the ledger is gap-free and unchanged, or what is wrong")
@@ -103,7 +108,7 @@ class LedgerController {
         AuditRequest asked = request == null ? new AuditRequest(null, null) : request;
         if (asked.series() != null && ledger.read(dsl -> new StateQueries(dsl).series()).stream().noneMatch(known -> known.key().equals(asked.series()))) throw SeriesController.unknown(ledger, asked.series());
         AuditReport report = Audit.of(ledger, Optional.ofNullable(asked.series()), head(asked.head()));
-        return new AuditView(report.passed(), report.entries(), report.lanes(), report.positions(), report.head().toString(), report.findings(), report.more());
+        return new AuditView(report.passed(), report.entries(), report.lanes(), report.positions(), report.skipped(), report.head().toString(), report.findings(), report.more());
     }
 
     private static Head head(String text) {

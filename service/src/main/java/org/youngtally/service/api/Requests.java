@@ -7,9 +7,18 @@ import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.Arrays;
 import java.util.Base64;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Refusal;
 import org.youngtally.core.act.RequestMark;
+import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.series.Fields;
+import org.youngtally.core.series.Series;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerUnavailable;
 import org.youngtally.ledger.Outcome;
@@ -49,9 +58,23 @@ final class Requests {
         return header.strip();
     }
 
+    /** The fields of a record and its unit, which is a field too. */
+    static SortedMap<String, String> fields(Map<String, String> fields, String unit) {
+        var all = new TreeMap<String, String>();
+        if (fields != null) fields.forEach((name, text) -> all.put(name, readable("fields." + name, text)));
+        if (unit != null && all.put(Particulars.UNIT, readable("unit", unit)) != null) throw new Problem(Type.MALFORMED, "The unit is given twice.").field("unit", "the unit once");
+        return all;
+    }
+
+    private static String readable(String field, String text) {
+        if (text == null || text.chars().anyMatch(Character::isISOControl)) throw new Problem(Type.MALFORMED, "The field is " + (text == null ? "null" : "holding control symbols") + ".").field(field, "a text on one line");
+        return text;
+    }
+
     /** A digest of everything that was asked, as it was sent: a date left out and a date given are two requests. */
-    static RequestMark mark(String actor, String key, Act.Form form, String series, Optional<LocalDate> date, long quantity, Optional<String> reference) {
+    static RequestMark mark(String actor, String key, Act.Form form, String series, Optional<LocalDate> date, SortedMap<String, String> fields, long quantity, Optional<String> reference) {
         String asked = String.join("\n", form.name(), series, date.map(LocalDate::toString).orElse(""), Long.toString(quantity), reference.orElse(""));
+        for (Map.Entry<String, String> field : fields.entrySet()) asked += "\n" + field.getKey() + "\n" + field.getValue();
         try {
             byte[] digest = MessageDigest.getInstance("SHA-256").digest(asked.getBytes(StandardCharsets.UTF_8));
             return new RequestMark(actor, name(Api.KEY, key), Base64.getUrlEncoder().withoutPadding().encodeToString(Arrays.copyOf(digest, DIGEST_BYTES)));
@@ -69,5 +92,33 @@ final class Requests {
         } catch (LedgerUnavailable e) {
             throw Refusals.problem(e);
         }
+    }
+
+    /** The version that a definition is to have now: 0 for one that is not to exist yet; absent for whichever. */
+    static Optional<Integer> expected(String match, String noneMatch) {
+        if (noneMatch != null && !noneMatch.equals("*")) throw new Problem(Type.MALFORMED, "If-None-Match is ‘" + noneMatch + "’.").field("If-None-Match", "*, for a definition that is not to exist yet");
+        if (noneMatch != null) return Optional.of(0);
+        if (match == null || match.equals("*")) return Optional.empty();
+        if (!match.matches("\"[0-9]{1,9}\"")) throw new Problem(Type.MALFORMED, "If-Match is ‘" + match + "’.").field("If-Match", "the ETag of the definition, such as \"3\"");
+        return Optional.of(Integer.valueOf(match.substring(1, match.length() - 1)));
+    }
+
+    /** Fields as they stand in an address: NAME=VALUE. */
+    static Map<String, String> fields(List<String> given) {
+        var fields = new TreeMap<String, String>();
+        for (String each : given == null ? List.<String>of() : given) {
+            int equals = each.indexOf('=');
+            if (equals < 1 || fields.put(each.substring(0, equals), each.substring(equals + 1)) != null) throw new Problem(Type.MALFORMED, "‘" + each + "’ " + (equals < 1 ? "is not a field" : "gives a field twice") + ".").field("field", "NAME=VALUE, once for each field");
+        }
+        return fields;
+    }
+
+    /** What a number would be taken for. @param fields as they were given; none where they are not known yet */
+    static Particulars particulars(Series series, LocalDate date, Map<String, String> fields, List<Codebook> books) {
+        if (fields.isEmpty()) return Particulars.on(date);
+        return switch (Fields.of(series, key -> books.stream().filter(book -> book.key().equals(key)).findFirst()).read(fields)) {
+            case Fields.Reading.Faulty faulty -> throw Refusals.problem(new Refusal.FieldFaulty(series.key(), faulty.fault()));
+            case Fields.Reading.Understood understood -> new Particulars(date, understood.fields());
+        };
     }
 }

@@ -4,7 +4,6 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.Parameter;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -47,10 +46,15 @@ class SeriesController {
     @GetMapping("/{series}")
     @Operation(operationId = "showSeries", summary = "One series, its ranges and lanes, and the identifiers it would give next")
     SeriesView show(@PathVariable String series, @Parameter(description = "The business date to look at; today where it is left out") @RequestParam(required = false) String date,
-            @Parameter(description = "How many of the next identifiers to show") @RequestParam(defaultValue = "10") int coming) {
+            @Parameter(description = "How many of the next identifiers to show") @RequestParam(defaultValue = "10") int coming,
+            @Parameter(description = "What a record gives for a field, as NAME=VALUE; once for each field of the series, or not at all") @RequestParam(required = false) List<String> field) {
         if (coming < 0 || coming > MOST_COMING) throw new Problem(Type.MALFORMED, coming + " identifiers cannot be shown.").field("coming", "0 to " + MOST_COMING);
         LocalDate day = Requests.date(date).orElseGet(ledger::today);
-        return ledger.read(dsl -> new StandingQueries(dsl).one(series, day, coming)).map(SeriesView::of).orElseThrow(() -> unknown(ledger, series));
+        return ledger.read(dsl -> {
+            var state = new StateQueries(dsl);
+            Series found = state.series().stream().filter(known -> known.key().equals(series)).findFirst().orElseThrow(() -> unknown(ledger, series));
+            return SeriesView.of(new StandingQueries(dsl).one(found, Requests.particulars(found, day, Requests.fields(field), state.codebooks()), coming));
+        });
     }
 
     @GetMapping("/{series}/definition")
@@ -70,16 +74,8 @@ class SeriesController {
     ResponseEntity<SeriesForm> define(@PathVariable String series, @RequestBody SeriesForm form, @RequestHeader(name = "If-Match", required = false) String match, @RequestHeader(name = "If-None-Match", required = false) String noneMatch,
             @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
         if (!series.equals(form.key())) throw new Problem(Type.MALFORMED, "The address names ‘" + series + "’, the body ‘" + form.key() + "’.").field("key", series);
-        Requests.perform(ledger, new Act.Define(List.of(form.draft()), expected(match, noneMatch)), Requests.actor(actor));
+        Requests.perform(ledger, new Act.Define(List.of(form.draft()), Requests.expected(match, noneMatch)), Requests.actor(actor));
         ResponseEntity<SeriesForm> defined = definition(series);
         return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK).headers(defined.getHeaders()).body(defined.getBody());
-    }
-
-    private static Optional<Integer> expected(String match, String noneMatch) {
-        if (noneMatch != null && !noneMatch.equals("*")) throw new Problem(Type.MALFORMED, "If-None-Match is ‘" + noneMatch + "’.").field("If-None-Match", "*, for a series that is not to exist yet");
-        if (noneMatch != null) return Optional.of(0);
-        if (match == null || match.equals("*")) return Optional.empty();
-        if (!match.matches("\"[0-9]{1,9}\"")) throw new Problem(Type.MALFORMED, "If-Match is ‘" + match + "’.").field("If-Match", "the ETag of the series, such as \"3\"");
-        return Optional.of(Integer.valueOf(match.substring(1, match.length() - 1)));
     }
 }

@@ -2,9 +2,11 @@ package org.youngtally.service.api;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.youngtally.core.series.FieldDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SkipsDraft;
 
 /**
  * A series as it is written to be defined.
@@ -13,11 +15,15 @@ import org.youngtally.core.series.SeriesDraft;
  * @param pattern e.g. {@code LW{date yy}-{count 5}}
  * @param locale a language tag for the names of months; en where it is left out
  * @param fiscalYearStarts the month in which the fiscal year begins; 1 where it is left out
- * @param restarts some of year, fiscal-year, quarter, month, week and day; never where it is left out
+ * @param fields what it takes for the fields of the record
+ * @param restarts some of year, fiscal-year, quarter, month, week, day, unit and field NAME; never where it is left out
+ * @param skips values that are never given
+ * @param order in-turn, scattered or repeating; in-turn where it is left out
  * @param longest the most symbols that the place allows which the identifiers live in
  * @param symbols the symbols that it allows, such as {@code letters digits -}
+ * @param proof required, or waived where it is enough that each number is looked up when it is given
  */
-record SeriesForm(@Nullable String key, @Nullable String title, @Nullable String namespace, @Nullable String pattern, @Nullable String locale, @Nullable Long fiscalYearStarts, @Nullable List<String> restarts, @Nullable Long longest, @Nullable String symbols, @Nullable String typed, @Nullable List<RangeForm> ranges) {
+record SeriesForm(@Nullable String key, @Nullable String title, @Nullable String namespace, @Nullable String pattern, @Nullable String locale, @Nullable Long fiscalYearStarts, @Nullable List<FieldForm> fields, @Nullable List<String> restarts, @Nullable SkipsForm skips, @Nullable String order, @Nullable Long longest, @Nullable String symbols, @Nullable String typed, @Nullable String proof, @Nullable List<RangeForm> ranges) {
 
     /**
      * @param step 1 where it is left out; negative to count down
@@ -27,13 +33,32 @@ record SeriesForm(@Nullable String key, @Nullable String title, @Nullable String
      */
     record RangeForm(@Nullable Long first, @Nullable Long last, @Nullable Long step, @Nullable String opens, @Nullable String closes, @Nullable Long warnWhenLeft) {}
 
+    /**
+     * What a series takes for a field: the choices of a codebook, those beneath the choice of another field, or a text.
+     *
+     * @param name as in {@code {field NAME}}; unit for {@code {unit}}
+     * @param within the field whose choice narrows this one
+     * @param longest for a text: the most symbols that it may write; 20 where it is left out
+     * @param symbols for a text: what it may write; letters digits where it is left out
+     */
+    record FieldForm(@Nullable String name, @Nullable String codebook, @Nullable String within, @Nullable Long longest, @Nullable String symbols) {}
+
+    /**
+     * @param values single values and rows of them, such as 13 and 4000-4999
+     * @param containing texts that the written count must not contain
+     */
+    record SkipsForm(@Nullable List<String> values, @Nullable List<String> containing) {}
+
     static SeriesForm of(Series series) {
         SeriesDraft draft = SeriesDraft.of(series);
-        return new SeriesForm(draft.key(), draft.title(), draft.namespace(), draft.pattern(), draft.locale(), draft.fiscalYearStarts(), draft.restarts(), draft.longest(), draft.symbols(), draft.typed(), draft.ranges().stream().map(range -> new RangeForm(range.first(), range.last(), range.step(), range.opens(), range.closes(), range.warnWhenLeft())).toList());
+        return new SeriesForm(draft.key(), draft.title(), draft.namespace(), draft.pattern(), draft.locale(), draft.fiscalYearStarts(),
+                draft.fields() == null ? null : draft.fields().stream().map(field -> new FieldForm(field.name(), field.codebook(), field.within(), field.longest(), field.symbols())).toList(), draft.restarts(),
+                draft.skips() == null ? null : new SkipsForm(draft.skips().values(), draft.skips().containing()), draft.order(), draft.longest(), draft.symbols(), draft.typed(), draft.proof(), draft.ranges().stream().map(range -> new RangeForm(range.first(), range.last(), range.step(), range.opens(), range.closes(), range.warnWhenLeft())).toList());
     }
 
     SeriesDraft draft() {
-        return new SeriesDraft(key, title, namespace, pattern, blank(locale), fiscalYearStarts, restarts, longest, blank(symbols), typed, ranges == null ? null : ranges.stream().map(range -> new RangeDraft(range.first(), range.last(), range.step(), blank(range.opens()), blank(range.closes()), range.warnWhenLeft())).toList());
+        List<FieldDraft> fieldDrafts = fields == null ? null : fields.stream().map(field -> new FieldDraft(field.name(), blank(field.codebook()), blank(field.within()), field.longest(), blank(field.symbols()))).toList();
+        return new SeriesDraft(key, title, namespace, pattern, blank(locale), fiscalYearStarts, fieldDrafts, restarts, skips == null ? null : new SkipsDraft(skips.values(), skips.containing()), blank(order), longest, blank(symbols), typed, blank(proof), ranges == null ? null : ranges.stream().map(range -> new RangeDraft(range.first(), range.last(), range.step(), blank(range.opens()), blank(range.closes()), range.warnWhenLeft())).toList());
     }
 
     private static String blank(String text) { return text == null || text.isBlank() ? null : text; }

@@ -3,62 +3,86 @@ package org.youngtally.service.api;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Map;
-import java.util.stream.Collectors;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.youngtally.core.series.FieldRule;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Outlook;
 import org.youngtally.core.series.Range;
-import org.youngtally.core.series.Restart;
 import org.youngtally.core.series.Series;
-import org.youngtally.ledger.store.StandingQueries;
+import org.youngtally.ledger.store.StandingQueries.LaneStanding;
+import org.youngtally.ledger.store.StandingQueries.Standing;
 
 /**
  * A series and how it stands on a date.
  *
+ * @param fields what it takes for the fields of the record; empty where it takes none
+ * @param order {@code in-turn}, {@code scattered} or {@code repeating}
  * @param date the business date that the rest speaks of
- * @param next the next identifiers in order; empty where nothing is left for the date
- * @param left how many are left for the date, over all ranges that serve it
- * @param low whether a range that serves the date has fewer left than it warns at
+ * @param next the next identifiers in order; empty where nothing is left for the date, or where they rest on fields that are not known
+ * @param left how many are left for the date, over all ranges that serve it; absent where that rests on fields, or where the series starts over
+ * @param low whether a range that serves the date, or where that rests on fields any of its lanes, has fewer left than it warns at
  * @param newest the number given last; absent if none was ever given
  * @param state {@code serving}, {@code exhausted} where the ranges for the date have run out, {@code closed} where none serves it
  */
-record SeriesView(String key, String title, String namespace, String pattern, List<String> restarts, int version, LocalDate date, List<String> next, long left, boolean low, String state, @Nullable NewestView newest, List<RangeView> ranges) {
+record SeriesView(String key, String title, String namespace, String pattern, List<FieldView> fields, List<String> restarts, String order, int version, LocalDate date, List<String> next, @Nullable Long left, boolean low, String state, @Nullable NewestView newest, List<RangeView> ranges) {
 
     record NewestView(String identifier, Instant at, String by, LocalDate date, long seq) {}
+
+    /** @param codebook whose choices it takes @param within the field whose choice narrows it @param takes for a text: what it may write */
+    record FieldView(String name, @Nullable String codebook, @Nullable String within, @Nullable String takes) {
+        static FieldView of(FieldRule rule) {
+            return new FieldView(rule.name(), rule.codebook().orElse(null), rule.within().orElse(null), rule.isText() ? "up to " + rule.longest() + " symbols of: " + rule.symbols() : null);
+        }
+    }
 
     /**
      * A range and its lanes.
      *
      * @param size how many positions each lane has
      * @param state {@code serving}, {@code not open}, {@code closed}, or {@code exhausted} on the date
-     * @param given how many positions were given in the lane that counts on the date
-     * @param left how many are left in it; absent where the range does not serve the date
+     * @param given how many positions were given in the lane that counts on the date; absent where the lane rests on fields
+     * @param left how many are left in it; absent where the range does not serve the date, the lane rests on fields, or the series starts over
      * @param warnWhenLeft at how many left it counts as low; absent for never
      */
-    record RangeView(int id, long first, long last, long step, LocalDate opens, @Nullable LocalDate closes, @Nullable Long warnWhenLeft, long size, String state, long given, @Nullable Long left, List<LaneView> lanes) {}
+    record RangeView(int id, long first, long last, long step, LocalDate opens, @Nullable LocalDate closes, @Nullable Long warnWhenLeft, long size, String state, @Nullable Long given, @Nullable Long left, List<LaneView> lanes) {}
 
-    /** @param period what the lane counts for; empty where the count does not restart */
-    record LaneView(String period, long given, long left, LocalDate latest) {}
+    /**
+     * @param period what the lane counts for; empty where the count does not restart
+     * @param skipped how many positions were passed over
+     * @param left absent where the series starts over
+     */
+    record LaneView(String period, long given, long skipped, @Nullable Long left, LocalDate latest) {}
 
-    static SeriesView of(StandingQueries.Standing standing) {
+    static SeriesView of(Standing standing) {
         Series series = standing.series();
-        LocalDate date = standing.outlook().date();
-        Map<LaneKey, Long> given = standing.lanes().stream().collect(Collectors.toMap(lane -> new LaneKey(series.key(), lane.range(), lane.period()), StandingQueries.LaneStanding::given));
-        List<RangeView> ranges = series.ranges().stream().map(range -> range(series, range, date, given, standing.lanes())).toList();
-        boolean low = ranges.stream().anyMatch(range -> range.left() != null && range.warnWhenLeft() != null && standing.outlook().left() < range.warnWhenLeft());
-        String state = series.serving(date).isEmpty() ? "closed" : standing.outlook().left() == 0 ? "exhausted" : "serving";
-        return new SeriesView(series.key(), series.title(), series.namespace(), series.pattern().toString(), series.restarts().stream().map(Restart::word).toList(), series.version(), date,
-                standing.outlook().next().stream().map(Outlook.Coming::identifier).toList(), standing.outlook().left(), low, state,
-                standing.newest().map(newest -> new NewestView(newest.identifier(), newest.entry().at(), newest.entry().by(), newest.entry().date(), newest.entry().seq())).orElse(null), ranges);
+        LocalDate date = standing.date();
+        List<RangeView> ranges = series.ranges().stream().map(range -> range(standing, range)).toList();
+        Optional<Long> left = standing.outlook().map(Outlook::left).filter(known -> known >= 0);
+        boolean low = left.isPresent() ? ranges.stream().anyMatch(range -> range.left() != null && range.warnWhenLeft() != null && left.get() < range.warnWhenLeft()) : aLaneIsLow(standing);
+        String state = series.serving(date).isEmpty() ? "closed" : left.isPresent() && left.get() == 0 ? "exhausted" : "serving";
+        return new SeriesView(series.key(), series.title(), series.namespace(), series.pattern().toString(), series.fields().stream().map(FieldView::of).toList(), series.restarts().words(), series.order().kind().word(), series.version(), date,
+                standing.outlook().map(Outlook::next).orElse(List.of()).stream().map(Outlook.Coming::identifier).toList(), left.orElse(null), low, state,
+                standing.newest().map(newest -> new NewestView(newest.identifier(), newest.entry().at(), newest.entry().by(), newest.entry().particulars().date(), newest.entry().seq())).orElse(null), ranges);
     }
 
-    private static RangeView range(Series series, Range range, LocalDate date, Map<LaneKey, Long> given, List<StandingQueries.LaneStanding> lanes) {
-        boolean serves = range.serves().includes(date);
-        long taken = given.getOrDefault(series.lane(range, date), 0L);
-        String state = !serves ? (date.isBefore(range.serves().opens()) ? "not open" : "closed") : taken == range.size() ? "exhausted" : "serving";
+    /** Where lanes rest on fields that are not known: whether any of those that count on the date has little left. */
+    private static boolean aLaneIsLow(Standing standing) {
+        Series series = standing.series();
+        String times = series.period(standing.date());
+        return series.serving(standing.date()).stream().anyMatch(range -> range.warnWhenLeft() > 0 && standing.lanes().stream().anyMatch(lane -> lane.range() == range.id() && lane.period().startsWith(times) && lane.left() >= 0 && lane.left() < range.warnWhenLeft()));
+    }
+
+    private static RangeView range(Standing standing, Range range) {
+        Series series = standing.series();
+        boolean serves = range.serves().includes(standing.date());
+        // Where lanes rest on fields, none is the one that counts unless they are known.
+        Optional<LaneKey> lane = standing.outlook().map(outlook -> series.lane(range, outlook.particulars()));
+        Optional<LaneStanding> used = lane.flatMap(key -> standing.lanes().stream().filter(each -> each.range() == range.id() && each.period().equals(key.period())).findFirst());
+        Optional<Long> left = lane.map(key -> used.map(LaneStanding::left).orElseGet(() -> Outlook.left(series, range, key, Outlook.Used.NOT))).filter(known -> known >= 0 && serves);
+        String state = !serves ? (standing.date().isBefore(range.serves().opens()) ? "not open" : "closed") : left.isPresent() && left.get() == 0 ? "exhausted" : "serving";
         return new RangeView(range.id(), range.first(), range.last(), range.step(), range.serves().opens(), range.serves().isOpenEnded() ? null : range.serves().closes(), range.warnWhenLeft() == 0 ? null : range.warnWhenLeft(), range.size(), state,
-                taken, serves ? range.size() - taken : null,
-                lanes.stream().filter(lane -> lane.range() == range.id()).map(lane -> new LaneView(lane.period(), lane.given(), range.size() - lane.given(), lane.latest())).toList());
+                lane.map(key -> used.map(LaneStanding::given).orElse(0L)).orElse(null), left.orElse(null),
+                standing.lanes().stream().filter(each -> each.range() == range.id()).map(each -> new LaneView(each.period(), each.given(), each.skipped(), each.left() < 0 ? null : each.left(), each.latest())).toList());
     }
 }

@@ -3,6 +3,7 @@ package org.youngtally.service.definitions;
 import java.io.StringReader;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -18,38 +19,66 @@ import org.yaml.snakeyaml.nodes.Node;
 import org.yaml.snakeyaml.nodes.NodeTuple;
 import org.yaml.snakeyaml.nodes.ScalarNode;
 import org.yaml.snakeyaml.nodes.SequenceNode;
+import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.KeptFile;
+import org.youngtally.core.codebook.CodebookCheck;
+import org.youngtally.core.codebook.CodebookDraft;
 import org.youngtally.core.series.DraftCheck;
-import org.youngtally.core.series.Series;
+import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.service.definitions.DefinitionWriter.Written;
 
 /**
  * Gives the files of definitions back as they were applied. What has changed since is rewritten property by property; everything
- * else, comments above all, stays as it was written. Series that stand in no file get one of their own.
+ * else, comments above all, stays as it was written. Definitions that stand in no file get one of their own.
  */
 public final class DefinitionExport {
-    /** The file of the series that were defined in the console. */
+    /** The file of what was defined in the console. */
     public static final String OTHERS = "console.yaml";
 
-    private final Map<String, Series> now = new LinkedHashMap<>();
-    private final Set<String> written = new HashSet<>();
+    private static final String NAMESPACES = "namespaces";
+    private static final String CODEBOOKS = "codebooks";
+    private static final String SERIES = "series";
 
-    private DefinitionExport(List<Series> series) {
-        for (Series each : series) now.put(each.key(), each);
+    /** Definitions as they stand now, by the list they belong to and their key. */
+    private final Map<String, Map<String, Written>> now = new LinkedHashMap<>();
+    /** What is written, by list and key. */
+    private final Set<List<String>> written = new HashSet<>();
+
+    private DefinitionExport(Drafts current) {
+        for (String list : List.of(NAMESPACES, CODEBOOKS, SERIES)) now.put(list, new LinkedHashMap<>());
+        for (NamespaceDraft each : current.namespaces()) now.get(NAMESPACES).put(each.key(), DefinitionWriter.of(each));
+        for (CodebookDraft each : current.codebooks()) now.get(CODEBOOKS).put(each.key(), DefinitionWriter.of(each));
+        for (SeriesDraft each : current.series()) now.get(SERIES).put(each.key(), DefinitionWriter.of(each));
     }
 
-    /** @param kept the kept files, those applied last first: a series that stands in several belongs to the last applied */
-    public static List<KeptFile> of(List<KeptFile> kept, List<Series> series) {
-        var export = new DefinitionExport(series);
+    /**
+     * @param kept the kept files, those applied last first: what stands in several belongs to the last applied
+     * @param current everything that is defined, as it would be written
+     */
+    public static List<KeptFile> of(List<KeptFile> kept, Drafts current) {
+        var export = new DefinitionExport(current);
         var files = new TreeMap<String, String>();
         for (KeptFile file : kept) files.put(file.name(), export.brought(file));
-        List<Series> others = series.stream().filter(each -> !export.written.contains(each.key())).toList();
+        String others = export.others();
         if (!others.isEmpty()) {
-            var text = new StringBuilder(files.getOrDefault(OTHERS, "series:\n"));
-            for (Series each : others) text.append('\n').append(DefinitionWriter.entry(SeriesDraft.of(each), "    "));
-            files.put(OTHERS, text.toString());
+            String name = OTHERS;
+            // A file of that name with comments and lists of its own is left as it is.
+            while (files.containsKey(name)) name = "more-" + name;
+            files.put(name, others);
         }
         return files.entrySet().stream().map(file -> new KeptFile(file.getKey(), file.getValue())).toList();
+    }
+
+    private String others() {
+        var text = new StringBuilder();
+        now.forEach((list, definitions) -> {
+            List<Written> others = definitions.values().stream().filter(each -> !written.contains(List.of(list, each.key()))).toList();
+            if (others.isEmpty()) return;
+            text.append(text.isEmpty() ? "" : "\n").append(list).append(":\n");
+            for (Written each : others) text.append('\n').append(each.entry("    "));
+        });
+        return text.toString();
     }
 
     /** A stretch of a text and what is to stand in its place. */
@@ -59,43 +88,41 @@ public final class DefinitionExport {
         var options = new LoaderOptions();
         options.setCodePointLimit(Integer.MAX_VALUE);
         Node root = new Yaml(options).compose(new StringReader(file.text()));
-        List<SeriesDraft> drafts = DefinitionFile.read(file.name(), file.text()).drafts();
+        Drafts drafts = DefinitionFile.read(file.name(), file.text()).drafts();
+        Map<String, Iterator<Written>> then = Map.of(
+                NAMESPACES, drafts.namespaces().stream().map(draft -> DefinitionWriter.of(draft.faults().isEmpty() ? NamespaceDraft.of(draft.checked()) : draft)).iterator(),
+                CODEBOOKS, drafts.codebooks().stream().map(draft -> DefinitionWriter.of(CodebookCheck.of(draft).book().map(CodebookDraft::of).orElse(draft))).iterator(),
+                SERIES, drafts.series().stream().map(draft -> DefinitionWriter.of(DraftCheck.of(draft).series().map(SeriesDraft::of).orElse(draft))).iterator());
         var edits = new ArrayList<Edit>();
-        int index = 0;
-        for (Node entry : entries(root)) edit((MappingNode) entry, drafts.get(index++), file.text(), edits);
+        for (NodeTuple tuple : ((MappingNode) root).getValue()) {
+            String list = ((ScalarNode) tuple.getKeyNode()).getValue();
+            for (Node entry : ((SequenceNode) tuple.getValueNode()).getValue()) edit(list, (MappingNode) entry, then.get(list).next(), file.text(), edits);
+        }
         var text = new StringBuilder(file.text());
         edits.sort((a, b) -> Integer.compare(b.from(), a.from()));
         for (Edit edit : edits) text.replace(edit.from(), edit.to(), edit.text());
         return text.toString();
     }
 
-    private static List<Node> entries(Node root) {
-        var entries = new ArrayList<Node>();
-        for (NodeTuple tuple : ((MappingNode) root).getValue()) entries.addAll(((SequenceNode) tuple.getValueNode()).getValue());
-        return entries;
-    }
-
-    private void edit(MappingNode entry, SeriesDraft draft, String text, List<Edit> edits) {
-        Series current = now.get(draft.key());
-        if (current == null || !written.add(draft.key())) {
+    private void edit(String list, MappingNode entry, Written before, String text, List<Edit> edits) {
+        Written after = now.get(list).get(before.key());
+        if (after == null || !written.add(List.of(list, before.key()))) {
             remove(entry, text, edits);
             return;
         }
-        SeriesDraft before = DraftCheck.of(draft).series().map(SeriesDraft::of).orElse(draft);
-        SeriesDraft after = SeriesDraft.of(current);
-        if (before.equals(after)) return;
+        if (before.inBraces().equals(after.inBraces())) return;
         if (entry.getFlowStyle() == FlowStyle.FLOW) {
-            edits.add(new Edit(at(entry.getStartMark(), text), at(entry.getEndMark(), text), DefinitionWriter.inBraces(after)));
+            edits.add(new Edit(at(entry.getStartMark(), text), at(entry.getEndMark(), text), after.inBraces()));
             return;
         }
         String indent = " ".repeat(entry.getStartMark().getColumn());
         if (!((ScalarNode) entry.getValue().getFirst().getKeyNode()).getValue().equals("key")) {
             // The hyphen's own line cannot be taken away, so that an entry of another order is written as a whole.
-            edits.add(new Edit(at(entry.getStartMark(), text), end(entry, text), DefinitionWriter.entry(after, indent).strip().substring(2)));
+            edits.add(new Edit(at(entry.getStartMark(), text), end(entry, text), after.entry(indent).strip().substring(2)));
             return;
         }
-        Map<String, String> was = DefinitionWriter.values(before, indent);
-        Map<String, String> becomes = DefinitionWriter.values(after, indent);
+        Map<String, String> was = lines(before, indent);
+        Map<String, String> becomes = lines(after, indent);
         Set<String> standing = new HashSet<>();
         for (NodeTuple tuple : entry.getValue()) {
             String name = ((ScalarNode) tuple.getKeyNode()).getValue();
@@ -103,16 +130,22 @@ public final class DefinitionExport {
             if (Objects.equals(was.get(name), becomes.get(name))) continue;
             int from = at(tuple.getKeyNode().getStartMark(), text);
             int to = end(tuple.getValueNode(), text);
-            if (becomes.containsKey(name)) edits.add(new Edit(from, to, DefinitionWriter.line(name, becomes.get(name))));
-            else if (name.equals("title") || name.equals("namespace")) edits.add(new Edit(from, to, DefinitionWriter.line(name, after.key())));
+            if (becomes.containsKey(name)) edits.add(new Edit(from, to, becomes.get(name)));
+            else if (name.equals("title") || name.equals("namespace")) edits.add(new Edit(from, to, name + ": " + after.key()));
             else edits.add(new Edit(text.lastIndexOf('\n', from), to, ""));
         }
         var added = new StringBuilder();
         becomes.forEach((name, value) -> {
-            if (!standing.contains(name) && !Objects.equals(was.get(name), value)) added.append('\n').append(indent).append(DefinitionWriter.line(name, value));
+            if (!standing.contains(name) && !Objects.equals(was.get(name), value)) added.append('\n').append(indent).append(value);
         });
         int last = end(entry.getValue().getLast().getValueNode(), text);
         if (!added.isEmpty()) append(last, added.toString(), edits);
+    }
+
+    private static Map<String, String> lines(Written definition, String indent) {
+        var lines = new LinkedHashMap<String, String>();
+        definition.values().forEach((name, value) -> lines.put(name, DefinitionWriter.line(name, value, indent)));
+        return lines;
     }
 
     /** Text behind a place; where an edit ends there already, it is made longer. */

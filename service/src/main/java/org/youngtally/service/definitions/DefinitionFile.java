@@ -2,6 +2,7 @@ package org.youngtally.service.definitions;
 
 import java.io.StringReader;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -15,22 +16,36 @@ import org.yaml.snakeyaml.nodes.NodeTuple;
 import org.yaml.snakeyaml.nodes.ScalarNode;
 import org.yaml.snakeyaml.nodes.SequenceNode;
 import org.yaml.snakeyaml.nodes.Tag;
+import org.youngtally.core.act.Drafts;
+import org.youngtally.core.act.Refusal.What;
+import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.codebook.CodebookDraft.ChoiceDraft;
+import org.youngtally.core.series.FieldDraft;
+import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SkipsDraft;
 import org.youngtally.core.text.NearestName;
-import org.youngtally.service.web.Refusals.SeriesFault;
+import org.youngtally.service.web.Refusals;
+import org.youngtally.service.web.Refusals.DefinitionFault;
 
-/** Reads an administrator's YAML file: drafts of series, each property's line, and every fault of the file's shape. */
+/** Reads an administrator's YAML file: drafts of definitions, each property's line, and every fault of the file's shape. */
 public final class DefinitionFile {
     private static final int LARGEST = 8 << 20;
+    private static final int DEEPEST = 40;
 
     private final String name;
-    private final List<SeriesDraft> drafts = new ArrayList<>();
-    private final List<Map<String, Integer>> lines = new ArrayList<>();
-    private final List<SeriesFault> faults = new ArrayList<>();
+    private final List<NamespaceDraft> namespaces = new ArrayList<>();
+    private final List<CodebookDraft> codebooks = new ArrayList<>();
+    private final List<SeriesDraft> series = new ArrayList<>();
+    private final Map<What, List<Map<String, Integer>>> lines = new EnumMap<>(What.class);
+    private final List<DefinitionFault> faults = new ArrayList<>();
+    /** What is being read. */
+    private What what = What.SERIES;
 
     private DefinitionFile(String name) {
         this.name = name;
+        for (What each : What.values()) lines.put(each, new ArrayList<>());
     }
 
     /** @param name the file's name, for the messages */
@@ -39,29 +54,33 @@ public final class DefinitionFile {
         var options = new LoaderOptions();
         options.setCodePointLimit(LARGEST);
         options.setMaxAliasesForCollections(0);
+        options.setNestingDepthLimit(DEEPEST);
         try {
             Node root = new Yaml(options).compose(new StringReader(text));
-            if (root == null) file.fault(null, null, "", "the file is empty", "write series: and a list of series");
+            if (root == null) file.faults.add(file.fault(1, null, null, null, "", "the file is empty", "write series: and a list of series"));
             else file.file(root);
         } catch (MarkedYAMLException e) {
             Integer line = e.getProblemMark() == null ? null : e.getProblemMark().getLine() + 1;
-            file.faults.add(new SeriesFault(name, line, null, null, "", "the file is not YAML: " + e.getProblem(), "mend it there" + (line == null ? "" : ", at column " + (e.getProblemMark().getColumn() + 1)), null));
+            file.faults.add(file.fault(line, null, null, null, "", "the file is not YAML: " + e.getProblem(), "mend it there" + (line == null ? "" : ", at column " + (e.getProblemMark().getColumn() + 1))));
         } catch (YAMLException e) {
-            file.faults.add(new SeriesFault(name, null, null, null, "", "the file is not YAML: " + e.getMessage(), "write it in UTF-8, up to " + (LARGEST >> 20) + " MB", null));
+            file.faults.add(file.fault(null, null, null, null, "", "the file is not YAML: " + e.getMessage(), "write it in UTF-8, up to " + (LARGEST >> 20) + " MB"));
         }
         return file;
     }
 
     public String name() { return name; }
 
-    public List<SeriesDraft> drafts() { return drafts; }
+    public Drafts drafts() { return new Drafts(namespaces, codebooks, series); }
 
-    public List<SeriesFault> faults() { return faults; }
+    public List<DefinitionFault> faults() { return faults; }
 
-    /** The line of a property of a series, or of what encloses it, from 1. */
-    public Integer line(int index, String path) {
+    /** How many definitions of a kind the file holds. */
+    public int count(What kind) { return lines.get(kind).size(); }
+
+    /** The line of a property of a definition, or of what encloses it, from 1. */
+    public Integer line(What kind, int index, String path) {
         for (String at = path; ; at = at.replaceFirst("[.\\[]?[^.\\[]*$", "")) {
-            Integer line = lines.get(index).get(at);
+            Integer line = lines.get(kind).get(index).get(at);
             if (line != null || at.isEmpty()) return line;
         }
     }
@@ -69,24 +88,72 @@ public final class DefinitionFile {
     private void file(Node root) {
         for (Property property : properties(root, DefinitionShape.ofFile(), null, "", "the file")) {
             if (!(property.value() instanceof SequenceNode list)) {
-                fault(property.value(), null, "series", "is not a list", "write each series behind a hyphen");
+                fault(property.value(), null, property.name(), "is not a list", "write each one behind a hyphen");
                 continue;
             }
-            for (Node one : list.getValue()) series(one);
+            for (Node one : list.getValue()) {
+                switch (property.name()) {
+                    case "namespaces" -> namespace(one);
+                    case "codebooks" -> codebook(one);
+                    default -> series(one);
+                }
+            }
         }
     }
 
-    private void series(Node node) {
+    private Map<String, Node> open(What kind, Node node, List<String> known, String called) {
+        what = kind;
         var places = new HashMap<String, Integer>();
         places.put("", node.getStartMark().getLine() + 1);
-        lines.add(places);
-        Map<String, Node> values = values(node, DefinitionShape.ofSeries(), "", "a series", places);
+        lines.get(kind).add(places);
+        return values(node, known, "", called, places);
+    }
+
+    private void namespace(Node node) {
+        Map<String, Node> values = open(What.NAMESPACE, node, DefinitionShape.ofNamespace(), "a namespace");
+        namespaces.add(new NamespaceDraft(text(values.get("key"), "key"), text(values.get("title"), "title"), text(values.get("repeats"), "repeats")));
+    }
+
+    private void codebook(Node node) {
+        Map<String, Node> values = open(What.CODEBOOK, node, DefinitionShape.ofCodebook(), "a codebook");
+        codebooks.add(new CodebookDraft(text(values.get("key"), "key"), text(values.get("title"), "title"), choices(values.get("choices"), "choices", lines.get(what).getLast())));
+    }
+
+    private List<ChoiceDraft> choices(Node node, String path, Map<String, Integer> places) {
+        if (node == null) return null;
+        var choices = new ArrayList<ChoiceDraft>();
+        for (Node one : list(node, path, "a list of choices")) {
+            String here = path + "[" + choices.size() + "]";
+            places.put(here, one.getStartMark().getLine() + 1);
+            Map<String, Node> values = values(one, DefinitionShape.ofChoice(), here + ".", "a choice", places);
+            choices.add(new ChoiceDraft(text(values.get("name"), here + ".name"), text(values.get("code"), here + ".code"), flag(values.get("retired"), here + ".retired"), choices(values.get("choices"), here + ".choices", places)));
+        }
+        return choices;
+    }
+
+    private void series(Node node) {
+        Map<String, Node> values = open(What.SERIES, node, DefinitionShape.ofSeries(), "a series");
+        Map<String, Integer> places = lines.get(what).getLast();
         var ranges = new ArrayList<RangeDraft>();
-        boolean hasRanges = values.get("ranges") != null;
         for (Node one : list(values.get("ranges"), "ranges", "a list of ranges")) ranges.add(range(one, "ranges[" + ranges.size() + "]", places));
-        List<String> restarts = values.get("restarts") == null ? null : list(values.get("restarts"), "restarts", "a list, such as [year]").stream().map(each -> text(each, "restarts")).toList();
-        drafts.add(new SeriesDraft(text(values.get("key"), "key"), text(values.get("title"), "title"), text(values.get("namespace"), "namespace"), text(values.get("pattern"), "pattern"), text(values.get("locale"), "locale"), number(values.get("fiscal-year-starts"), "fiscal-year-starts"), restarts,
-                number(values.get("longest"), "longest"), text(values.get("symbols"), "symbols"), text(values.get("typed"), "typed"), hasRanges ? ranges : null));
+        var fields = new ArrayList<FieldDraft>();
+        for (Node one : list(values.get("fields"), "fields", "a list of fields")) fields.add(field(one, "fields[" + fields.size() + "]", places));
+        series.add(new SeriesDraft.Builder(text(values.get("key"), "key"), text(values.get("pattern"), "pattern")).title(text(values.get("title"), "title")).namespace(text(values.get("namespace"), "namespace"))
+                .locale(text(values.get("locale"), "locale")).fiscalYearStarts(number(values.get("fiscal-year-starts"), "fiscal-year-starts")).fields(values.get("fields") == null ? null : fields)
+                .restarts(texts(values.get("restarts"), "restarts", "a list, such as [year]")).skips(values.get("skips") == null ? null : skips(values.get("skips"), places)).order(text(values.get("order"), "order"))
+                .longest(number(values.get("longest"), "longest")).symbols(text(values.get("symbols"), "symbols")).typed(text(values.get("typed"), "typed")).proof(text(values.get("proof"), "proof"))
+                .ranges(values.get("ranges") == null ? null : ranges).draft());
+    }
+
+    private FieldDraft field(Node node, String path, Map<String, Integer> places) {
+        places.put(path, node.getStartMark().getLine() + 1);
+        Map<String, Node> values = values(node, DefinitionShape.ofField(), path + ".", "a field", places);
+        return new FieldDraft(text(values.get("name"), path + ".name"), text(values.get("codebook"), path + ".codebook"), text(values.get("within"), path + ".within"), number(values.get("longest"), path + ".longest"), text(values.get("symbols"), path + ".symbols"));
+    }
+
+    private SkipsDraft skips(Node node, Map<String, Integer> places) {
+        Map<String, Node> values = values(node, DefinitionShape.ofSkips(), "skips.", "skips", places);
+        return new SkipsDraft(texts(values.get("values"), "skips.values", "a list, such as [13, 4000-4999]"), texts(values.get("containing"), "skips.containing", "a list, such as [\"13\", \"666\"]"));
     }
 
     private RangeDraft range(Node node, String path, Map<String, Integer> places) {
@@ -98,24 +165,24 @@ public final class DefinitionFile {
 
     private record Property(String name, Node value) {}
 
-    private Map<String, Node> values(Node node, List<String> known, String prefix, String what, Map<String, Integer> places) {
+    private Map<String, Node> values(Node node, List<String> known, String prefix, String called, Map<String, Integer> places) {
         var values = new HashMap<String, Node>();
-        for (Property property : properties(node, known, lines.size() - 1, prefix, what)) {
+        for (Property property : properties(node, known, current(), prefix, called)) {
             values.put(property.name(), property.value());
             places.put(prefix + property.name(), property.value().getStartMark().getLine() + 1);
         }
         return values;
     }
 
-    private List<Property> properties(Node node, List<String> known, Integer index, String prefix, String what) {
+    private List<Property> properties(Node node, List<String> known, Integer index, String prefix, String called) {
         if (!(node instanceof MappingNode mapping)) {
-            fault(node, index, prefix.replaceFirst("\\.$", ""), what + " is not written as properties", "write " + String.join(", ", known) + ", each with a colon");
+            fault(node, index, prefix.replaceFirst("\\.$", ""), called + " is not written as properties", "write " + String.join(", ", known) + ", each with a colon");
             return List.of();
         }
         var found = new ArrayList<Property>();
         for (NodeTuple tuple : mapping.getValue()) {
             String key = tuple.getKeyNode() instanceof ScalarNode scalar ? scalar.getValue() : "?";
-            if (!known.contains(key)) fault(tuple.getKeyNode(), index, prefix + key, "is not a property of " + what, NearestName.to(key, known).map(near -> "did you mean " + near + "? ").orElse("") + "known are " + String.join(", ", known));
+            if (!known.contains(key)) fault(tuple.getKeyNode(), index, prefix + key, "is not a property of " + called, NearestName.to(key, known).map(near -> "did you mean " + near + "? ").orElse("") + "known are " + String.join(", ", known));
             else if (found.stream().anyMatch(each -> each.name().equals(key))) fault(tuple.getKeyNode(), index, prefix + key, "stands here twice", "keep one");
             else found.add(new Property(key, tuple.getValueNode()));
         }
@@ -125,14 +192,14 @@ public final class DefinitionFile {
     private List<Node> list(Node node, String path, String accepted) {
         if (node == null) return List.of();
         if (node instanceof SequenceNode sequence) return sequence.getValue();
-        fault(node, lines.size() - 1, path, "is not a list", "write " + accepted);
+        fault(node, current(), path, "is not a list", "write " + accepted);
         return List.of();
     }
 
     private String text(Node node, String path) {
         if (node == null || node.getTag().equals(Tag.NULL)) return null;
         if (node instanceof ScalarNode scalar) return scalar.getValue();
-        fault(node, lines.size() - 1, path, "is not a single value", "write one value");
+        fault(node, current(), path, "is not a single value", "write one value");
         return null;
     }
 
@@ -140,12 +207,30 @@ public final class DefinitionFile {
         String text = text(node, path);
         if (text == null) return null;
         if (text.replace("_", "").matches("[+-]?[0-9]{1,18}")) return Long.valueOf(text.replace("_", ""));
-        fault(node, lines.size() - 1, path, "‘" + text + "’ is not a whole number of up to 18 digits", "write it in digits, such as 99999");
+        fault(node, current(), path, "‘" + text + "’ is not a whole number of up to 18 digits", "write it in digits, such as 99999");
         return null;
     }
 
+    private List<String> texts(Node node, String path, String accepted) {
+        return node == null ? null : list(node, path, accepted).stream().map(each -> text(each, path)).toList();
+    }
+
+    private Boolean flag(Node node, String path) {
+        String text = text(node, path);
+        if (text == null || text.equals("false")) return null;
+        if (text.equals("true")) return true;
+        fault(node, current(), path, "‘" + text + "’ is neither true nor false", "write true, or leave it out");
+        return null;
+    }
+
+    /** The place of the definition that is being read. */
+    private int current() { return lines.get(what).size() - 1; }
+
     private void fault(Node node, Integer index, String path, String problem, String accepted) {
-        String series = index == null || index >= drafts.size() ? null : drafts.get(index).key();
-        faults.add(new SeriesFault(name, node == null ? 1 : node.getStartMark().getLine() + 1, index, series, path, problem, accepted, null));
+        faults.add(fault(node == null ? Integer.valueOf(1) : Integer.valueOf(node.getStartMark().getLine() + 1), index == null ? null : Refusals.word(what), index, null, path, problem, accepted));
+    }
+
+    private DefinitionFault fault(Integer line, String kind, Integer index, String key, String path, String problem, String accepted) {
+        return new DefinitionFault(name, line, kind, index, key, path, problem, accepted, null);
     }
 }

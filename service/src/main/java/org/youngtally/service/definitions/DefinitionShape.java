@@ -2,6 +2,7 @@ package org.youngtally.service.definitions;
 
 import java.util.List;
 import java.util.stream.Stream;
+import org.youngtally.core.series.Order;
 import org.youngtally.core.series.Restart;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.JsonNodeFactory;
@@ -12,12 +13,44 @@ public final class DefinitionShape {
     private static final JsonNodeFactory NODES = JsonNodeFactory.instance;
     private static final String NAME = "^[a-z0-9]([a-z0-9.-]{0,62}[a-z0-9])?$";
 
+    private static final String FIELD_NAME = "^[a-z][a-z0-9-]{0,31}$";
+
     /** What a property holds. */
-    private enum Kind { TEXT, NAME, NUMBER, DATE, RESTARTS, RANGES, SERIES, TYPED }
+    private enum Kind { TEXT, NAME, FIELD_NAME, NUMBER, DATE, FLAG, TEXTS, RESTARTS, FIELDS, SKIPS, ORDER, TYPED, PROOF, RANGES, CHOICES, REPEATS, NAMESPACES, CODEBOOKS, SERIES }
 
     private record Property(String name, Kind kind, boolean required, String meaning) {}
 
-    private static final List<Property> FILE = List.of(new Property("series", Kind.SERIES, true, "The series that this file defines."));
+    private static final List<Property> FILE = List.of(
+            new Property("namespaces", Kind.NAMESPACES, false, "Namespaces that are not as namespaces usually are."),
+            new Property("codebooks", Kind.CODEBOOKS, false, "The codebooks that this file defines."),
+            new Property("series", Kind.SERIES, false, "The series that this file defines."));
+
+    private static final List<Property> NAMESPACE = List.of(
+            new Property("key", Kind.NAME, true, "The name by which series call it."),
+            new Property("title", Kind.TEXT, false, "What people call it; the key where it is left out."),
+            new Property("repeats", Kind.REPEATS, false, "Whether it holds marks that come round again, and need not be unique."));
+
+    private static final List<Property> CODEBOOK = List.of(
+            new Property("key", Kind.NAME, true, "The name by which series call it."),
+            new Property("title", Kind.TEXT, false, "What people call it; the key where it is left out."),
+            new Property("choices", Kind.CHOICES, true, "What can be chosen."));
+
+    private static final List<Property> CHOICE = List.of(
+            new Property("name", Kind.TEXT, true, "The full name."),
+            new Property("code", Kind.TEXT, true, "What stands for it in an identifier; never changed, and never used for anything else."),
+            new Property("retired", Kind.FLAG, false, "Whether it is no longer given."),
+            new Property("choices", Kind.CHOICES, false, "What can be chosen next where this is chosen."));
+
+    private static final List<Property> FIELD = List.of(
+            new Property("name", Kind.FIELD_NAME, true, "As in {field NAME}; unit for {unit}."),
+            new Property("codebook", Kind.NAME, false, "The codebook whose choices it takes."),
+            new Property("within", Kind.FIELD_NAME, false, "The field above whose choice narrows this one: it takes the choices beneath that one."),
+            new Property("longest", Kind.NUMBER, false, "For a text: the most symbols that it may write; 20 where it is left out."),
+            new Property("symbols", Kind.TEXT, false, "For a text: the symbols that it may write; letters digits where it is left out."));
+
+    private static final List<Property> SKIPS = List.of(
+            new Property("values", Kind.TEXTS, false, "Single values and rows of them, such as 13 and 4000-4999."),
+            new Property("containing", Kind.TEXTS, false, "Texts that the written count must not contain."));
 
     private static final List<Property> SERIES = List.of(
             new Property("key", Kind.NAME, true, "The name by which the series is called."),
@@ -26,10 +59,14 @@ public final class DefinitionShape {
             new Property("pattern", Kind.TEXT, true, "The text of an identifier with fields in braces, such as LW{date yy}-{count 5}; exactly one count."),
             new Property("locale", Kind.TEXT, false, "A language tag for the names of months, such as de; en where it is left out."),
             new Property("fiscal-year-starts", Kind.NUMBER, false, "The month in which the fiscal year begins, 1 to 12; 1 where it is left out."),
+            new Property("fields", Kind.FIELDS, false, "What it takes for the fields of the record, one that narrows another above it."),
             new Property("restarts", Kind.RESTARTS, false, "When the count starts again at its first value; never where it is left out."),
+            new Property("skips", Kind.SKIPS, false, "Values that are never given."),
+            new Property("order", Kind.ORDER, false, "In which order values are given; in-turn where it is left out."),
             new Property("longest", Kind.NUMBER, false, "The most symbols that the place allows which the identifiers live in."),
             new Property("symbols", Kind.TEXT, false, "The symbols that this place allows: letters, upper, lower, digits and single symbols, separated by blanks."),
             new Property("typed", Kind.TYPED, false, "Whether people may type a number themselves."),
+            new Property("proof", Kind.PROOF, false, "Whether it must be proved that no two identifiers are ever alike; required where it is left out."),
             new Property("ranges", Kind.RANGES, true, "The stretches of values, used in this order."));
 
     private static final List<Property> RANGE = List.of(
@@ -44,6 +81,16 @@ public final class DefinitionShape {
 
     static List<String> ofFile() { return names(FILE); }
 
+    static List<String> ofNamespace() { return names(NAMESPACE); }
+
+    static List<String> ofCodebook() { return names(CODEBOOK); }
+
+    static List<String> ofChoice() { return names(CHOICE); }
+
+    static List<String> ofField() { return names(FIELD); }
+
+    static List<String> ofSkips() { return names(SKIPS); }
+
     static List<String> ofSeries() { return names(SERIES); }
 
     static List<String> ofRange() { return names(RANGE); }
@@ -55,6 +102,8 @@ public final class DefinitionShape {
         ObjectNode schema = object(FILE);
         ObjectNode whole = NODES.objectNode().put("$schema", "https://json-schema.org/draft/2020-12/schema").put("title", "Young Tally definitions");
         whole.setAll(schema);
+        // A choice can hold choices: it is described once and pointed to.
+        whole.putObject("$defs").set("choice", object(CHOICE));
         return whole;
     }
 
@@ -75,11 +124,29 @@ public final class DefinitionShape {
             case NAME -> NODES.objectNode().put("type", "string").put("pattern", NAME);
             case NUMBER -> NODES.objectNode().put("type", "integer");
             case DATE -> NODES.objectNode().put("type", "string").put("format", "date");
+            case FIELD_NAME -> NODES.objectNode().put("type", "string").put("pattern", FIELD_NAME);
+            case FLAG -> NODES.objectNode().put("type", "boolean");
+            case TEXTS -> list(scalar(), 0);
             case TYPED -> choice(List.of("refused"));
-            case RESTARTS -> list(choice(Stream.of(Restart.values()).map(Restart::word).toList()), 0).put("uniqueItems", true);
+            case PROOF -> choice(List.of("required", "waived"));
+            case REPEATS -> choice(List.of("allowed", "refused"));
+            case ORDER -> choice(Stream.of(Order.Kind.values()).map(Order.Kind::word).toList());
+            case RESTARTS -> list(NODES.objectNode().put("type", "string").put("pattern", "^(" + String.join("|", Stream.of(Restart.values()).map(Restart::word).toList()) + "|unit|field [a-z][a-z0-9-]{0,31})$"), 0).put("uniqueItems", true);
+            case FIELDS -> list(object(FIELD), 0);
+            case SKIPS -> object(SKIPS);
+            case CHOICES -> list(NODES.objectNode().put("$ref", "#/$defs/choice"), 1);
+            case NAMESPACES -> list(object(NAMESPACE), 0);
+            case CODEBOOKS -> list(object(CODEBOOK), 0);
             case RANGES -> list(object(RANGE), 1);
             case SERIES -> list(object(SERIES), 0);
         };
+    }
+
+    /** A text or a number: 13 and "013" are both at home here. */
+    private static ObjectNode scalar() {
+        ObjectNode scalar = NODES.objectNode();
+        scalar.putArray("type").add("string").add("integer");
+        return scalar;
     }
 
     private static ObjectNode choice(List<String> words) {

@@ -5,57 +5,122 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.codebook.CodebookDraft.ChoiceDraft;
+import org.youngtally.core.series.FieldDraft;
+import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SkipsDraft;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Writes series as YAML: each property on a line of its own, ranges a line each. */
+/** Writes definitions as YAML: each property on a line of its own, what stands in lists a line each. */
 final class DefinitionWriter {
     private DefinitionWriter() {}
 
-    /** The properties in the order of the reference, each as it stands behind its colon; those with their default are left out. */
-    static Map<String, String> values(SeriesDraft draft, String indent) {
-        var values = new LinkedHashMap<String, String>();
-        values.put("key", draft.key());
-        if (!Objects.equals(draft.title(), draft.key())) values.put("title", text(draft.title()));
-        if (!Objects.equals(draft.namespace(), draft.key())) values.put("namespace", draft.namespace());
-        values.put("pattern", quoted(draft.pattern()));
+    /**
+     * A definition to be written.
+     *
+     * @param values the properties in the order of the reference, those with their default left out
+     */
+    record Written(String key, Map<String, Value> values) {
+        /** A whole entry of a list. @param indent of its properties, two more than that of its hyphen */
+        String entry(String indent) {
+            String lines = values.entrySet().stream().map(value -> line(value.getKey(), value.getValue(), indent)).collect(Collectors.joining("\n" + indent));
+            return indent.substring(2) + "- " + lines + "\n";
+        }
+
+        /** An entry on one line, as it stands in braces. */
+        String inBraces() { return values.entrySet().stream().map(value -> value.getKey() + ": " + value.getValue().flow()).collect(Collectors.joining(", ", "{ ", " }")); }
+    }
+
+    /**
+     * A property's value.
+     *
+     * @param flow as it stands on one line
+     * @param block as it stands behind its colon in an entry of that indent
+     */
+    record Value(String flow, Function<String, String> block) {
+        static Value of(Object value) { return new Value(value.toString(), indent -> value.toString()); }
+    }
+
+    static String line(String name, Value value, String indent) {
+        String block = value.block().apply(indent);
+        return name + (block.startsWith("\n") ? ":" : ": ") + block;
+    }
+
+    static Written of(SeriesDraft draft) {
+        var values = new LinkedHashMap<String, Value>();
+        values.put("key", Value.of(draft.key()));
+        if (!Objects.equals(draft.title(), draft.key())) values.put("title", Value.of(text(draft.title())));
+        if (!Objects.equals(draft.namespace(), draft.key())) values.put("namespace", Value.of(draft.namespace()));
+        values.put("pattern", Value.of(quoted(draft.pattern())));
         put(values, "locale", draft.locale());
         put(values, "fiscal-year-starts", draft.fiscalYearStarts());
-        if (!draft.restarts().isEmpty()) values.put("restarts", draft.restarts().stream().collect(Collectors.joining(", ", "[", "]")));
+        if (draft.fields() != null) values.put("fields", list(draft.fields().stream().map(DefinitionWriter::field).toList()));
+        if (!draft.restarts().isEmpty()) put(values, "restarts", draft.restarts().stream().collect(Collectors.joining(", ", "[", "]")));
+        if (draft.skips() != null) put(values, "skips", skips(draft.skips()));
+        put(values, "order", draft.order());
         put(values, "longest", draft.longest());
-        if (draft.symbols() != null) values.put("symbols", quoted(draft.symbols()));
-        values.put("ranges", draft.ranges().stream().map(range -> "\n" + indent + "  - " + range(range)).collect(Collectors.joining()));
-        return values;
+        if (draft.symbols() != null) put(values, "symbols", quoted(draft.symbols()));
+        put(values, "proof", draft.proof());
+        values.put("ranges", list(draft.ranges().stream().map(DefinitionWriter::range).toList()));
+        return new Written(draft.key(), values);
     }
 
-    private static void put(Map<String, String> values, String name, Object value) {
-        if (value != null) values.put(name, value.toString());
+    static Written of(CodebookDraft draft) {
+        var values = new LinkedHashMap<String, Value>();
+        values.put("key", Value.of(draft.key()));
+        if (!Objects.equals(draft.title(), draft.key())) values.put("title", Value.of(text(draft.title())));
+        values.put("choices", new Value(choices(draft.choices()), indent -> choices(draft.choices(), indent + "  ")));
+        return new Written(draft.key(), values);
     }
 
-    /** A whole entry of a list of series. @param indent of its properties, two more than that of its hyphen */
-    static String entry(SeriesDraft draft, String indent) {
-        String lines = values(draft, indent).entrySet().stream().map(value -> line(value.getKey(), value.getValue())).collect(Collectors.joining("\n" + indent));
-        return indent.substring(2) + "- " + lines + "\n";
+    static Written of(NamespaceDraft draft) {
+        var values = new LinkedHashMap<String, Value>();
+        values.put("key", Value.of(draft.key()));
+        if (!Objects.equals(draft.title(), draft.key())) values.put("title", Value.of(text(draft.title())));
+        put(values, "repeats", draft.repeats());
+        return new Written(draft.key(), values);
     }
 
-    static String line(String name, String value) { return name + (value.startsWith("\n") ? ":" : ": ") + value; }
+    private static void put(Map<String, Value> values, String name, Object value) {
+        if (value != null) values.put(name, Value.of(value));
+    }
 
-    /** An entry on one line, as it stands in braces. */
-    static String inBraces(SeriesDraft draft) {
-        return values(draft, "").entrySet().stream().map(value -> value.getKey() + ": " + (value.getKey().equals("ranges") ? draft.ranges().stream().map(DefinitionWriter::range).collect(Collectors.joining(", ", "[", "]")) : value.getValue())).collect(Collectors.joining(", ", "{ ", " }"));
+    private static Value list(List<String> items) { return new Value(items.stream().collect(Collectors.joining(", ", "[", "]")), indent -> items.stream().map(item -> "\n" + indent + "  - " + item).collect(Collectors.joining())); }
+
+    /** Properties in braces; those that are absent are left out. */
+    private static String braces(Object... namesAndValues) {
+        var written = new LinkedHashMap<String, Object>();
+        for (int i = 0; i < namesAndValues.length; i += 2) if (namesAndValues[i + 1] != null) written.put((String) namesAndValues[i], namesAndValues[i + 1]);
+        return written.entrySet().stream().map(value -> value.getKey() + ": " + value.getValue()).collect(Collectors.joining(", ", "{ ", " }"));
     }
 
     private static String range(RangeDraft range) {
-        var values = new LinkedHashMap<String, Object>();
-        values.put("first", range.first());
-        values.put("last", range.last());
-        if (range.step() != null && range.step() != 1) values.put("step", range.step());
-        values.put("opens", range.opens());
-        if (range.closes() != null) values.put("closes", range.closes());
-        if (range.warnWhenLeft() != null) values.put("warn-when-left", range.warnWhenLeft());
-        return values.entrySet().stream().map(value -> value.getKey() + ": " + value.getValue()).collect(Collectors.joining(", ", "{ ", " }"));
+        return braces("first", range.first(), "last", range.last(), "step", range.step() != null && range.step() != 1 ? range.step() : null, "opens", range.opens(), "closes", range.closes(), "warn-when-left", range.warnWhenLeft());
+    }
+
+    private static String field(FieldDraft field) {
+        return braces("name", field.name(), "codebook", field.codebook(), "within", field.within(), "longest", field.longest(), "symbols", field.symbols() == null ? null : quoted(field.symbols()));
+    }
+
+    private static String skips(SkipsDraft skips) {
+        return braces("values", skips.values() == null ? null : skips.values().stream().collect(Collectors.joining(", ", "[", "]")), "containing", skips.containing() == null ? null : skips.containing().stream().map(DefinitionWriter::quoted).collect(Collectors.joining(", ", "[", "]")));
+    }
+
+    private static String choices(List<ChoiceDraft> choices) { return choices.stream().map(DefinitionWriter::choice).collect(Collectors.joining(", ", "[", "]")); }
+
+    private static String choice(ChoiceDraft choice) {
+        return braces("name", text(choice.name()), "code", text(choice.code()), "retired", choice.retired(), "choices", choice.choices() == null ? null : choices(choice.choices()));
+    }
+
+    /** A choice with others beneath it takes several lines, any other one line. */
+    private static String choices(List<ChoiceDraft> choices, String indent) {
+        return choices.stream().map(choice -> "\n" + indent + "- " + (choice.choices() == null ? choice(choice)
+                : "name: " + text(choice.name()) + "\n" + indent + "  code: " + text(choice.code()) + (Boolean.TRUE.equals(choice.retired()) ? "\n" + indent + "  retired: true" : "") + "\n" + indent + "  choices:" + choices(choice.choices(), indent + "    "))).collect(Collectors.joining());
     }
 
     /** A text as it is where YAML reads it so, else in quotes. */

@@ -20,10 +20,11 @@ final class DemoClient {
         return post(by, "/definitions", Map.of("files", List.of(Map.of("name", name, "text", text))), Optional.empty());
     }
 
-    JsonNode allocate(String by, String series, long quantity, String date, Optional<String> reference, String key) {
+    JsonNode allocate(String by, String series, long quantity, String date, Optional<String> reference, Map<String, String> fields, String key) {
         var request = new LinkedHashMap<String, Object>();
         request.put("quantity", quantity);
         request.put("date", date);
+        if (!fields.isEmpty()) request.put("fields", fields);
         reference.ifPresent(name -> request.put("reference", name));
         return post(by, "/series/" + series + "/allocations", request, Optional.of(key));
     }

@@ -2,14 +2,18 @@ package org.youngtally.service.demo;
 
 import java.io.IOException;
 import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
 import java.util.Comparator;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.stream.Stream;
 import org.youngtally.ledger.LedgerOptions;
+import org.youngtally.ledger.secret.Secrets;
 import org.youngtally.service.RunningService;
 import org.youngtally.service.ServiceOptions;
 import picocli.CommandLine.Command;
@@ -30,9 +34,12 @@ public final class DemoCommand implements Callable<Integer> {
     private final PrintStream out = System.out;
 
     @Override
-    public Integer call() throws IOException {
+    public Integer call() throws IOException, NoSuchAlgorithmException {
         boolean passing = data == null || data.isEmpty();
         Path folder = passing ? Files.createTempDirectory("youngtally-demo") : Path.of(data);
+        Files.createDirectories(folder);
+        // What is shown is the same each time, the codes that nobody can guess among it.
+        Secrets.keep(folder, MessageDigest.getInstance("SHA-256").digest("Larkmoor Organ Works".getBytes(StandardCharsets.UTF_8)));
         Clock clock = DemoClock.of(folder, options.zone());
         RunningService service = RunningService.start(LedgerOptions.in(folder).withZone(options.zone()).withClock(clock), options.address(), once ? 0 : options.port());
         if (passing) Runtime.getRuntime().addShutdownHook(new Thread(() -> endAndRemove(service, folder)));
@@ -44,7 +51,7 @@ public final class DemoCommand implements Callable<Integer> {
         }
         service.ledger().status().opening().forEach(out::println);
         client.apply("ines", "larkmoor.yaml", DemoFiles.text("larkmoor.yaml"));
-        for (DemoFiles.Taking taking : DemoFiles.takings()) client.allocate(taking.by(), taking.series(), taking.quantity(), taking.date(), taking.reference(), "demo-" + taking.line());
+        for (DemoFiles.Taking taking : DemoFiles.takings()) client.allocate(taking.by(), taking.series(), taking.quantity(), taking.date(), taking.reference(), taking.fields(), "demo-" + taking.line());
         welcome(service);
         return 0;
     }

@@ -4,7 +4,9 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /** The demo data that ships with the service. */
@@ -12,7 +14,7 @@ final class DemoFiles {
     private DemoFiles() {}
 
     /** @param line where it stands in the file, which makes a lasting key of it */
-    record Taking(int line, String by, String series, String date, long quantity, Optional<String> reference) {}
+    record Taking(int line, String by, String series, String date, long quantity, Optional<String> reference, Map<String, String> fields) {}
 
     static String text(String name) throws IOException {
         try (InputStream in = DemoFiles.class.getResourceAsStream("/demo/" + name)) {
@@ -25,8 +27,15 @@ final class DemoFiles {
         List<String> lines = text("takings.csv").lines().toList();
         for (int i = 1; i < lines.size(); i++) {
             String[] values = lines.get(i).split(",", -1);
-            takings.add(new Taking(i, values[0], values[1], values[2], Long.parseLong(values[3]), Optional.of(values[4]).filter(reference -> !reference.isEmpty())));
+            takings.add(new Taking(i, values[0], values[1], values[2], Long.parseLong(values[3]), Optional.of(values[4]).filter(reference -> !reference.isEmpty()), fields(values[5])));
         }
         return takings;
+    }
+
+    /** NAME=VALUE, one behind the other with semicolons. */
+    private static Map<String, String> fields(String text) {
+        var fields = new LinkedHashMap<String, String>();
+        for (String field : text.isEmpty() ? new String[0] : text.split(";")) fields.put(field.substring(0, field.indexOf('=')), field.substring(field.indexOf('=') + 1));
+        return fields;
     }
 }

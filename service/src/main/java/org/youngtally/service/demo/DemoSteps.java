@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import tools.jackson.databind.JsonNode;
 
@@ -21,15 +22,15 @@ final class DemoSteps {
     boolean run() throws IOException {
         step("Define the series of Larkmoor Organ Works");
         for (JsonNode series : client.apply("ines", "larkmoor.yaml", DemoFiles.text("larkmoor.yaml")).get("series"))
-            out.printf("   %-9s %-14s %-30s begins with %s%n", text(series, "change"), text(series, "key"), text(series, "title"), series.get("next").get(0).stringValue());
+            out.printf("   %-9s %-14s %-30s begins with %s%n", text(series, "change"), text(series, "key"), text(series, "title"), series.get("next").isEmpty() ? "what its fields say" : series.get("next").get(0).stringValue());
 
         step("Take one invoice number");
-        JsonNode one = client.allocate("ines", "invoice-works", 1, "2026-02-03", Optional.of("ORDER-881"), "demo-once-1");
+        JsonNode one = client.allocate("ines", "invoice-works", 1, "2026-02-03", Optional.of("ORDER-881"), Map.of(), "demo-once-1");
         out.println("   " + text(one, "first") + " for ORDER-881, entry " + one.get("seq").longValue());
 
         step("Take five more");
         List<String> five = new ArrayList<>();
-        for (JsonNode identifier : client.allocate("ines", "invoice-works", 5, "2026-02-03", Optional.empty(), "demo-once-5").get("identifiers")) five.add(identifier.stringValue());
+        for (JsonNode identifier : client.allocate("ines", "invoice-works", 5, "2026-02-03", Optional.empty(), Map.of(), "demo-once-5").get("identifiers")) five.add(identifier.stringValue());
         out.println("   " + String.join("  ", five));
 
         step("Look one up");

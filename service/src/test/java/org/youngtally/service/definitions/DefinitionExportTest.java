@@ -8,8 +8,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.Test;
+import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.KeptFile;
+import org.youngtally.core.codebook.CodebookCheck;
+import org.youngtally.core.codebook.CodebookDraft;
 import org.youngtally.core.series.DraftCheck;
+import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
@@ -36,7 +40,7 @@ class DefinitionExportTest {
     private static List<Series> series(String text) {
         DefinitionFile file = DefinitionFile.read("a.yaml", text);
         assertThat(file.faults()).isEmpty();
-        return file.drafts().stream().map(draft -> DraftCheck.of(draft).series().orElseThrow()).toList();
+        return file.drafts().series().stream().map(draft -> DraftCheck.of(draft).series().orElseThrow()).toList();
     }
 
     /** The series of a file, one of them changed. */
@@ -45,11 +49,19 @@ class DefinitionExportTest {
     }
 
     private static SeriesDraft with(SeriesDraft draft, String title, String locale, List<String> restarts, List<RangeDraft> ranges) {
-        return new SeriesDraft(draft.key(), title, draft.namespace(), draft.pattern(), locale, draft.fiscalYearStarts(), restarts, draft.longest(), draft.symbols(), draft.typed(), ranges);
+        return new SeriesDraft.Builder(draft.key(), draft.pattern()).title(title).namespace(draft.namespace()).locale(locale).restarts(restarts).ranges(ranges).draft();
     }
 
-    private static String exported(String text, List<Series> now) {
-        List<KeptFile> files = DefinitionExport.of(List.of(new KeptFile("a.yaml", text)), now);
+    /** What is defined beside the series is as the file says. */
+    private static Drafts drafts(String text, List<Series> now) {
+        Drafts read = DefinitionFile.read("a.yaml", text).drafts();
+        return new Drafts(read.namespaces().stream().map(draft -> NamespaceDraft.of(draft.checked())).toList(), read.codebooks().stream().map(draft -> CodebookDraft.of(CodebookCheck.of(draft).book().orElseThrow())).toList(), now.stream().map(SeriesDraft::of).toList());
+    }
+
+    private static String exported(String text, List<Series> now) { return exported(text, drafts(text, now), now); }
+
+    private static String exported(String text, Drafts current, List<Series> now) {
+        List<KeptFile> files = DefinitionExport.of(List.of(new KeptFile("a.yaml", text)), current);
         assertThat(files).singleElement();
         assertThat(series(files.getFirst().text())).as(files.getFirst().text()).containsExactlyInAnyOrderElementsOf(now);
         return files.getFirst().text();
@@ -89,7 +101,7 @@ class DefinitionExportTest {
         String newer = "series:\n  - key: a\n    title: Book of A\n    pattern: \"A{count 3}\"\n    restarts: [year]\n    ranges:\n      - { first: 1, last: 99, opens: 2026-01-01 }\n";
         List<Series> now = new ArrayList<>(series(TWO));
         now.addAll(series("series: [{ key: c, title: Yes, pattern: 'C{count 3}', ranges: [{ first: 1, last: 9, opens: 2026-01-01 }] }]"));
-        List<KeptFile> files = DefinitionExport.of(List.of(new KeptFile("newer.yaml", newer), new KeptFile("older.yaml", older)), now);
+        List<KeptFile> files = DefinitionExport.of(List.of(new KeptFile("newer.yaml", newer), new KeptFile("older.yaml", older)), Drafts.of(now.stream().map(SeriesDraft::of).toList()));
         assertThat(files).extracting(KeptFile::name).containsExactly("console.yaml", "newer.yaml", "older.yaml");
         assertThat(files.get(1).text()).isEqualTo(newer);
         assertThat(files.get(2).text()).doesNotContain("key: a").contains("key: b").contains("# The books").contains("# The end");
@@ -97,5 +109,56 @@ class DefinitionExportTest {
         for (KeptFile file : files) all.addAll(series(file.text()));
         assertThat(all).containsExactlyInAnyOrderElementsOf(now);
         assertThat(files.get(0).text()).contains("title: \"Yes\"");
+    }
+
+    private static final String RULED = """
+            namespaces: [{ key: marks, repeats: allowed }]
+            codebooks:
+              # What there is
+              - key: book
+                title: The book
+                choices:
+                  - name: Wind-chest
+                    code: WC
+                    choices:
+                      - { name: Pallet, code: "1" }
+                  - { name: Case, code: CA } # outside
+            series:
+              - key: a
+                pattern: "{field group}-{field kind}-{unit}-{field text first 2}-{count 3}"
+                fields:
+                  - { name: group, codebook: book }
+                  - { name: kind, within: group }
+                  - { name: unit, codebook: book }
+                  - { name: text, longest: 2, symbols: upper }
+                restarts: [year, field group, unit]
+                skips: { values: [4-9, 13], containing: ["66"] }
+                proof: waived
+                ranges:
+                  - { first: 1, last: 99, opens: 2026-01-01 }
+              - { key: m, namespace: marks, pattern: "{count upper}", order: repeating, ranges: [{ first: 1, last: 12, opens: 2026-01-01 }] }
+            """;
+
+    @Test
+    void everyPropertyIsWrittenAsItWasRead() {
+        assertThat(exported(RULED, series(RULED))).isEqualTo(RULED);
+        List<KeptFile> alone = DefinitionExport.of(List.of(), drafts(RULED, series(RULED)));
+        assertThat(alone).singleElement().satisfies(file -> {
+            Drafts read = DefinitionFile.read("b", file.text()).drafts();
+            assertThat(DefinitionFile.read("b", file.text()).faults()).as(file.text()).isEmpty();
+            assertThat(series(file.text())).containsExactlyElementsOf(series(RULED));
+            assertThat(CodebookCheck.of(read.codebooks().getFirst()).book()).isEqualTo(CodebookCheck.of(DefinitionFile.read("a", RULED).drafts().codebooks().getFirst()).book());
+            assertThat(read.namespaces().getFirst().checked().repeats()).isTrue();
+        });
+    }
+
+    @Test
+    void aChoiceThatIsAddedRewritesTheChoicesOfItsCodebookAlone() {
+        CodebookDraft before = DefinitionFile.read("a", RULED).drafts().codebooks().getFirst();
+        var choices = new ArrayList<>(before.choices());
+        choices.add(new CodebookDraft.ChoiceDraft("Action", "AC", true, null));
+        Drafts then = drafts(RULED, series(RULED));
+        String text = exported(RULED, new Drafts(then.namespaces(), List.of(new CodebookDraft("book", before.title(), choices)), then.series()), series(RULED));
+        assertThat(text).contains("  # What there is\n", "      - { name: Case, code: CA }", "      - { name: Action, code: AC, retired: true }", "          - { name: Pallet, code: \"1\" }").endsWith(RULED.substring(RULED.indexOf("series:")));
     }
 }

@@ -1,0 +1,32 @@
+package org.youngtally.cli;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.stream.Collectors;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
+import picocli.CommandLine.Spec.Target;
+
+/** What the record gives: its fields and its unit. */
+final class Given {
+    @Option(names = "--field", paramLabel = "NAME=VALUE", description = "What the record gives for a field of the series: a choice's name or code, or a text. Once for each field.", mapFallbackValue = Option.NULL_VALUE)
+    private Map<String, String> fields = new LinkedHashMap<>();
+
+    @Option(names = "--unit", paramLabel = "CODE", description = "The unit, for a series that takes one.")
+    private String unit;
+
+    @Spec(Target.MIXEE)
+    private CommandSpec spec;
+
+    Map<String, String> fields() {
+        var all = new LinkedHashMap<>(fields);
+        if (all.containsValue(null)) throw new ParameterException(spec.commandLine(), "--field gives a name without a value; write NAME=VALUE");
+        if (unit != null && all.put("unit", unit) != null) throw new ParameterException(spec.commandLine(), "The unit is given twice; keep --unit");
+        return all;
+    }
+
+    /** As it stands in an address, behind an ampersand. */
+    String query() { return fields().entrySet().stream().map(field -> "&field=" + Service.escape(field.getKey() + "=" + field.getValue())).collect(Collectors.joining()); }
+}

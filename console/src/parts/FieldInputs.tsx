@@ -1,0 +1,47 @@
+import type { Choice } from "../api/client.ts";
+import { useCodebooks } from "../api/queries.ts";
+import { Trouble } from "./States.tsx";
+
+/** What is asked for: a choice of a codebook, one within another field's choice, or a text. */
+type Rule = { name?: string; codebook?: string; within?: string; takes?: string };
+
+/** Whether every field has been given something. */
+export const isComplete = (rules: Rule[], values: Record<string, string>): boolean => rules.every((rule) => (values[rule.name ?? ""] ?? "").trim() !== "");
+
+/** The fields of the record, each narrowed by the one that it stands within. */
+export function FieldInputs({ rules, values, onChange, small }: { rules: Rule[]; values: Record<string, string>; onChange: (values: Record<string, string>) => void; small?: boolean }) {
+  const books = useCodebooks();
+  if (rules.length === 0) return null;
+  const choices = (rule: Rule): Choice[] => {
+    if (rule.codebook) return books.data?.find((book) => book.key === rule.codebook)?.choices ?? [];
+    const above = rules.find((each) => each.name === rule.within);
+    return above ? (choices(above).find((choice) => choice.code === values[above.name ?? ""])?.choices ?? []) : [];
+  };
+  /** Another choice above leaves no choice below. */
+  const beneath = (name: string): string[] => rules.filter((rule) => rule.within === name).flatMap((rule) => [rule.name ?? "", ...beneath(rule.name ?? "")]);
+  const change = (name: string, value: string) => {
+    const next = { ...values, [name]: value };
+    for (const below of beneath(name)) delete next[below];
+    onChange(next);
+  };
+  return (
+    <>
+      {books.isError && <Trouble error={books.error} />}
+      {rules.map((rule) => {
+        const name = rule.name ?? "";
+        const offered = rule.codebook || rule.within ? choices(rule).filter((choice) => !choice.retired) : undefined;
+        return (
+          <label key={name} className="grid gap-1">
+            <span className="text-sm">{name} {rule.takes && <span className="quiet">({rule.takes})</span>}</span>
+            {offered ? (
+              <select className={`select w-full ${small ? "select-sm" : ""}`} value={values[name] ?? ""} disabled={offered.length === 0} onChange={(event) => change(name, event.target.value)}>
+                <option value="">{offered.length === 0 && rule.within ? `choose ${rule.within} first` : "choose"}</option>
+                {offered.map((choice) => <option key={choice.code} value={choice.code}>{choice.name} ({choice.code})</option>)}
+              </select>
+            ) : <input className={`input w-full ${small ? "input-sm" : ""}`} value={values[name] ?? ""} autoComplete="off" onChange={(event) => change(name, event.target.value)} />}
+          </label>
+        );
+      })}
+    </>
+  );
+}

@@ -1,0 +1,66 @@
+package org.youngtally.service.api;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.Parameter;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Drafts;
+import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.text.NearestName;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.store.StateQueries;
+import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
+
+@RestController
+@RequestMapping(Api.V1 + "/codebooks")
+class CodebookController {
+    private final Ledger ledger;
+
+    CodebookController(Ledger ledger) {
+        this.ledger = ledger;
+    }
+
+    /** @param usedBy the series that take their choices from it */
+    record CodebookView(String key, String title, int version, List<CodebookForm.ChoiceForm> choices, List<String> usedBy) {}
+
+    @GetMapping
+    @Operation(operationId = "listCodebooks", summary = "All codebooks, by key, and which series use each")
+    List<CodebookView> list() {
+        return ledger.read(dsl -> {
+            var state = new StateQueries(dsl);
+            var series = state.series();
+            return state.codebooks().stream().map(book -> new CodebookView(book.key(), book.title(), book.version(), CodebookForm.of(book).choices(), series.stream().filter(each -> each.codebooks().contains(book.key())).map(each -> each.key()).sorted().toList())).toList();
+        });
+    }
+
+    @GetMapping("/{codebook}")
+    @Operation(operationId = "showCodebook", summary = "One codebook; its ETag is what a change is made on")
+    ResponseEntity<CodebookForm> show(@PathVariable String codebook) {
+        List<Codebook> books = ledger.read(dsl -> new StateQueries(dsl).codebooks());
+        Optional<String> near = NearestName.to(codebook, books.stream().map(Codebook::key).toList());
+        Codebook found = books.stream().filter(book -> book.key().equals(codebook)).findFirst()
+                .orElseThrow(() -> new Problem(Type.UNKNOWN_CODEBOOK, "There is no codebook ‘" + codebook + "’." + near.map(name -> " Did you mean ‘" + name + "’?").orElse("")).field("codebook", near.orElse("the key of a codebook; GET /api/v1/codebooks lists them")));
+        return ResponseEntity.ok().eTag(Integer.toString(found.version())).body(CodebookForm.of(found));
+    }
+
+    @PutMapping("/{codebook}")
+    @Operation(operationId = "defineCodebook", summary = "Define a codebook, or add to one and retire from it. If-None-Match: * for a new one, If-Match with its ETag for one that exists")
+    ResponseEntity<CodebookForm> define(@PathVariable String codebook, @RequestBody CodebookForm form, @RequestHeader(name = "If-Match", required = false) String match, @RequestHeader(name = "If-None-Match", required = false) String noneMatch,
+            @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+        if (!codebook.equals(form.key())) throw new Problem(Type.MALFORMED, "The address names ‘" + codebook + "’, the body ‘" + form.key() + "’.").field("key", codebook);
+        Requests.perform(ledger, new Act.Define(Drafts.of(form.draft()), List.of(), Requests.expected(match, noneMatch)), Requests.actor(actor));
+        ResponseEntity<CodebookForm> defined = show(codebook);
+        return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK).headers(defined.getHeaders()).body(defined.getBody());
+    }
+}
