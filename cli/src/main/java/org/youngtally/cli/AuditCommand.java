@@ -44,6 +44,7 @@ final class AuditCommand implements Callable<Integer> {
         for (JsonElement finding : report.getAsJsonArray("findings")) output.line("wrong: " + finding.getAsString());
         if (Json.number(report, "more") > 0) output.line("wrong: " + Json.number(report, "more") + " more findings");
         output.line((gapFree ? "gap-free: " : "NOT in order: ") + Json.number(report, "positions") + " positions" + skipped(report) + " in " + Json.number(report, "lanes") + " lanes, " + Json.number(report, "entries") + " entries in the chain");
+        for (JsonElement each : report.getAsJsonArray("explained")) output.line("explained: " + each.getAsString());
         if (gapFree && head != null) output.line("nothing up to entry " + head.replaceFirst(":.*", "") + " was rewritten or cut off");
         output.line("head " + Json.text(report, "head", ""));
     }

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -139,20 +140,28 @@ class PatternTest {
 
     @Test
     void readingIsTheInverseOfRendering() {
-        String[] fronts = {"", "A", "{date yy}", "x{date yyyyMM}-", "{date d}", "7", "{date d}.{date M}.", "{fiscal yy}{date MMM}", "RF{check iso11649}"};
+        String[] fronts = {"", "A", "{date yy}", "x{date yyyyMM}-", "{date d}", "7", "{date d}.{date M}.", "{fiscal yy}{date MMM}", "RF{check iso11649}", "{field f}", "{unit lower}-", "{field f unaccented first 2 upper pad 3 X}"};
         String[] alphabets = {"", "", " upper", " lower", " alphanumeric", " safe", " of 10", " grow", " safe grow"};
-        String[] backs = {"", "-z", "{date yy}", "/{date w}", "9", "{check luhn36 of count}"};
+        String[] backs = {"", "-z", "{date yy}", "/{date w}", "9", "{check luhn36 of count}", "{field f initials}", "-{unit}"};
+        String[] texts = {"Ørsted", "a", "Zürich West", "b-17", "LARK"};
         var random = new Random(4);
         for (int i = 0; i < 20_000; i++) {
             int width = random.nextInt(6);
             String alphabet = alphabets[random.nextInt(alphabets.length)];
             var pattern = Pattern.parse(fronts[random.nextInt(fronts.length)] + "{count" + (width == 0 ? alphabet.replace(" grow", "") : " " + width + alphabet) + "}" + backs[random.nextInt(backs.length)]);
-            LocalDate date = DATE.plusDays(random.nextInt(2_000));
+            var particulars = new Particulars(DATE.plusDays(random.nextInt(2_000)), Map.of("f", texts[random.nextInt(texts.length)], "unit", random.nextBoolean() ? "works" : "CARE"));
             long value = random.nextLong(pattern.count().least(), Math.min(pattern.count().largest(), 1_000_000) + 1);
-            String identifier = pattern.render(date, value);
-            assertThat(pattern.read(identifier, Particulars.on(date))).as(identifier).hasValue(value);
-            assertThat(pattern.read(identifier.toLowerCase(Locale.ROOT), Particulars.on(date))).as(identifier).hasValue(value);
+            String identifier = pattern.render(particulars, value);
+            assertThat(pattern.read(identifier, particulars)).as(identifier).hasValue(value);
+            assertThat(pattern.read(identifier.toLowerCase(Locale.ROOT), particulars)).as(identifier).hasValue(value);
         }
+    }
+
+    @Test
+    void checkSymbolsAreToldWhereTheyStand() {
+        assertThat(Pattern.parse("RF{check iso11649}LARK{count 3}").on(Particulars.on(DATE)).checks(7)).containsExactly(new Rendering.Stretch(2, 4));
+        assertThat(Pattern.parse("{count}{check luhn of count}-{check mod37-36}").on(Particulars.on(DATE)).checks(123)).containsExactly(new Rendering.Stretch(3, 4), new Rendering.Stretch(5, 6));
+        assertThat(Pattern.parse("A{count 3}").on(Particulars.on(DATE)).checks(7)).isEmpty();
     }
 
     @ParameterizedTest

@@ -50,6 +50,6 @@ public final class Audit {
             LaneDigest written = journalLanes.get(lane);
             if (written == null || !rows.agrees(written)) findings.add("lane " + lane + journalWalk.name(lane) + ": the tables hold other numbers than the journal gave");
         }
-        return findings.report(journalWalk.entries(), lanes.size(), positions, walk.skipped(), head);
+        return findings.report(journalWalk.entries(), lanes.size(), positions, walk.skipped(), head, walk.explained());
     }
 }

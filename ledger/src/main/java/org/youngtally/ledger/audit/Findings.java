@@ -16,7 +16,7 @@ final class Findings {
 
     synchronized boolean isEmpty() { return told.isEmpty(); }
 
-    synchronized AuditReport report(long entries, long lanes, long positions, long skipped, Head head) {
-        return new AuditReport(entries, lanes, positions, skipped, head, List.copyOf(told), more);
+    synchronized AuditReport report(long entries, long lanes, long positions, long skipped, Head head, List<String> explained) {
+        return new AuditReport(entries, lanes, positions, skipped, head, List.copyOf(explained), List.copyOf(told), more);
     }
 }

@@ -99,8 +99,8 @@ class LedgerController {
      */
     record AuditRequest(@Nullable String series, @Nullable String head) {}
 
-    /** @param gapFree whether nothing at all was found @param skipped how many positions were passed over, because their values are never given @param head what to keep, to prove later that nothing was rewritten */
-    record AuditView(boolean gapFree, long entries, long lanes, long positions, long skipped, String head, List<String> findings, long more) {}
+    /** @param gapFree whether nothing at all was found @param skipped how many positions were passed over, because their values are never given @param explained which those are, lane by lane @param head what to keep, to prove later that nothing was rewritten */
+    record AuditView(boolean gapFree, long entries, long lanes, long positions, long skipped, String head, List<String> explained, List<String> findings, long more) {}
 
     @PostMapping("/audits")
     @Operation(operationId = "audit", summary = "Walk every journal line and every position, and say whether the ledger is gap-free and unchanged, or what is wrong")
@@ -108,7 +108,7 @@ class LedgerController {
         AuditRequest asked = request == null ? new AuditRequest(null, null) : request;
         if (asked.series() != null && ledger.read(dsl -> new StateQueries(dsl).series()).stream().noneMatch(known -> known.key().equals(asked.series()))) throw SeriesController.unknown(ledger, asked.series());
         AuditReport report = Audit.of(ledger, Optional.ofNullable(asked.series()), head(asked.head()));
-        return new AuditView(report.passed(), report.entries(), report.lanes(), report.positions(), report.skipped(), report.head().toString(), report.findings(), report.more());
+        return new AuditView(report.passed(), report.entries(), report.lanes(), report.positions(), report.skipped(), report.head().toString(), report.explained(), report.findings(), report.more());
     }
 
     private static Head head(String text) {
