@@ -32,6 +32,7 @@ import org.youngtally.ledger.audit.AuditReport;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.store.IdentifierQueries;
 import org.youngtally.ledger.store.IdentifierQueries.Found;
+import org.youngtally.ledger.store.StandingQueries;
 
 /** Series with fields, codebooks, skipped values, scattered and repeating ones, on disk: after a restart and made anew from the journal. */
 class RuledLedgerTest {
@@ -154,6 +155,12 @@ class RuledLedgerTest {
         assertThat(ledger.status().stopped()).contains("the secret of this data folder", "voucher");
         assertThatThrownBy(() -> taken("seat", 1, Map.of())).isInstanceOf(LedgerUnavailable.class);
         assertThat(audit().findings().toString()).contains("cannot be proved");
+        assertThat(found(before.getFirst()).position()).isZero();
+        List<StandingQueries.Standing> standings = ledger.read(dsl -> new StandingQueries(dsl).all(LocalDate.of(2026, 3, 2)));
+        assertThat(standings).filteredOn(standing -> standing.series().key().equals("voucher")).singleElement().satisfies(standing -> {
+            assertThat(standing.newest().orElseThrow().identifier()).isEqualTo(before.getLast());
+            assertThat(standing.outlook().orElseThrow().next()).isEmpty();
+        });
         ledger.close();
         Files.delete(file);
         ledger = Ledger.open(LedgerOptions.in(data));
@@ -175,7 +182,11 @@ class RuledLedgerTest {
             assertThat(statement.executeUpdate("update allocation set state = 2, text = null, text_key = null where text = 'S012'")).isEqualTo(1);
             assertThat(statement.executeUpdate("update allocation set fields = '{\"group\":\"AC\",\"type\":\"BF\"}' where text = 'WC-PL-001'")).isEqualTo(1);
         }
+        try (var connection = DriverManager.getConnection(LedgerOptions.in(data).storeUrl(), "tally", ""); var statement = connection.createStatement()) {
+            assertThat(statement.executeUpdate("update series_version set definition = replace(definition, '999', '998') where definition like '%\"seat\"%'")).isEqualTo(1);
+            assertThat(statement.executeUpdate("update codebook_version set definition = replace(definition, 'Pallet', 'Palette')")).isEqualTo(1);
+        }
         ledger = Ledger.open(LedgerOptions.in(data));
-        assertThat(audit().findings().toString()).contains("passed over, though the definition does not skip the value", "‘WC-PL-001’ stands where its definition gives ‘AC-BF-001’", "the tables hold other numbers than the journal gave");
+        assertThat(audit().findings().toString()).contains("series seat, version 1: the tables define it otherwise", "codebook part, version 1: the tables define it otherwise").contains("passed over, though the definition does not skip the value", "‘WC-PL-001’ stands where its definition gives ‘AC-BF-001’", "the tables hold other numbers than the journal gave");
     }
 }

@@ -12,6 +12,7 @@ import java.util.stream.Stream;
 import org.youngtally.core.codebook.Choice;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.pattern.Part.TextField;
+import org.youngtally.core.text.IdentifierKey;
 import org.youngtally.core.text.NearestName;
 
 /**
@@ -56,17 +57,19 @@ public record Fields(Series series, Map<String, Codebook> books) {
 
     private Optional<FieldFault> choice(FieldRule rule, String text, Map<String, String> fields) {
         List<Choice> choices = choices(rule, fields);
-        List<String> names = choices.stream().filter(choice -> !choice.retired()).map(choice -> choice.name() + " (" + choice.code() + ")").toList();
-        if (text.isEmpty()) return Optional.of(new FieldFault(rule.name(), FieldFault.Kind.MISSING, "", Optional.empty(), names));
-        Optional<Choice> chosen = choices.stream().filter(choice -> choice.goesBy(text)).findFirst();
-        if (chosen.isEmpty()) {
-            var known = new ArrayList<String>();
-            choices.stream().filter(choice -> !choice.retired()).forEach(choice -> known.addAll(List.of(choice.name(), choice.code())));
-            return Optional.of(new FieldFault(rule.name(), FieldFault.Kind.NOT_A_CHOICE, text, NearestName.to(text, known), names));
-        }
-        if (chosen.get().retired()) return Optional.of(new FieldFault(rule.name(), FieldFault.Kind.RETIRED, text, Optional.empty(), names));
+        if (text.isEmpty()) return Optional.of(fault(rule, FieldFault.Kind.MISSING, "", choices));
+        String key = IdentifierKey.of(text);
+        Optional<Choice> chosen = choices.stream().filter(choice -> choice.goesBy(key)).findFirst();
+        if (chosen.isEmpty()) return Optional.of(fault(rule, FieldFault.Kind.NOT_A_CHOICE, text, choices));
+        if (chosen.get().retired()) return Optional.of(fault(rule, FieldFault.Kind.RETIRED, text, choices));
         fields.put(rule.name(), chosen.get().code());
         return Optional.empty();
+    }
+
+    private static FieldFault fault(FieldRule rule, FieldFault.Kind kind, String text, List<Choice> choices) {
+        List<Choice> offered = choices.stream().filter(choice -> !choice.retired()).toList();
+        Optional<String> nearest = kind == FieldFault.Kind.NOT_A_CHOICE ? NearestName.to(text, offered.stream().flatMap(choice -> Stream.of(choice.name(), choice.code())).toList()) : Optional.empty();
+        return new FieldFault(rule.name(), kind, text, nearest, offered.stream().map(choice -> choice.name() + " (" + choice.code() + ")").toList());
     }
 
     private Optional<FieldFault> text(FieldRule rule, String text, Map<String, String> fields) {

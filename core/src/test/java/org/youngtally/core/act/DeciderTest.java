@@ -210,7 +210,9 @@ class DeciderTest {
         assertThat(refusal(decide(new Act.Define(Drafts.of(book("A", "B", "D")), List.of(), Optional.of(3))))).isEqualTo(new Refusal.VersionMoved(Refusal.What.CODEBOOK, "group", 3, 1));
         assertThat(decide(new Act.Define(Drafts.of(book("A", "B", "D")), List.of(), Optional.of(1)))).isInstanceOf(Decision.Done.class);
         assertThat(texts(decide(take("part", 1, null, "group", "D")))).containsExactly("D01");
-        assertThat(refusal(decide(new Act.Define(Drafts.of(book("A", "B", "D", "E-")), List.of(), Optional.of(1)))).toString()).contains("VersionMoved");
+        SeriesDraft narrow = new SeriesDraft.Builder("narrow", "N{field group}{count 2}").longest(4L).fields(List.of(new FieldDraft("group", "group", null, null, null))).ranges(List.of(range(1, 99, "2026-01-01"))).draft();
+        define(narrow);
+        assertThat(refusal(decide(new Act.Define(Drafts.of(book("A", "B", "D", "EE")), List.of(), Optional.empty()))).toString()).contains("CODEBOOK", "the series ‘narrow’ could not be kept", "take up to 5 symbols");
     }
 
     private static CodebookDraft book(String... codes) { return new CodebookDraft("group", null, Stream.of(codes).map(code -> new CodebookDraft.ChoiceDraft("Name of " + code, code, null, null)).toList()); }

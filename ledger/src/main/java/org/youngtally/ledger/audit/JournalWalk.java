@@ -1,7 +1,10 @@
 package org.youngtally.ledger.audit;
 
 import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
+import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
+import static org.youngtally.ledger.store.db.Tables.SERIES;
+import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
 
 import java.io.IOException;
 import java.time.ZoneOffset;
@@ -16,12 +19,14 @@ import org.jooq.Record;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
+import org.youngtally.ledger.journal.CodebookJson;
 import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.FieldsJson;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
+import org.youngtally.ledger.journal.SeriesJson;
 import org.youngtally.ledger.store.PositionState;
 
 /** Reads every journal line, proves the chain, and holds each against the history that the tables keep. */
@@ -66,8 +71,10 @@ final class JournalWalk {
 
     private void take(Entry entry, Effect effect) {
         switch (effect) {
-            case Effect.Defined defined -> { }
-            case Effect.CodebookDefined defined -> { }
+            case Effect.Defined defined -> definition("series " + defined.series().key() + ", version " + defined.series().version(), SeriesJson.write(defined.series()),
+                    dsl.select(SERIES_VERSION.DEFINITION).from(SERIES_VERSION).join(SERIES).on(SERIES.ID.eq(SERIES_VERSION.SERIES_ID)).where(SERIES.NAME.eq(defined.series().key()), SERIES_VERSION.VERSION.eq(defined.series().version())).fetchOne(SERIES_VERSION.DEFINITION));
+            case Effect.CodebookDefined defined -> definition("codebook " + defined.codebook().key() + ", version " + defined.codebook().version(), CodebookJson.write(defined.codebook()),
+                    dsl.select(CODEBOOK_VERSION.DEFINITION).from(CODEBOOK_VERSION).where(CODEBOOK_VERSION.NAME.eq(defined.codebook().key()), CODEBOOK_VERSION.VERSION.eq(defined.codebook().version())).fetchOne(CODEBOOK_VERSION.DEFINITION));
             case Effect.NamespaceDefined defined -> { }
             case Effect.FileKept kept -> { }
             case Effect.Skipped skipped -> lane(entry, skipped.lane()).ifPresent(lane -> lane.add(PositionState.SKIPPED, skipped.from(), skipped.to(), entry.seq(), skipped.version(), skipped.particulars(), null));
@@ -80,6 +87,10 @@ final class JournalWalk {
                 else for (int i = 0; i < issued.texts().size(); i++) lane.add(PositionState.ISSUED, issued.from() + i, issued.from() + i, entry.seq(), issued.version(), issued.particulars(), issued.texts().get(i));
             });
         }
+    }
+
+    private void definition(String what, String written, String held) {
+        if (!written.equals(held)) findings.add(what + ": the tables define it otherwise than the journal");
     }
 
     private Optional<LaneDigest> lane(Entry entry, int lane) {

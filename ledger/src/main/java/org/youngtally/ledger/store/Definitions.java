@@ -39,6 +39,8 @@ public final class Definitions {
     public String render(int lane, int version, Particulars particulars, long position) {
         Lane row = lane(lane);
         Series series = version(row.seriesId(), version);
+        // A ledger whose secret is away can be asked all the same.
+        if (series.order().isSealed()) return "(its secret is away)";
         return series.render(series.range(row.range()).orElseThrow(), particulars, position);
     }
 }

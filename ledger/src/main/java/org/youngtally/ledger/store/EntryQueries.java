@@ -85,8 +85,13 @@ public final class EntryQueries {
     }
 
     private List<String> ends(Row row, Span span) {
+        if (row.kind() != Entry.Kind.BLOCK) return List.of(text(span.lane(), span.from()), text(span.lane(), span.to()));
         int version = dsl.select(ALLOCATION.VERSION).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq(span.lane()), ALLOCATION.FIRST_POSITION.eq(span.from())).fetchSingle(ALLOCATION.VERSION);
         return List.of(definitions.render(span.lane(), version, row.particulars(), span.from()), definitions.render(span.lane(), version, row.particulars(), span.to()));
+    }
+
+    private String text(int lane, long position) {
+        return dsl.select(ALLOCATION.TEXT).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.FIRST_POSITION.eq(position)).fetchSingle(ALLOCATION.TEXT);
     }
 
     private SelectOnConditionStep<? extends Record> rows() {

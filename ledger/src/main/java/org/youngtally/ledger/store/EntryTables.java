@@ -7,6 +7,7 @@ import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.DEFINITION_FILE;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
 import static org.youngtally.ledger.store.db.Tables.LANE;
+import static org.youngtally.ledger.store.db.Tables.LIVE_REFERENCE;
 import static org.youngtally.ledger.store.db.Tables.NAMESPACE;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
@@ -41,10 +42,11 @@ final class EntryTables {
     private record SeriesRow(int id, int namespace) {}
 
     private final DSLContext dsl;
-    private final Prepared newLane;
-    private final Prepared newEntry;
-    private final Prepared newAllocation;
-    private final Prepared newBlock;
+    private final Insertion newLane;
+    private final Insertion newEntry;
+    private final Insertion newReference;
+    private final Insertion newAllocation;
+    private final Insertion newBlock;
     private final Prepared counter;
     private final Map<String, Integer> accounts = new HashMap<>();
     private final Map<String, SeriesRow> series = new HashMap<>();
@@ -52,12 +54,11 @@ final class EntryTables {
 
     EntryTables(DSLContext dsl) {
         this.dsl = dsl;
-        newLane = new Prepared(dsl, dsl.insertInto(LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.SKIPPED).values((Integer) null, null, null, null, null, null));
-        newEntry = new Prepared(dsl, dsl.insertInto(ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REFERENCE_LIVE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS)
-                .values((Long) null, null, null, null, null, null, null, null, null, null, null, null, null));
-        newAllocation = new Prepared(dsl, dsl.insertInto(ALLOCATION, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.TEXT, ALLOCATION.TEXT_KEY, ALLOCATION.NAMESPACE_ID, ALLOCATION.FIELDS)
-                .values((Integer) null, null, null, null, null, null, null, null, null, null, null));
-        newBlock = new Prepared(dsl, dsl.insertInto(BLOCK, BLOCK.LANE_ID, BLOCK.FIRST_POSITION, BLOCK.SERIES_ID, BLOCK.VERSION, BLOCK.BUSINESS_DATE, BLOCK.FIELDS).values((Integer) null, null, null, null, null, null));
+        newLane = new Insertion(dsl, LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.SKIPPED);
+        newEntry = new Insertion(dsl, ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS);
+        newReference = new Insertion(dsl, LIVE_REFERENCE, LIVE_REFERENCE.REFERENCE, LIVE_REFERENCE.SERIES_ID, LIVE_REFERENCE.SEQ);
+        newAllocation = new Insertion(dsl, ALLOCATION, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.TEXT, ALLOCATION.TEXT_KEY, ALLOCATION.NAMESPACE_ID, ALLOCATION.FIELDS);
+        newBlock = new Insertion(dsl, BLOCK, BLOCK.LANE_ID, BLOCK.FIRST_POSITION, BLOCK.SERIES_ID, BLOCK.VERSION, BLOCK.BUSINESS_DATE, BLOCK.FIELDS);
         Field<LocalDate> date = DSL.val((LocalDate) null, LANE.LATEST_DATE);
         counter = new Prepared(dsl, dsl.update(LANE).set(LANE.NEXT_POSITION, (Long) null).set(LANE.LATEST_DATE, DSL.greatest(DSL.coalesce(LANE.LATEST_DATE, date), date)).set(LANE.NEWEST_SEQ, (Long) null).set(LANE.SKIPPED, LANE.SKIPPED.plus(DSL.val((Long) null, LANE.SKIPPED))).where(LANE.ID.eq((Integer) null)));
     }
@@ -143,6 +144,7 @@ final class EntryTables {
     private final class Batch {
         private final List<Object[]> lanes = new ArrayList<>();
         private final List<Object[]> entries = new ArrayList<>();
+        private final List<Object[]> references = new ArrayList<>();
         private final List<Object[]> allocations = new ArrayList<>();
         private final List<Object[]> blocks = new ArrayList<>();
         private final Map<Integer, Object[]> counters = new LinkedHashMap<>();
@@ -190,25 +192,24 @@ final class EntryTables {
             int account = account(entry.by());
             byte kind = (byte) entry.kind().ordinal();
             entries.add(entry.request().map(request -> new Object[] {entry.seq(), at, account, kind, series(request.series()).id(), request.particulars().date(), request.quantity(),
-                    request.reference().orElse(null), request.reference().isPresent() ? true : null, request.key().orElse(null), request.digest(), Span.write(Span.of(entry)), FieldsJson.write(request.particulars().fields())})
-                    .orElseGet(() -> new Object[] {entry.seq(), at, account, kind, null, null, null, null, null, null, null, null, null}));
+                    request.reference().orElse(null), request.key().orElse(null), request.digest(), Span.write(Span.of(entry)), FieldsJson.write(request.particulars().fields())})
+                    .orElseGet(() -> new Object[] {entry.seq(), at, account, kind, null, null, null, null, null, null, null, null}));
+            entry.request().ifPresent(request -> request.reference().ifPresent(reference -> references.add(new Object[] {reference, series(request.series()).id(), entry.seq()})));
         }
 
         void flush() {
-            run(newLane, lanes);
-            run(newEntry, entries);
-            run(newAllocation, allocations);
-            run(newBlock, blocks);
-            run(counter, counters.values().stream().map(row -> new Object[] {row[0], row[1], row[1], row[2], row[3], row[4]}).toList());
+            newLane.run(lanes);
+            newEntry.run(entries);
+            newReference.run(references);
+            newAllocation.run(allocations);
+            newBlock.run(blocks);
+            if (!counters.isEmpty()) counter.run(counters.values().stream().map(row -> new Object[] {row[0], row[1], row[1], row[2], row[3], row[4]}).toList());
             lanes.clear();
             entries.clear();
+            references.clear();
             allocations.clear();
             blocks.clear();
             counters.clear();
-        }
-
-        private static void run(Prepared query, List<Object[]> rows) {
-            if (!rows.isEmpty()) query.run(rows);
         }
     }
 }

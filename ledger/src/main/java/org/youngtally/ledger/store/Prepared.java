@@ -24,6 +24,16 @@ final class Prepared {
 
     private static PreparedStatement prepare(Connection connection, String sql) throws SQLException { return connection.prepareStatement(sql); }
 
+    /** Runs it once. */
+    void run(Object[] parameters) {
+        try {
+            for (int i = 0; i < parameters.length; i++) statement.setObject(i + 1, parameters[i]);
+            statement.executeUpdate();
+        } catch (SQLException e) {
+            throw translated(e);
+        }
+    }
+
     /** Runs it once for each row of parameters, as one batch. */
     void run(List<Object[]> rows) {
         try {

@@ -5,6 +5,7 @@ import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.DEFINITION_FILE;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
 import static org.youngtally.ledger.store.db.Tables.LANE;
+import static org.youngtally.ledger.store.db.Tables.LIVE_REFERENCE;
 import static org.youngtally.ledger.store.db.Tables.NAMESPACE;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
@@ -36,8 +37,8 @@ public final class StateQueries {
     public StateQueries(DSLContext dsl) {
         this.dsl = dsl;
         byKeys = new AnyOf(dsl, keys -> dsl.select(ACCOUNT.NAME, ENTRY.REQUEST_KEY, ENTRY.SEQ, ENTRY.DIGEST).from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).where(ENTRY.REQUEST_KEY.in(keys)));
-        byReferences = new AnyOf(dsl, references -> dsl.select(SERIES.NAME, ENTRY.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST).from(ENTRY).join(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID))
-                .where(ENTRY.REFERENCE.in(references), DSL.condition(ENTRY.REFERENCE_LIVE)));
+        byReferences = new AnyOf(dsl, references -> dsl.select(SERIES.NAME, LIVE_REFERENCE.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST).from(LIVE_REFERENCE).join(SERIES).on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID)).join(ENTRY).on(ENTRY.SEQ.eq(LIVE_REFERENCE.SEQ))
+                .where(LIVE_REFERENCE.REFERENCE.in(references)));
     }
 
     /** Every series in its newest version, in the order in which they were first defined. */

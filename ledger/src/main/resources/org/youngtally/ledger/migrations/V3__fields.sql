@@ -21,3 +21,14 @@ alter table namespace add column title varchar(200);
 alter table namespace add column repeats boolean default false not null;
 alter table namespace add column version int default 0 not null;
 alter table namespace add column seq bigint;
+
+-- References that stand for an act now. Most acts have none, and pay for no index entry.
+create table live_reference (
+    reference varchar(200) not null,
+    series_id int not null,
+    seq bigint not null,
+    primary key (reference, series_id)
+);
+insert into live_reference select reference, series_id, seq from entry where reference_live;
+drop index entry_reference;
+alter table entry drop column reference_live;
