@@ -37,6 +37,8 @@ final class Writer implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Writer.class);
     private static final int MOST_WAITING = 10_000;
     private static final int MOST_IN_A_BATCH = 1_000;
+    /** After a unique index has objected, so many batches look keys and references up before they decide. */
+    private static final int WARY_BATCHES = 100;
 
     /** What an act came to. */
     sealed interface Outcome {
@@ -68,6 +70,7 @@ final class Writer implements AutoCloseable {
     private volatile boolean closing;
     private WriterState state;
     private Instant newest;
+    private int wary;
 
     Writer(Journal journal, Store store, InstantSource clock, ZoneId zone, Recovery recovery, Consumer<List<Entry>> committed) {
         this.journal = journal;
@@ -123,7 +126,10 @@ final class Writer implements AutoCloseable {
             return;
         }
         try {
-            attempt(batch);
+            if (wary == 0 && hopefully(batch)) return;
+            if (wary > 0) wary--;
+            state.load(batch.stream().map(Waiting::act).toList());
+            attempt(batch, false);
         } catch (IntegrityConstraintViolationException e) {
             alone(batch, e);
         } catch (RuntimeException | IOException | SQLException e) {
@@ -134,6 +140,26 @@ final class Writer implements AutoCloseable {
             stop("the writer met an error it cannot recover from (" + e + "); start the service again", e);
             fail(batch, Kind.OUTCOME_UNKNOWN, "the service failed while this was written; repeat it with the same key once it runs again", e);
         }
+    }
+
+    /**
+     * Most keys and references are new, so that they are not looked up: the unique indexes object to one that is not. An act that
+     * would be refused may have been done before, and is looked up as well. Nothing was forced or answered then, and the batch
+     * begins again.
+     *
+     * @return whether the batch is done
+     */
+    private boolean hopefully(List<Waiting> batch) throws IOException, SQLException {
+        try {
+            state.begin();
+            if (attempt(batch, true)) return true;
+        } catch (IntegrityConstraintViolationException e) {
+            LOG.debug("a batch of {} acts names a key or reference that is known; it is looked up", batch.size());
+            store.rollback();
+        }
+        state = new WriterState(store.state());
+        wary = WARY_BATCHES;
+        return false;
     }
 
     /** A unique index objected to somebody's effects: each act is tried by itself, so that only that one is refused. */
@@ -148,6 +174,7 @@ final class Writer implements AutoCloseable {
         }
         state = new WriterState(store.state());
         if (batch.size() > 1) {
+            wary = Math.max(wary, batch.size());
             for (Waiting one : batch) serve(List.of(one));
             return;
         }
@@ -156,13 +183,17 @@ final class Writer implements AutoCloseable {
         batch.getFirst().answer().complete(new Outcome.Refused(new Refusal.IdentifierTaken(series)));
     }
 
-    private void attempt(List<Waiting> batch) throws IOException, SQLException {
-        state.load(batch.stream().map(Waiting::act).toList());
+    /** @param hopeful whether to give up where an act would be refused that may have been done before @return whether it is done */
+    private boolean attempt(List<Waiting> batch, boolean hopeful) throws IOException, SQLException {
         Instant now = now();
         LocalDate today = LocalDate.ofInstant(now, zone);
         var entries = new ArrayList<Entry>();
         var outcomes = new ArrayList<Outcome>(batch.size());
-        for (Waiting waiting : batch) outcomes.add(decide(waiting, now, today, entries));
+        for (Waiting waiting : batch) {
+            Outcome outcome = decide(waiting, now, today, entries);
+            if (hopeful && outcome instanceof Outcome.Refused && waiting.act() instanceof Act.Allocate act && (act.mark().key().isPresent() || act.reference().isPresent())) return false;
+            outcomes.add(outcome);
+        }
         if (!entries.isEmpty()) {
             store.write(entries);
             journal.append(entries);
@@ -171,6 +202,7 @@ final class Writer implements AutoCloseable {
             committed.accept(entries);
         }
         for (int i = 0; i < batch.size(); i++) batch.get(i).answer().complete(outcomes.get(i));
+        return true;
     }
 
     private Instant now() {

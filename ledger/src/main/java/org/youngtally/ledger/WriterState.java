@@ -51,10 +51,15 @@ final class WriterState implements LedgerState {
         }
     }
 
-    /** Loads what the acts of one batch touch. */
-    void load(Collection<Act> acts) {
+    /** Begins a batch without looking anything up: the keys and references of earlier ones are left to the unique indexes. */
+    void begin() {
         keys.clear();
         references.clear();
+    }
+
+    /** Begins a batch and loads what its acts touch. */
+    void load(Collection<Act> acts) {
+        begin();
         var wantedKeys = new TreeSet<String>();
         var wantedReferences = new TreeSet<String>();
         for (Act act : acts) {

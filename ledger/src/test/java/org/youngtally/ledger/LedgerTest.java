@@ -101,6 +101,30 @@ class LedgerTest {
     }
 
     @Test
+    void aRepeatedRequestIsAnsweredAlsoWhereItWouldBeRefusedByNow() throws Exception {
+        List<String> first = Acts.identifiers(ledger.perform(Acts.take("short", 3, "k", "r"), "ines"));
+        assertThat(ledger.perform(Acts.take("short", 1, "other", null), "ines").toString()).contains("Exhausted");
+        reopen();
+        assertThat(Acts.identifiers(ledger.perform(Acts.take("short", 3, "k", "r"), "ines"))).isEqualTo(first);
+        assertThat(ledger.perform(Acts.take("short", 1, "k", null), "ines").toString()).contains("KeyReused");
+        assertThat(ledger.perform(Acts.take("short", 1, null, "r"), "tobin").toString()).contains("ReferenceReused");
+        reopen();
+        assertThat(Acts.identifiers(ledger.perform(Acts.take("short", 3, "new", "r"), "tobin"))).isEqualTo(first);
+        assertThat(audit().findings()).isEmpty();
+    }
+
+    @Test
+    void oldAndNewKeysInOneBatchAreToldApart() throws Exception {
+        List<String> old = together(16, caller -> () -> Acts.identifiers(ledger.perform(Acts.take(Acts.KEY, 1, "k" + caller, null), "ines")).getFirst());
+        reopen();
+        List<String> mixed = together(64, caller -> () -> Acts.identifiers(ledger.perform(Acts.take(Acts.KEY, 1, "k" + caller, null), "ines")).getFirst());
+        assertThat(mixed.subList(0, 16)).isEqualTo(old);
+        assertThat(mixed).doesNotHaveDuplicates();
+        assertThat(audit().positions()).isEqualTo(64);
+        assertThat(audit().findings()).isEmpty();
+    }
+
+    @Test
     void aBlockIsOneRowAndEveryNumberInItIsFound() {
         ledger.perform(Acts.take(Acts.KEY, 1), "ines");
         var block = ((Outcome.Taken) ledger.perform(Acts.block(Acts.KEY, 1_000_000), "ines")).taking();
