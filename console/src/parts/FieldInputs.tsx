@@ -29,7 +29,7 @@ export function FieldInputs({ rules, values, onChange, small }: { rules: Rule[];
       {books.isError && <Trouble error={books.error} />}
       {rules.map((rule) => {
         const name = rule.name ?? "";
-        const offered = rule.codebook || rule.within ? choices(rule).filter((choice) => !choice.retired) : undefined;
+        const offered = rule.codebook !== undefined || rule.within !== undefined ? choices(rule).filter((choice) => !choice.retired) : undefined;
         return (
           <label key={name} className="grid gap-1">
             <span className="text-sm">{name} {rule.takes && <span className="quiet">({rule.takes})</span>}</span>

@@ -45,9 +45,9 @@ export function Shell() {
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-base-100 focus:p-3">Skip to the page</a>
       <header className="bg-neutral text-neutral-content md:w-48 md:h-screen md:sticky md:top-0 flex md:flex-col items-center md:items-stretch gap-x-4 gap-y-6 px-4 py-3 md:py-6 flex-wrap">
         <div className="flex items-center gap-2.5"><img src="/mark.svg" alt="" width="30" height="30" /><span className="font-semibold leading-tight">Young Tally</span></div>
-        <nav aria-label="Pages" className="flex md:flex-col gap-1">
+        <nav aria-label="Pages" className="flex flex-wrap md:flex-col gap-1">
           {places.map((place) => (
-            <NavLink key={place.to} to={place.to} end={place.to === "/"} className={({ isActive }) => `px-3 py-1.5 rounded-field border-l-3 ${isActive ? "border-accent bg-neutral-content/10 font-semibold" : "border-transparent hover:bg-neutral-content/10"}`}>{place.name}</NavLink>
+            <NavLink key={place.to} to={place.to} end={place.to === "/"} className={({ isActive }) => `px-2 md:px-3 py-1.5 whitespace-nowrap text-sm md:text-base rounded-field border-l-3 ${isActive ? "border-accent bg-neutral-content/10 font-semibold" : "border-transparent hover:bg-neutral-content/10"}`}>{place.name}</NavLink>
           ))}
         </nav>
         <div className="ml-auto md:ml-0 md:mt-auto"><LookSwitch /></div>

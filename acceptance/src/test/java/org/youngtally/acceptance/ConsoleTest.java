@@ -238,6 +238,7 @@ class ConsoleTest {
         browser.sees("{field group} stands in the pattern, and nothing says what it takes");
         browser.press("Add a field");
         browser.element(By.id("field-0-name")).sendKeys("group");
+        browser.sees("is not chosen; name the codebook whose choices it takes");
         browser.element(By.id("field-0-codebook")).sendKeys("Components");
         browser.press("Add a field");
         browser.element(By.id("field-1-name")).sendKeys("kind");

@@ -9,6 +9,7 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -34,7 +35,7 @@ final class HttpLoad {
         byte[] bytes(int port) {
             String body = bodies.get(bodies.size() == 1 ? 0 : ThreadLocalRandom.current().nextInt(bodies.size()));
             var text = new StringBuilder(method + " " + path + " HTTP/1.1\r\nHost: 127.0.0.1:" + port + "\r\nYoung-Tally-Actor: bench\r\n");
-            if (keyed) text.append("Idempotency-Key: ").append("%016x%016x".formatted(ThreadLocalRandom.current().nextLong(), ThreadLocalRandom.current().nextLong())).append("\r\n");
+            if (keyed) text.append("Idempotency-Key: ").append(HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong())).append(HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong())).append("\r\n");
             if (!body.isEmpty()) text.append("Content-Type: application/json\r\nContent-Length: ").append(body.length()).append("\r\n");
             return text.append("\r\n").append(body).toString().getBytes(StandardCharsets.US_ASCII);
         }

@@ -48,8 +48,10 @@ final class FieldCheck {
         if (rules.stream().anyMatch(rule -> rule.name().equals(draft.name()))) fault(prefix + "name", "‘" + draft.name() + "’ stands here twice", "name each field once");
         boolean chosen = draft.codebook() != null || draft.within() != null;
         if (draft.codebook() != null && draft.within() != null) fault(prefix + "within", "stands beside codebook", "keep one: a field that another narrows takes the choices of that one's codebook");
-        if (draft.codebook() != null) DefinitionName.fault(prefix + "codebook", draft.codebook()).ifPresent(faults::add);
-        if (draft.within() != null && rules.stream().noneMatch(rule -> rule.name().equals(draft.within()) && !rule.isText())) fault(prefix + "within", "‘" + draft.within() + "’ is not a field with a codebook that stands above this one", "name such a field, or give this one a codebook");
+        if (draft.codebook() != null && draft.codebook().isBlank()) fault(prefix + "codebook", "is not chosen", "name the codebook whose choices it takes");
+        else if (draft.codebook() != null) DefinitionName.fault(prefix + "codebook", draft.codebook()).ifPresent(faults::add);
+        if (draft.within() != null && draft.within().isBlank()) fault(prefix + "within", "is not chosen", "name the field above whose choice narrows this one");
+        else if (draft.within() != null && rules.stream().noneMatch(rule -> rule.name().equals(draft.within()) && !rule.isText())) fault(prefix + "within", "‘" + draft.within() + "’ is not a field with a codebook that stands above this one", "name such a field, or give this one a codebook");
         if (chosen && draft.longest() != null) fault(prefix + "longest", "a field with a codebook is as long as its codes", "leave it out");
         if (chosen && draft.symbols() != null) fault(prefix + "symbols", "a field with a codebook has the symbols of its codes", "leave it out");
         long longest = draft.longest() == null ? FieldRule.USUAL_LONGEST : draft.longest();

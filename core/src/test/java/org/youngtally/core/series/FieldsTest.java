@@ -119,6 +119,8 @@ class FieldsTest {
     @Test
     void faultsOfTheFieldsAreTold() {
         refused(draft("{field g}-{count 2}", book("g", "prat")), "fields[0].codebook", "there is no codebook ‘prat’", "did you mean part?");
+        refused(draft("{field g}-{count 2}", book("g", "")), "fields[0].codebook", "is not chosen");
+        refused(draft("{field g}-{count 2}", within("g", "")), "fields[0].within", "is not chosen");
         refused(draft("{field g}-{count 2}", within("g", "h")), "fields[0].within", "‘h’ is not a field with a codebook that stands above this one");
         refused(draft("{field g}-{count 2}", new FieldDraft("g", "part", null, 3L, null)), "fields[0].longest", "as long as its codes");
         refused(draft("{field g}-{count 2}", text("g", 41, null)), "fields[0].longest", "41 is not a length");

@@ -57,7 +57,7 @@ record SeriesForm(@Nullable String key, @Nullable String title, @Nullable String
     }
 
     SeriesDraft draft() {
-        List<FieldDraft> fieldDrafts = fields == null ? null : fields.stream().map(field -> new FieldDraft(field.name(), blank(field.codebook()), blank(field.within()), field.longest(), blank(field.symbols()))).toList();
+        List<FieldDraft> fieldDrafts = fields == null ? null : fields.stream().map(field -> new FieldDraft(field.name(), field.codebook(), field.within(), field.longest(), blank(field.symbols()))).toList();
         return new SeriesDraft(key, title, namespace, pattern, blank(locale), fiscalYearStarts, fieldDrafts, restarts, skips == null ? null : new SkipsDraft(skips.values(), skips.containing()), blank(order), longest, blank(symbols), typed, blank(proof), ranges == null ? null : ranges.stream().map(range -> new RangeDraft(range.first(), range.last(), range.step(), blank(range.opens()), blank(range.closes()), range.warnWhenLeft())).toList());
     }
 
