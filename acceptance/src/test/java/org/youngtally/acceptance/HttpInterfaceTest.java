@@ -273,10 +273,19 @@ class HttpInterfaceTest {
         assertProblem(service.post(path, "{\"fields\":{\"colour\":\"Blue\",\"shade\":\"Pale\"},\"date\":\"2026-03-02\"}", "Idempotency-Key", "paint-1"), 422, "key-reused", "Idempotency-Key", "stands for another request");
         assertProblem(service.post(path, "{\"fields\":{\"colour\":\"Blue\",\"shade\":\"Dark\"}}"), 422, "field-faulty", "fields.shade", "‘Dark’ is not a choice of the field ‘shade’");
         assertProblem(service.post(path, "{\"unit\":\"works\",\"fields\":{\"colour\":\"Blue\",\"shade\":\"Pale\"}}"), 422, "field-faulty", "fields.unit", "‘paint’ takes no field ‘unit’");
-        assertProblem(service.post(path, "{\"fields\":{\"colour\":null}}"), 400, "malformed", "fields.colour", "is null");
+        assertProblem(service.post(path, "{\"fields\":{\"colour\":null}}"), 400, "malformed", "fields.colour", "wrong kind");
         assertProblem(service.get("/api/v1/series/paint?field=colour"), 400, "malformed", "field", "is not a field");
         JsonNode shown = service.get("/api/v1/series/paint?date=2026-03-02&coming=1&field=colour=B&field=shade=P").json();
         assertThat(shown.get("next").get(0).asString()).startsWith("BP-");
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = ';', value = {
+        "/previews; POST; {\"series\":{\"fields\":[null]}}; series.fields[0]", "/previews; POST; {\"series\":{\"ranges\":[null]}}; series.ranges[0]", "/previews; POST; {\"series\":{\"skips\":{\"values\":[null]}}}; series.skips.values[0]",
+        "/codebooks/x; PUT; {\"key\":\"x\",\"choices\":[{\"choices\":[null]}]}; choices[0].choices[0]", "/definitions; POST; {\"files\":[null]}; files[0]",
+    })
+    void nothingInAListIsNull(String path, String method, String body, String field) throws Exception {
+        assertProblem(method.equals("PUT") ? service.put("/api/v1" + path, body, "If-None-Match", "*") : service.post("/api/v1" + path, body), 400, "malformed", field, "wrong kind");
     }
 
     @Test
