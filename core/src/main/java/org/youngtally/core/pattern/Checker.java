@@ -27,17 +27,19 @@ final class Checker {
 
     boolean inFront() { return scheme.inFront(); }
 
-    /** Appends the check symbols of a stretch of text; what the scheme cannot read is passed over. */
-    void append(StringBuilder text, int from, int end, StringBuilder to) {
-        char[] symbols = new char[end - from];
-        text.getChars(from, end, symbols, 0);
-        byte[] read = new byte[symbols.length];
+    /**
+     * Appends the check symbols of a stretch of text; what the scheme cannot read is passed over.
+     *
+     * @param scratch has room for every symbol of the stretch
+     */
+    void append(StringBuilder text, int from, int end, byte[] scratch, StringBuilder to) {
         int count = 0;
-        for (char symbol : symbols) {
+        for (int at = from; at < end; at++) {
+            char symbol = text.charAt(at);
             byte value = symbol < ASCII ? values[symbol] : -1;
-            if (value >= 0) read[count++] = value;
+            if (value >= 0) scratch[count++] = value;
         }
-        int check = scheme.check(read, count);
+        int check = scheme.check(scratch, count);
         if (check < 0) throw new IllegalStateException("a pattern takes only schemes that have a check for every number");
         if (two) to.append(writes[check / writes.length]);
         to.append(writes[two ? check % writes.length : check]);

@@ -8,7 +8,7 @@ import org.youngtally.core.pattern.Part.DateField;
 import org.youngtally.core.pattern.Part.Literal;
 import org.youngtally.core.pattern.Part.TextField;
 
-/** A pattern for one set of particulars: what rests on them is written once, so that many values are written fast. */
+/** A pattern for one set of particulars: what rests on them is written once, so that many values are written fast. For one thread at a time. */
 public final class Rendering {
     private static final int USUAL_LENGTH = 32;
 
@@ -18,6 +18,7 @@ public final class Rendering {
     private final String back;
     /** Texts, the count and checkers in order, where there are check fields; else absent. */
     private final Object[] pieces;
+    private byte[] scratch = new byte[USUAL_LENGTH];
 
     Rendering(Pattern pattern, Particulars particulars) {
         this.count = pattern.count();
@@ -89,11 +90,16 @@ public final class Rendering {
                 if (later == null) later = new int[pieces.length];
                 later[i] = to.length() + 1;
             } else {
-                check.append(to, check.ofCount() ? countFrom : 0, check.ofCount() ? countTo : to.length(), to);
+                check.append(to, check.ofCount() ? countFrom : 0, check.ofCount() ? countTo : to.length(), room(to.length()), to);
             }
         }
         if (later != null) insert(later, countFrom, countTo, to);
         return to.toString();
+    }
+
+    private byte[] room(int symbols) {
+        if (scratch.length < symbols) scratch = new byte[symbols];
+        return scratch;
     }
 
     private void insert(int[] later, int from, int end, StringBuilder to) {
@@ -103,7 +109,7 @@ public final class Rendering {
             var check = new StringBuilder(2);
             Checker field = (Checker) pieces[i];
             int at = later[i] - 1;
-            field.append(to, field.ofCount() ? from + inserted : at, field.ofCount() ? end + inserted : to.length(), check);
+            field.append(to, field.ofCount() ? from + inserted : at, field.ofCount() ? end + inserted : to.length(), room(to.length()), check);
             to.insert(at, check);
             if (at <= from) inserted += check.length();
         }

@@ -27,6 +27,7 @@ final class Product {
     private final List<List<Move>> moves = new ArrayList<>();
     private final BitSet leading = new BitSet();
     private boolean tooLarge;
+    private boolean anyEnd;
 
     private record State(int onePart, int oneState, int otherPart, int otherState, boolean apart) {}
 
@@ -39,7 +40,8 @@ final class Product {
         this.apart = apart;
         number(new State(0, 0, 0, 0, false));
         for (int at = 0; at < states.size() && !tooLarge; at++) grow(at);
-        if (!tooLarge) lead();
+        // Most pairs never come to an end together, and then nothing leads anywhere.
+        if (!tooLarge && anyEnd) lead();
     }
 
     /** Whether the two were too large to be laid over each other. */
@@ -53,6 +55,7 @@ final class Product {
             states.add(added);
             moves.add(new ArrayList<>());
             tooLarge |= states.size() > MOST_STATES;
+            anyEnd |= ends(added);
             return states.size() - 1;
         });
     }
