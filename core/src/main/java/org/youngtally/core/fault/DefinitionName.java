@@ -4,7 +4,8 @@ import java.util.Optional;
 
 /** The names by which definitions are called, and their titles. */
 public final class DefinitionName {
-    private static final String SHAPE = "[a-z0-9]([a-z0-9.-]{0,62}[a-z0-9])?";
+    /** As a regular expression. */
+    public static final String SHAPE = "[a-z0-9]([a-z0-9.-]{0,62}[a-z0-9])?";
     private static final String ACCEPTED = "use 1 to 64 small letters, digits, hyphens and dots, a letter or digit at both ends, e.g. invoice-works";
     private static final int LONGEST_TITLE = 200;
 

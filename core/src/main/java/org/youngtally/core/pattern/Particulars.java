@@ -15,6 +15,8 @@ import java.util.TreeMap;
 public record Particulars(LocalDate date, SortedMap<String, String> fields) {
     /** The field that {@code {unit}} writes. */
     public static final String UNIT = "unit";
+    /** The shape of a field's name, as a regular expression. */
+    public static final String FIELD_NAME = "[a-z][a-z0-9-]{0,31}";
 
     public Particulars {
         // Most series take no fields, and this is made for every number.

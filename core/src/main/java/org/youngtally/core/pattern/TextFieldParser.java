@@ -4,15 +4,12 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
-import java.util.regex.Pattern;
 import org.youngtally.core.pattern.Part.TextField;
 import org.youngtally.core.text.IdentifierKey;
 import org.youngtally.core.text.NearestName;
 
 /** Reads the options of a field of the record: its name, and what is done to its text. */
 final class TextFieldParser {
-    /** The shape of a field's name. */
-    static final Pattern NAME = Pattern.compile("[a-z][a-z0-9-]{0,31}");
     private static final List<String> TRANSFORMS = List.of("first", "initials", "upper", "lower", "unaccented", "pad", "pad-front");
     private static final String SHAPES = "write some of first 3, initials, upper, lower, unaccented, pad 4 X (behind) or pad-front 4 0, in the order in which they are to be done";
 
@@ -29,7 +26,7 @@ final class TextFieldParser {
         var parser = new TextFieldParser(option, column);
         if (parser.words.isEmpty()) throw new PatternException(column, "the field names no field of the record", "write its name behind it, such as {field group}");
         String name = parser.words.poll();
-        if (!NAME.matcher(name).matches()) throw new PatternException(column, "‘" + name + "’ is not the name of a field", "use 1 to 32 small letters, digits and hyphens, a letter first");
+        if (!name.matches(Particulars.FIELD_NAME)) throw new PatternException(column, "‘" + name + "’ is not the name of a field", "use 1 to 32 small letters, digits and hyphens, a letter first");
         if (name.equals(Particulars.UNIT)) throw new PatternException(column, "the unit has a field of its own", "write {unit}");
         return new TextField(name, parser.transforms());
     }

@@ -51,7 +51,6 @@ public final class Permutation {
     static final class Ff1 {
         private final SecretKeySpec key;
         private final byte[] tweak;
-        private final int places;
         private final long leftSize;
         private final long rightSize;
         private final byte[] head;
@@ -62,7 +61,6 @@ public final class Permutation {
         Ff1(byte[] key, byte[] tweak, int radix, int places) {
             this.key = new SecretKeySpec(key, "AES");
             this.tweak = tweak.clone();
-            this.places = places;
             int left = places / 2;
             int right = places - left;
             this.leftSize = power(radix, left);
@@ -145,7 +143,5 @@ public final class Permutation {
                 throw new IllegalStateException("every Java has AES", e);
             }
         }
-
-        int places() { return places; }
     }
 }

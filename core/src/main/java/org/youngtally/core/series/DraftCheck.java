@@ -69,9 +69,9 @@ public final class DraftCheck {
         faults.addAll(skips.faults());
         if (pattern.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
         var series = new Series(draft.key(), title(draft), namespace, pattern.get(), fields.rules(), restarts, skips.skips(), order, place, SeriesDraft.WAIVED.equals(draft.proof()), ranges, 1);
-        Fields known = Fields.of(series, key -> Optional.ofNullable(books.get(key)));
+        var known = new Fields(series, books);
         if (fields.faults().isEmpty()) PlaceCheck.of(known).forEach(faults::add);
-        if (fields.faults().isEmpty() && lookInto) FieldCheck.books(known, key -> Optional.ofNullable(books.get(key)), List.copyOf(books.keySet())).forEach(faults::add);
+        if (fields.faults().isEmpty() && lookInto) FieldCheck.books(known).forEach(faults::add);
         return faults.isEmpty() ? new Result(Optional.of(series), List.of()) : new Result(Optional.empty(), List.copyOf(faults));
     }
 

@@ -4,8 +4,6 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Function;
-import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.core.fault.Fault;
 import org.youngtally.core.pattern.Part.TextField;
@@ -17,7 +15,6 @@ import org.youngtally.core.text.SymbolSet;
 
 /** Checks what a series takes for the fields of the record: their shape, and that the codebooks have what they name. */
 final class FieldCheck {
-    private static final String NAME = "[a-z][a-z0-9-]{0,31}";
     private static final int MOST_FIELDS = 12;
 
     private final List<Fault> faults = new ArrayList<>();
@@ -44,7 +41,7 @@ final class FieldCheck {
     private void rule(String prefix, FieldDraft draft, List<FieldRule> rules) {
         int before = faults.size();
         if (draft.name() == null || draft.name().isEmpty()) fault(prefix + "name", "is missing", "give the name that the pattern calls it by, such as group");
-        else if (!draft.name().matches(NAME)) fault(prefix + "name", "‘" + draft.name() + "’ is not the name of a field", "use 1 to 32 small letters, digits and hyphens, a letter first");
+        else if (!draft.name().matches(Particulars.FIELD_NAME)) fault(prefix + "name", "‘" + draft.name() + "’ is not the name of a field", "use 1 to 32 small letters, digits and hyphens, a letter first");
         if (rules.stream().anyMatch(rule -> rule.name().equals(draft.name()))) fault(prefix + "name", "‘" + draft.name() + "’ stands here twice", "name each field once");
         boolean chosen = draft.codebook() != null || draft.within() != null;
         if (draft.codebook() != null && draft.within() != null) fault(prefix + "within", "stands beside codebook", "keep one: a field that another narrows takes the choices of that one's codebook");
@@ -78,14 +75,14 @@ final class FieldCheck {
     }
 
     /** What the codebooks lack, for a series that is right in itself. */
-    static List<Fault> books(Fields fields, Function<String, Optional<Codebook>> find, List<String> known) {
+    static List<Fault> books(Fields fields) {
         var check = new FieldCheck();
         List<FieldRule> rules = fields.series().fields();
         for (int i = 0; i < rules.size(); i++) {
             FieldRule rule = rules.get(i);
             String prefix = "fields[" + i + "].";
-            if (rule.codebook().isPresent() && find.apply(rule.codebook().get()).isEmpty())
-                check.fault(prefix + "codebook", "there is no codebook ‘" + rule.codebook().get() + "’", NearestName.to(rule.codebook().get(), known).map(near -> "did you mean " + near + "? ").orElse("") + "define it under codebooks: in the same files, or before");
+            if (rule.codebook().isPresent() && !fields.books().containsKey(rule.codebook().get()))
+                check.fault(prefix + "codebook", "there is no codebook ‘" + rule.codebook().get() + "’", NearestName.to(rule.codebook().get(), fields.books().keySet()).map(near -> "did you mean " + near + "? ").orElse("") + "define it under codebooks: in the same files, or before");
         }
         if (!check.faults.isEmpty()) return check.faults;
         for (int i = 0; i < rules.size(); i++) if (!rules.get(i).isText()) check.codes(fields, rules.get(i), "fields[" + i + "].");

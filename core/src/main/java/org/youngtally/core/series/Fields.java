@@ -18,7 +18,7 @@ import org.youngtally.core.text.NearestName;
 /**
  * The fields of the record that a series takes, with the codebooks that their choices come from.
  *
- * @param books by key; every codebook that a rule names is among them
+ * @param books by key; every codebook that a rule names is among them, once the series has been checked
  */
 public record Fields(Series series, Map<String, Codebook> books) {
 

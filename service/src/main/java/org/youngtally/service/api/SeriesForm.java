@@ -58,7 +58,9 @@ record SeriesForm(@Nullable String key, @Nullable String title, @Nullable String
 
     SeriesDraft draft() {
         List<FieldDraft> fieldDrafts = fields == null ? null : fields.stream().map(field -> new FieldDraft(field.name(), field.codebook(), field.within(), field.longest(), blank(field.symbols()))).toList();
-        return new SeriesDraft(key, title, namespace, pattern, blank(locale), fiscalYearStarts, fieldDrafts, restarts, skips == null ? null : new SkipsDraft(skips.values(), skips.containing()), blank(order), longest, blank(symbols), typed, blank(proof), ranges == null ? null : ranges.stream().map(range -> new RangeDraft(range.first(), range.last(), range.step(), blank(range.opens()), blank(range.closes()), range.warnWhenLeft())).toList());
+        List<RangeDraft> rangeDrafts = ranges == null ? null : ranges.stream().map(range -> new RangeDraft(range.first(), range.last(), range.step(), blank(range.opens()), blank(range.closes()), range.warnWhenLeft())).toList();
+        return new SeriesDraft.Builder(key, pattern).title(title).namespace(namespace).locale(blank(locale)).fiscalYearStarts(fiscalYearStarts).fields(fieldDrafts).restarts(restarts).skips(skips == null ? null : new SkipsDraft(skips.values(), skips.containing()))
+                .order(blank(order)).longest(longest).symbols(blank(symbols)).typed(typed).proof(blank(proof)).ranges(rangeDrafts).draft();
     }
 
     private static String blank(String text) { return text == null || text.isBlank() ? null : text; }

@@ -2,6 +2,8 @@ package org.youngtally.service.definitions;
 
 import java.util.List;
 import java.util.stream.Stream;
+import org.youngtally.core.fault.DefinitionName;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Order;
 import org.youngtally.core.series.Restart;
 import tools.jackson.databind.node.ArrayNode;
@@ -11,9 +13,9 @@ import tools.jackson.databind.node.ObjectNode;
 /** The properties of an administrator's files: what the reader takes, and the JSON Schema (2020-12) by which editors help to write them. */
 public final class DefinitionShape {
     private static final JsonNodeFactory NODES = JsonNodeFactory.instance;
-    private static final String NAME = "^[a-z0-9]([a-z0-9.-]{0,62}[a-z0-9])?$";
+    private static final String NAME = "^" + DefinitionName.SHAPE + "$";
 
-    private static final String FIELD_NAME = "^[a-z][a-z0-9-]{0,31}$";
+    private static final String FIELD_NAME = "^" + Particulars.FIELD_NAME + "$";
 
     /** What a property holds. */
     private enum Kind { TEXT, NAME, FIELD_NAME, NUMBER, DATE, FLAG, TEXTS, RESTARTS, FIELDS, SKIPS, ORDER, TYPED, PROOF, RANGES, CHOICES, REPEATS, NAMESPACES, CODEBOOKS, SERIES }
@@ -131,7 +133,7 @@ public final class DefinitionShape {
             case PROOF -> choice(List.of("required", "waived"));
             case REPEATS -> choice(List.of("allowed", "refused"));
             case ORDER -> choice(Stream.of(Order.Kind.values()).map(Order.Kind::word).toList());
-            case RESTARTS -> list(NODES.objectNode().put("type", "string").put("pattern", "^(" + String.join("|", Stream.of(Restart.values()).map(Restart::word).toList()) + "|unit|field [a-z][a-z0-9-]{0,31})$"), 0).put("uniqueItems", true);
+            case RESTARTS -> list(NODES.objectNode().put("type", "string").put("pattern", "^(" + String.join("|", Stream.of(Restart.values()).map(Restart::word).toList()) + "|unit|field " + Particulars.FIELD_NAME + ")$"), 0).put("uniqueItems", true);
             case FIELDS -> list(object(FIELD), 0);
             case SKIPS -> object(SKIPS);
             case CHOICES -> list(NODES.objectNode().put("$ref", "#/$defs/choice"), 1);
