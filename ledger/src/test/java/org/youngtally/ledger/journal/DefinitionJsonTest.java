@@ -1,0 +1,65 @@
+package org.youngtally.ledger.journal;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
+import org.youngtally.core.codebook.Choice;
+import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.scatter.Scatter;
+import org.youngtally.core.series.DraftCheck;
+import org.youngtally.core.series.FieldDraft;
+import org.youngtally.core.series.RangeDraft;
+import org.youngtally.core.series.Series;
+import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SkipsDraft;
+
+class DefinitionJsonTest {
+    private static SeriesDraft.Builder draft(String pattern) { return new SeriesDraft.Builder("a", pattern).title("Ein Buch").namespace("n").ranges(List.of(new RangeDraft(10L, 1L, -1L, "2026-01-01", "2026-12-31", 3L), new RangeDraft(1L, 9L, null, "2027-01-01", null, null))); }
+
+    private static Series series(SeriesDraft draft) {
+        DraftCheck.Result checked = DraftCheck.of(draft);
+        assertThat(checked.faults()).isEmpty();
+        return checked.series().orElseThrow();
+    }
+
+    @Test
+    void aSeriesWithEveryPropertyIsReadAsItWasWritten() {
+        Series all = series(draft("{unit}{field t first 2}-{date MMM}{fiscal yy}-{count 3}{check luhn of count}").locale("de").fiscalYearStarts(4L).fields(List.of(new FieldDraft("unit", "unit", null, null, null), new FieldDraft("t", null, null, 2L, "upper -")))
+                .restarts(List.of("month", "fiscal-year", "unit", "field t")).skips(new SkipsDraft(List.of("4", "6-7"), List.of("05"))).longest(40L).symbols("letters digits - . ä").proof("waived").draft()).withVersion(7);
+        assertThat(SeriesJson.read(SeriesJson.write(all))).isEqualTo(all);
+        Series repeating = series(draft("{count upper}").order("repeating").draft());
+        assertThat(SeriesJson.read(SeriesJson.write(repeating))).isEqualTo(repeating);
+    }
+
+    @Test
+    void theNamesOfMonthsAreThoseThatWereWritten() {
+        Series march = series(draft("{date MMM}{date yyyy}{count 3}").locale("de").draft());
+        Series read = SeriesJson.read(SeriesJson.write(march).replace("\"März\"", "\"Lenzing\""));
+        assertThat(read.pattern().render(LocalDate.of(2026, 3, 2), 1)).isEqualTo("Lenzing2026001");
+    }
+
+    @Test
+    void aScatteredSeriesIsReadSealedAndShowsNoKey() {
+        byte[] key = "0123456789abcdef".getBytes(StandardCharsets.US_ASCII);
+        Series scattered = series(draft("{count 3}").order("scattered").draft()).withScatter(new Scatter(key));
+        Series read = SeriesJson.read(SeriesJson.write(scattered));
+        assertThat(read.order().isSealed()).isTrue();
+        assertThat(read.withScatter(new Scatter(key))).isEqualTo(scattered);
+        assertThat(SeriesJson.write(scattered)).doesNotContain("0123456789abcdef", "30313233");
+    }
+
+    @Test
+    void codebooksAndFieldsAreReadAsTheyWereWritten() {
+        var book = new Codebook("b", "Ein Buch", List.of(new Choice("Eins „\"“", "1", true, List.of(new Choice("Zwei", "ZW", false, List.of()))), new Choice("Drei", "D", false, List.of())), 4);
+        assertThat(CodebookJson.read(CodebookJson.write(book))).isEqualTo(book);
+        var fields = new TreeMap<>(Map.of("place", "Ørsted \"x\"", "unit", "works"));
+        assertThat(FieldsJson.read(FieldsJson.write(fields))).isEqualTo(fields);
+        assertThat(FieldsJson.write(new TreeMap<>())).isNull();
+        assertThat(FieldsJson.read((String) null)).isEmpty();
+    }
+}
