@@ -23,16 +23,28 @@ final class AllocateCommand implements Callable<Integer> {
     @Option(names = "--quantity", paramLabel = "N", description = "How many (default 1).", defaultValue = "1")
     private long quantity;
 
+    @Option(names = "--typed", paramLabel = "IDENTIFIER", description = "Take this one, for a series whose numbers may be typed.")
+    private String typed;
+
     @Mixin
     private Request request;
 
     @Override
     public Integer call() {
-        Service.Answer answer = service.take("/series/" + Service.escape(series) + "/allocations", request.body(quantity), request.key());
+        JsonObject body = request.body(quantity);
+        if (typed != null) body.addProperty("typed", typed);
+        return take(service, output, series, body, request.key());
+    }
+
+    /** Takes numbers that stand alone, and prints them. */
+    static int take(Service service, Output output, String series, JsonObject body, String key) {
+        Service.Answer answer = service.take("/series/" + Service.escape(series) + "/allocations", body, key);
         if (output.asJson(answer)) return Main.DONE;
         JsonObject taken = answer.body().getAsJsonObject();
-        for (JsonElement identifier : taken.getAsJsonArray("identifiers")) output.line(identifier.getAsString());
-        if (taken.get("repeated").getAsBoolean()) output.note("The same request had taken " + (quantity == 1 ? "it" : "them") + " before, as entry " + Json.number(taken, "seq") + ".");
+        for (JsonElement identifier : Json.list(taken, "identifiers")) output.line(identifier.getAsString());
+        if (taken.has("until")) output.note("Held until " + Moment.of(Json.text(taken, "until", "")) + "; confirm or release by then.");
+        if (taken.has("withdrawn")) output.note("The same request took numbers as entry " + Json.number(taken, "seq") + "; " + Json.number(taken, "withdrawn") + " of " + Json.number(taken, "quantity") + " were given back or voided since, so that it gives none.");
+        else if (taken.get("repeated").getAsBoolean()) output.note("The same request had taken " + (Json.number(taken, "quantity") == 1 ? "it" : "them") + " before, as entry " + Json.number(taken, "seq") + ".");
         return Main.DONE;
     }
 

@@ -2,6 +2,7 @@ package org.youngtally.cli;
 
 import com.google.gson.JsonElement;
 import com.google.gson.JsonObject;
+import java.util.ArrayList;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -34,16 +35,17 @@ final class AuditCommand implements Callable<Integer> {
         return gapFree ? Main.DONE : Main.REFUSED;
     }
 
-    /** What was passed over is no gap, and is said. */
-    private static String skipped(JsonObject report) {
-        long skipped = Json.number(report, "skipped");
-        return skipped == 0 ? "" : " (" + skipped + " of them void: skipped by the definition)";
+    /** How many positions there are in each state that is not plainly issued. */
+    private static String states(JsonObject report) {
+        var words = new ArrayList<String>();
+        report.getAsJsonObject("states").entrySet().forEach(state -> words.add(state.getValue().getAsLong() + " " + state.getKey()));
+        return words.isEmpty() ? "" : " (" + String.join(", ", words) + ")";
     }
 
     private void print(JsonObject report, boolean gapFree) {
         for (JsonElement finding : report.getAsJsonArray("findings")) output.line("wrong: " + finding.getAsString());
         if (Json.number(report, "more") > 0) output.line("wrong: " + Json.number(report, "more") + " more findings");
-        output.line((gapFree ? "gap-free: " : "NOT in order: ") + Json.number(report, "positions") + " positions" + skipped(report) + " in " + Json.number(report, "lanes") + " lanes, " + Json.number(report, "entries") + " entries in the chain");
+        output.line((gapFree ? "gap-free: " : "NOT in order: ") + Json.number(report, "positions") + " positions" + states(report) + " in " + Json.number(report, "lanes") + " lanes, " + Json.number(report, "entries") + " entries in the chain");
         for (JsonElement each : report.getAsJsonArray("explained")) output.line("explained: " + each.getAsString());
         if (gapFree && head != null) output.line("nothing up to entry " + head.replaceFirst(":.*", "") + " was rewritten or cut off");
         output.line("head " + Json.text(report, "head", ""));

@@ -37,7 +37,7 @@ final class EntryCommand {
             var rows = new ArrayList<List<String>>();
             for (JsonElement each : answer.body().getAsJsonArray()) rows.add(row(each.getAsJsonObject()));
             if (rows.isEmpty()) output.note("No entries.");
-            else output.table(List.of(">ENTRY", "WHEN", "BY", "ACT", "SERIES", "DATE", "IDENTIFIERS", "REFERENCE"), rows);
+            else output.table(List.of(">ENTRY", "WHEN", "BY", "ACT", "SERIES", "DATE", "IDENTIFIERS", "FOR"), rows);
             if (answer.next().isPresent()) output.note("Older ones: --before " + rows.getLast().getFirst());
             return Main.DONE;
         }
@@ -46,7 +46,7 @@ final class EntryCommand {
             String first = Json.text(entry, "first", "");
             String last = Json.text(entry, "last", "");
             return List.of(Json.text(entry, "seq", ""), Moment.of(Json.text(entry, "at", "")), Json.text(entry, "by", ""), Json.text(entry, "act", ""), series(entry), Json.text(entry, "date", ""),
-                    first.equals(last) ? first : first + " … " + last, Json.text(entry, "reference", ""));
+                    first.equals(last) ? first : first + " … " + last, Json.text(entry, "reference", Json.text(entry, "note", "")));
         }
 
         private static String series(JsonObject entry) {

@@ -29,7 +29,14 @@ public final class Main {
     private static Map<String, Supplier<Object>> commands() {
         var commands = new LinkedHashMap<String, Supplier<Object>>();
         commands.put("allocate", AllocateCommand::new);
+        commands.put("hold", HoldCommand::new);
+        commands.put("confirm", ConfirmCommand::new);
+        commands.put("release", ReleaseCommand::new);
+        commands.put("return", ReturnCommand::new);
+        commands.put("void", VoidCommand::new);
         commands.put("block", BlockCommand::new);
+        commands.put("holds", HoldsCommand::new);
+        commands.put("voids", VoidsCommand::new);
         commands.put("find", FindCommand::new);
         commands.put("audit", AuditCommand::new);
         commands.put("apply", ApplyCommand::new);
@@ -37,6 +44,7 @@ public final class Main {
         commands.put("schema", SchemaCommand::new);
         commands.put("series", SeriesCommand::new);
         commands.put("codebook", CodebookCommand::new);
+        commands.put("calendar", CalendarCommand::new);
         commands.put("entry", EntryCommand::new);
         commands.put("status", StatusCommand::new);
         commands.put("check", CheckCommand::new);

@@ -11,7 +11,7 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "series", description = "The series there are, and how they stand.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = {SeriesCommand.All.class, SeriesCommand.Show.class, SeriesCommand.Preview.class})
+@Command(name = "series", description = "The series there are, and how they stand.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = {SeriesCommand.All.class, SeriesCommand.Show.class, SeriesCommand.Preview.class, ForecastCommand.class})
 final class SeriesCommand {
     /** How many are left, where that can be told. */
     private static String left(JsonObject series) { return series.has("left") ? Long.toString(Json.number(series, "left")) : Json.text(series, "order", "").equals("repeating") ? "repeats" : "—"; }
@@ -21,6 +21,20 @@ final class SeriesCommand {
         var names = new ArrayList<String>();
         for (JsonElement each : series.getAsJsonArray("fields")) names.add(Json.text(each.getAsJsonObject(), "name", ""));
         return names;
+    }
+
+    private static String warnings(JsonObject series) {
+        var words = new ArrayList<String>();
+        for (JsonElement each : series.getAsJsonArray("warnings")) words.add(each.getAsString());
+        return words.isEmpty() ? "" : "warning: " + String.join("; ", words);
+    }
+
+    private static String policy(JsonObject policy) {
+        var words = new ArrayList<String>();
+        words.add(policy.get("chronological").getAsBoolean() ? "follows the calendar; what is given back is void" : policy.get("gaps").getAsBoolean() ? "gaps allowed; what is given back is void" : "gap-free; what is given back is given next");
+        if (!policy.get("returns").getAsBoolean()) words.add("issued numbers are not taken back");
+        if (!Json.text(policy, "typed", "").equals("refused")) words.add("typing " + Json.text(policy, "typed", ""));
+        return String.join("; ", words);
     }
 
     private static String query(String date) { return date == null ? "" : "date=" + Service.escape(date); }
@@ -53,7 +67,7 @@ final class SeriesCommand {
             JsonObject newest = series.getAsJsonObject("newest");
             String state = Json.text(series, "state", "");
             return List.of(Json.text(series, "key", ""), coming, left(series), range(series), newest == null ? "—" : Json.text(newest, "identifier", ""),
-                    newest == null ? "—" : Moment.of(Json.text(newest, "at", "")), !state.equals("serving") ? state : series.get("low").getAsBoolean() ? "runs low" : "");
+                    newest == null ? "—" : Moment.of(Json.text(newest, "at", "")), !state.equals("serving") ? state : warnings(series));
         }
 
         private static String range(JsonObject series) {
@@ -90,10 +104,12 @@ final class SeriesCommand {
             output.line("  namespace  " + Json.text(shown, "namespace", ""));
             output.line("  restarts   " + restarts(restarts));
             for (JsonElement each : shown.getAsJsonArray("fields")) output.line("  field      " + field(each.getAsJsonObject()));
+            output.line("  policy     " + policy(shown.getAsJsonObject("policy")));
             if (!Json.text(shown, "order", "").equals("in-turn")) output.line("  order      " + Json.text(shown, "order", ""));
             output.line("  next       " + next(shown) + (shown.has("left") ? " (" + Json.number(shown, "left") + " left for " + Json.text(shown, "date", "") + ")" : ""));
             JsonObject newest = shown.getAsJsonObject("newest");
             if (newest != null) output.line("  newest     " + Json.text(newest, "identifier", "") + ", " + Moment.of(Json.text(newest, "at", "")) + " by " + Json.text(newest, "by", ""));
+            if (!shown.getAsJsonArray("warnings").isEmpty()) output.line("  warning    " + warnings(shown).replace("warning: ", ""));
             output.line("");
             List<List<String>> rows = rows(shown);
             var headings = new ArrayList<>(List.of(">FIRST", ">LAST", ">STEP", "OPENS", "CLOSES", "STATE", "LANE", ">GIVEN", ">LEFT"));

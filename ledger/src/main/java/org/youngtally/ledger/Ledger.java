@@ -2,6 +2,7 @@ package org.youngtally.ledger;
 
 import java.io.IOException;
 import java.sql.SQLException;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -53,7 +54,7 @@ public final class Ledger implements AutoCloseable {
         this.opening = opened.told();
         this.stopped = opened.stopped();
         this.stoppedStore = stopped.isEmpty() ? null : opened.store();
-        this.writer = stopped.isEmpty() ? new Writer(journal, opened.store(), options.clock(), options.zone(), this::recover, this::tell) : null;
+        this.writer = stopped.isEmpty() ? new Writer(new BatchWork(journal, opened.store(), new SteadyClock(options.clock(), System::nanoTime), options.zone(), this::recover, this::tell)) : null;
     }
 
     /**
@@ -116,7 +117,7 @@ public final class Ledger implements AutoCloseable {
      */
     public Outcome perform(Act act, String by) {
         if (writer == null) throw new LedgerUnavailable(Kind.STOPPED, stopped, null);
-        CompletableFuture<Writer.Outcome> answer = writer.submit(act, by);
+        CompletableFuture<BatchWork.Outcome> answer = writer.submit(act, by);
         try {
             return Outcome.of(answer.join(), this);
         } catch (CompletionException e) {
@@ -130,7 +131,7 @@ public final class Ledger implements AutoCloseable {
         return read(dsl -> {
             var state = new WriterState(new StateQueries(dsl));
             state.load(List.of(act));
-            return Decider.decide(state, act, today());
+            return Decider.decide(state.memory(), act, options.clock().instant(), today());
         });
     }
 
@@ -146,7 +147,10 @@ public final class Ledger implements AutoCloseable {
         }
     }
 
-    private Store store() { return writer == null ? stoppedStore : writer.store(); }
+    private Store store() { return writer == null ? stoppedStore : writer.work().store(); }
+
+    /** The time by the ledger's clock. */
+    public Instant now() { return options.clock().instant(); }
 
     public LocalDate today() { return LocalDate.ofInstant(options.clock().instant(), options.zone()); }
 
@@ -156,7 +160,7 @@ public final class Ledger implements AutoCloseable {
 
     public Status status() {
         if (writer == null) return new Status(stopped, journal == null ? Head.EMPTY : journal.head(), opening);
-        return new Status(writer.stopped(), writer.head(), opening);
+        return new Status(writer.work().stopped(), writer.work().head(), opening);
     }
 
     /** Answers what waits and closes; nothing is left to do at the next start. Closing again does nothing. */
@@ -172,7 +176,7 @@ public final class Ledger implements AutoCloseable {
                 failures.add(e);
             }
         }
-        if (failures.isEmpty() && writer != null && writer.stopped().isEmpty()) folder.unmark();
+        if (failures.isEmpty() && writer != null && writer.work().stopped().isEmpty()) folder.unmark();
         folder.close();
         if (!failures.isEmpty()) throw new IOException("the ledger did not close in order (" + failures.getFirst() + "); the next start will replay the journal", failures.getFirst());
     }

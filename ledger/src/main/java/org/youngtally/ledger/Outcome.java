@@ -1,12 +1,14 @@
 package org.youngtally.ledger;
 
 import java.util.List;
+import org.jooq.DSLContext;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.journal.Entry;
+import org.youngtally.ledger.store.EntryQueries;
 
 /** The ledger's answer to an act, which is on disk when it is given. */
 public sealed interface Outcome {
@@ -24,14 +26,20 @@ public sealed interface Outcome {
         }
     }
 
+    /** Something was done with numbers that were given, or with a period. @param repeated whether by an earlier act, whose answer this is */
+    record Settled(EntryQueries.Row entry, boolean repeated) implements Outcome {}
+
     record Refused(Refusal refusal) implements Outcome {}
 
-    static Outcome of(Writer.Outcome outcome, Ledger ledger) {
+    static Outcome of(BatchWork.Outcome outcome, Ledger ledger) {
         return switch (outcome) {
-            case Writer.Outcome.Refused refused -> new Refused(refused.refusal());
-            case Writer.Outcome.Repeated repeated -> new Taken(ledger.read(dsl -> Taking.at(repeated.seq(), dsl)), true);
-            case Writer.Outcome.Done done when done.entry().flatMap(Entry::request).isPresent() -> new Taken(Taking.of(done.entry().get(), ledger), false);
-            case Writer.Outcome.Done done -> Defined.by(done.entry().map(Entry::effects).orElse(List.of()));
+            case BatchWork.Outcome.Refused refused -> new Refused(refused.refusal());
+            case BatchWork.Outcome.Repeated repeated -> ledger.read(dsl -> of(new EntryQueries(dsl).at(repeated.seq()).orElseThrow(), true, dsl));
+            case BatchWork.Outcome.Done done when done.entry().map(entry -> entry.kind() == Entry.Kind.DEFINE).orElse(true) -> Defined.by(done.entry().map(Entry::effects).orElse(List.of()));
+            case BatchWork.Outcome.Done done when done.entry().orElseThrow().kind().takes() -> new Taken(Taking.of(done.entry().get(), ledger), false);
+            case BatchWork.Outcome.Done done -> ledger.read(dsl -> of(new EntryQueries(dsl).at(done.entry().orElseThrow().seq()).orElseThrow(), false, dsl));
         };
     }
+
+    private static Outcome of(EntryQueries.Row row, boolean repeated, DSLContext dsl) { return row.kind().takes() ? new Taken(Taking.of(row, dsl), repeated) : new Settled(row, repeated); }
 }

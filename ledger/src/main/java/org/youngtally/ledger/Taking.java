@@ -12,23 +12,26 @@ import org.youngtally.ledger.store.EntryQueries;
 /**
  * Numbers that one act took.
  *
- * @param identifiers all of them in order; empty for a block
+ * @param identifiers all of them in order; empty for a block, and where some were given back since
  * @param first the first of them
  * @param last the last of them
+ * @param until when they lapse, if they are held
+ * @param withdrawn how many of them are not what this act made of them any more: given back, lapsed, or void
  */
-public record Taking(long seq, Instant at, String by, String series, Particulars particulars, long quantity, Optional<String> reference, List<String> identifiers, String first, String last) {
+public record Taking(long seq, Instant at, String by, Entry.Kind kind, String series, Particulars particulars, long quantity, Optional<String> reference, List<String> identifiers, String first, String last, Optional<Instant> until, long withdrawn) {
 
     static Taking of(Entry entry, Ledger ledger) {
-        if (entry.kind() == Entry.Kind.BLOCK) return ledger.read(dsl -> at(entry.seq(), dsl));
-        List<String> texts = entry.effects().stream().filter(Effect.Issued.class::isInstance).flatMap(effect -> ((Effect.Issued) effect).texts().stream()).toList();
+        if (entry.kind() == Entry.Kind.BLOCK) return ledger.read(dsl -> of(new EntryQueries(dsl).at(entry.seq()).orElseThrow(), dsl));
+        List<Effect.Issued> issued = entry.effects().stream().filter(Effect.Issued.class::isInstance).map(Effect.Issued.class::cast).toList();
+        List<String> texts = issued.size() == 1 ? issued.getFirst().texts() : issued.stream().flatMap(effect -> effect.texts().stream()).toList();
         Entry.Request request = entry.request().orElseThrow();
-        return new Taking(entry.seq(), entry.at(), entry.by(), request.series(), request.particulars(), request.quantity(), request.reference(), texts, texts.getFirst(), texts.getLast());
+        return new Taking(entry.seq(), entry.at(), entry.by(), entry.kind(), request.series().orElseThrow(), request.particulars().orElseThrow(), request.quantity(), request.reference(), texts, texts.getFirst(), texts.getLast(), issued.getFirst().manner().until(), 0);
     }
 
-    static Taking at(long seq, DSLContext dsl) {
+    static Taking of(EntryQueries.Row row, DSLContext dsl) {
         var queries = new EntryQueries(dsl);
-        EntryQueries.Row row = queries.at(seq).orElseThrow();
         List<String> texts = queries.texts(row);
-        return new Taking(seq, row.at(), row.by(), row.series(), row.particulars(), row.quantity(), row.reference(), row.kind() == Entry.Kind.BLOCK ? List.of() : texts, texts.getFirst(), texts.getLast());
+        long withdrawn = row.quantity() - queries.standing(row);
+        return new Taking(row.seq(), row.at(), row.by(), row.kind(), row.series().orElseThrow(), row.particulars().orElseThrow(), row.quantity(), row.reference(), row.kind() == Entry.Kind.BLOCK || withdrawn > 0 ? List.of() : texts, texts.getFirst(), texts.getLast(), queries.until(row), withdrawn);
     }
 }

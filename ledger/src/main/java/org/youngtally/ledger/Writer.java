@@ -1,248 +1,61 @@
 package org.youngtally.ledger;
 
-import java.io.IOException;
-import java.sql.SQLException;
-import java.time.Instant;
-import java.time.InstantSource;
-import java.time.LocalDate;
-import java.time.ZoneId;
-import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
-import java.util.List;
-import java.util.Optional;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
-import java.util.function.Consumer;
-import org.jooq.exception.IntegrityConstraintViolationException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.youngtally.core.act.Act;
-import org.youngtally.core.act.Decider;
-import org.youngtally.core.act.Decision;
-import org.youngtally.core.act.Refusal;
 import org.youngtally.ledger.LedgerUnavailable.Kind;
-import org.youngtally.ledger.journal.Entry;
-import org.youngtally.ledger.journal.Head;
-import org.youngtally.ledger.journal.Journal;
-import org.youngtally.ledger.journal.JournalBroken;
-import org.youngtally.ledger.store.Store;
 
-/**
- * The one thread that changes the ledger. It takes all that waits, decides act by act, writes the effects into the tables
- * without committing, forces them to the journal, commits, and then answers everybody.
- */
+/** The one thread that changes the ledger: it takes all that waits, and does it as one batch. */
 final class Writer implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Writer.class);
     private static final int MOST_WAITING = 10_000;
     private static final int MOST_IN_A_BATCH = 1_000;
-    /** After a unique index has objected, so many batches look keys and references up before they decide. */
-    private static final int WARY_BATCHES = 100;
 
-    /** What an act came to. */
-    sealed interface Outcome {
-        /** @param entry absent where nothing had to be done */
-        record Done(Optional<Entry> entry) implements Outcome {}
-
-        record Repeated(long seq) implements Outcome {}
-
-        record Refused(Refusal refusal) implements Outcome {}
-    }
-
-    /** Brings the tables up to the journal again after a failure. */
-    interface Recovery {
-        Store recover(Journal journal, Store store) throws IOException, SQLException, JournalBroken;
-    }
-
-    private record Waiting(Act act, String by, CompletableFuture<Outcome> answer) {}
-
-    private final BlockingQueue<Waiting> queue = new ArrayBlockingQueue<>(MOST_WAITING);
-    private final Journal journal;
-    private final InstantSource clock;
-    private final ZoneId zone;
-    private final Recovery recovery;
-    private final Consumer<List<Entry>> committed;
+    private final BlockingQueue<BatchWork.Waiting> queue = new ArrayBlockingQueue<>(MOST_WAITING);
+    private final BatchWork work;
     private final Thread thread;
-    private volatile Store store;
-    private volatile Head head;
-    private volatile String stopped = "";
     private volatile boolean closing;
-    private WriterState state;
-    private Instant newest;
-    private int wary;
 
-    Writer(Journal journal, Store store, InstantSource clock, ZoneId zone, Recovery recovery, Consumer<List<Entry>> committed) {
-        this.journal = journal;
-        this.store = store;
-        this.clock = clock;
-        this.zone = zone;
-        this.recovery = recovery;
-        this.committed = committed;
-        this.head = journal.head();
-        this.state = new WriterState(store.state());
-        this.newest = store.state().newest().orElse(Instant.MIN);
+    Writer(BatchWork work) {
+        this.work = work;
         this.thread = Thread.ofPlatform().name("writer").start(this::run);
     }
 
-    CompletableFuture<Outcome> submit(Act act, String by) {
+    CompletableFuture<BatchWork.Outcome> submit(Act act, String by) {
         if (closing) throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
-        if (!stopped.isEmpty()) throw new LedgerUnavailable(Kind.STOPPED, stopped, null);
-        var waiting = new Waiting(act, by, new CompletableFuture<>());
+        if (!work.stopped().isEmpty()) throw new LedgerUnavailable(Kind.STOPPED, work.stopped(), null);
+        var waiting = new BatchWork.Waiting(act, by, new CompletableFuture<>());
         if (!queue.offer(waiting)) throw new LedgerUnavailable(Kind.BUSY, MOST_WAITING + " requests are waiting already", null);
         // The thread may have ended between the look and the offer, and would never take it.
         if (!thread.isAlive() && queue.remove(waiting)) throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
         return waiting.answer();
     }
 
-    String stopped() { return stopped; }
-
-    Head head() { return head; }
-
-    Store store() { return store; }
+    BatchWork work() { return work; }
 
     private void run() {
         try {
             while (!closing || !queue.isEmpty()) {
-                var batch = new ArrayList<Waiting>();
-                Waiting first = queue.poll(100, TimeUnit.MILLISECONDS);
+                var batch = new ArrayList<BatchWork.Waiting>();
+                BatchWork.Waiting first = queue.poll(100, TimeUnit.MILLISECONDS);
+                work.lapse();
                 if (first == null) continue;
                 batch.add(first);
                 queue.drainTo(batch, MOST_IN_A_BATCH - 1);
-                serve(batch);
+                work.serve(batch);
             }
         } catch (InterruptedException e) {
-            stop("the writer was interrupted", e);
+            LOG.error("the writer was interrupted; no numbers are given until the service is started again", e);
         } finally {
-            var left = new ArrayList<Waiting>();
+            var left = new ArrayList<BatchWork.Waiting>();
             queue.drainTo(left);
-            for (Waiting waiting : left) waiting.answer().completeExceptionally(new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null));
+            for (BatchWork.Waiting waiting : left) waiting.answer().completeExceptionally(new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null));
         }
-    }
-
-    private void serve(List<Waiting> batch) {
-        if (!stopped.isEmpty()) {
-            fail(batch, Kind.STOPPED, stopped, null);
-            return;
-        }
-        try {
-            if (wary == 0 && hopefully(batch)) return;
-            if (wary > 0) wary--;
-            state.load(batch.stream().map(Waiting::act).toList());
-            attempt(batch, false);
-        } catch (IntegrityConstraintViolationException e) {
-            alone(batch, e);
-        } catch (RuntimeException | IOException | SQLException e) {
-            LOG.error("a batch of {} acts failed; the tables are brought up to the journal again", batch.size(), e);
-            recover();
-            fail(batch, Kind.OUTCOME_UNKNOWN, "the disk or the tables failed while this was written; repeat it with the same key to learn what became of it", e);
-        } catch (Error e) {
-            stop("the writer met an error it cannot recover from (" + e + "); start the service again", e);
-            fail(batch, Kind.OUTCOME_UNKNOWN, "the service failed while this was written; repeat it with the same key once it runs again", e);
-        }
-    }
-
-    /**
-     * Most keys and references are new, so that they are not looked up: the unique indexes object to one that is not. An act that
-     * would be refused may have been done before, and is looked up as well. Nothing was forced or answered then, and the batch
-     * begins again.
-     *
-     * @return whether the batch is done
-     */
-    private boolean hopefully(List<Waiting> batch) throws IOException, SQLException {
-        try {
-            state.begin();
-            if (attempt(batch, true)) return true;
-        } catch (IntegrityConstraintViolationException e) {
-            LOG.debug("a batch of {} acts names a key or reference that is known; it is looked up", batch.size());
-            store.rollback();
-        }
-        state = new WriterState(store.state());
-        wary = WARY_BATCHES;
-        return false;
-    }
-
-    /** A unique index objected to somebody's effects: each act is tried by itself, so that only that one is refused. */
-    private void alone(List<Waiting> batch, IntegrityConstraintViolationException objection) {
-        LOG.warn("the tables refused a batch of {} acts; each is tried by itself", batch.size(), objection);
-        try {
-            store.rollback();
-        } catch (SQLException e) {
-            recover();
-            fail(batch, Kind.OUTCOME_UNKNOWN, "the tables failed; repeat it with the same key to learn what became of it", e);
-            return;
-        }
-        state = new WriterState(store.state());
-        if (batch.size() > 1) {
-            wary = Math.max(wary, batch.size());
-            for (Waiting one : batch) serve(List.of(one));
-            return;
-        }
-        Act act = batch.getFirst().act();
-        String series = act instanceof Act.Allocate allocate ? allocate.series() : "";
-        batch.getFirst().answer().complete(new Outcome.Refused(new Refusal.IdentifierTaken(series)));
-    }
-
-    /** @param hopeful whether to give up where an act would be refused that may have been done before @return whether it is done */
-    private boolean attempt(List<Waiting> batch, boolean hopeful) throws IOException, SQLException {
-        Instant now = now();
-        LocalDate today = LocalDate.ofInstant(now, zone);
-        var entries = new ArrayList<Entry>();
-        var outcomes = new ArrayList<Outcome>(batch.size());
-        for (Waiting waiting : batch) {
-            Outcome outcome = decide(waiting, now, today, entries);
-            if (hopeful && outcome instanceof Outcome.Refused && waiting.act() instanceof Act.Allocate act && (act.mark().key().isPresent() || act.reference().isPresent())) return false;
-            outcomes.add(outcome);
-        }
-        if (!entries.isEmpty()) {
-            store.write(entries);
-            journal.append(entries);
-            store.commit(journal.head());
-            head = journal.head();
-            committed.accept(entries);
-        }
-        for (int i = 0; i < batch.size(); i++) batch.get(i).answer().complete(outcomes.get(i));
-        return true;
-    }
-
-    private Instant now() {
-        Instant now = clock.instant().truncatedTo(ChronoUnit.MICROS);
-        if (now.isBefore(newest)) LOG.warn("the clock says {}, which is before the newest entry's {}; entries keep their order", now, newest);
-        newest = now;
-        return now;
-    }
-
-    private Outcome decide(Waiting waiting, Instant now, LocalDate today, List<Entry> entries) {
-        return switch (Decider.decide(state, waiting.act(), today)) {
-            case Decision.Refused refused -> new Outcome.Refused(refused.refusal());
-            case Decision.Repeated repeated -> new Outcome.Repeated(repeated.seq());
-            case Decision.Done done when done.effects().isEmpty() -> new Outcome.Done(Optional.empty());
-            case Decision.Done done -> {
-                var entry = new Entry(journal.head().seq() + entries.size() + 1, now, waiting.by(), Entries.kind(waiting.act()), Entries.request(waiting.act(), done.effects()), done.effects());
-                state.take(entry);
-                entries.add(entry);
-                yield new Outcome.Done(Optional.of(entry));
-            }
-        };
-    }
-
-    private void recover() {
-        try {
-            store = recovery.recover(journal, store);
-            state = new WriterState(store.state());
-            head = journal.head();
-        } catch (RuntimeException | IOException | SQLException | JournalBroken e) {
-            stop("the ledger could not be brought in order after a failure (" + e.getMessage() + "); no numbers are given until the service is started again", e);
-        }
-    }
-
-    private void stop(String why, Throwable cause) {
-        LOG.error("numbering stops: {}", why, cause);
-        stopped = why;
-    }
-
-    private static void fail(List<Waiting> batch, Kind kind, String message, Throwable cause) {
-        for (Waiting waiting : batch) waiting.answer().completeExceptionally(new LedgerUnavailable(kind, message, cause));
     }
 
     /** Answers what waits, then ends. */

@@ -229,7 +229,7 @@ class TamperedLedgerTest {
     @Test
     void theAuditFindsARowThatNoEntryTells() throws Exception {
         assertThat(auditAfter(dsl -> {
-            dsl.execute("insert into allocation select lane_id, 10, 10, state, seq, version, business_date, 'LW26-0000011', 'lw26-0000011', namespace_id, fields from allocation where first_position = 9");
+            dsl.execute("insert into allocation select lane_id, 10, 10, state, seq, version, business_date, 'LW26-0000011', 'lw26-0000011', namespace_id, fields, null, null, null, null from allocation where first_position = 9");
             dsl.execute("update lane set next_position = 11");
         }).findings()).anyMatch(finding -> finding.contains("the tables hold other numbers than the journal gave"));
     }

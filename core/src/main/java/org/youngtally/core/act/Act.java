@@ -1,5 +1,7 @@
 package org.youngtally.core.act;
 
+import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
@@ -15,7 +17,6 @@ public sealed interface Act {
      * @param date the business date; absent for today, as the ledger's clock says when it decides
      * @param fields what the record gives for the fields of the series, as it was written; the unit is one of them
      * @param quantity how many, 1 or more
-     * @param form whether each number stands alone or all together as a block
      * @param reference the caller's own name for what the numbers are for
      */
     record Allocate(String series, Optional<LocalDate> date, Map<String, String> fields, long quantity, Form form, Optional<String> reference, RequestMark mark) implements Act {
@@ -30,7 +31,70 @@ public sealed interface Act {
     }
 
     /** How numbers are taken. */
-    enum Form { SINGLES, BLOCK }
+    sealed interface Form {
+        /** Each stands alone. */
+        record Singles() implements Form {}
+
+        /** Each stands alone, and is set aside until it is confirmed. @param time how long, more than nothing */
+        record Held(Duration time) implements Form {}
+
+        /** One, which somebody typed. */
+        record Typed(String text) implements Form {}
+
+        /** All together, to be used elsewhere. @param holder who uses them */
+        record Block(Optional<String> holder) implements Form {}
+
+        Form SINGLES = new Singles();
+        Form BLOCK = new Block(Optional.empty());
+
+        default boolean isBlock() { return this instanceof Block; }
+    }
+
+    /**
+     * Say what became of numbers that were given.
+     *
+     * @param reason why; a number is not voided without one
+     */
+    record Settle(String series, Selection selection, Deed deed, Optional<String> reason, RequestMark mark) implements Act {}
+
+    /** What is done with numbers that were given. */
+    enum Deed {
+        /** What was held is issued. */
+        CONFIRM("confirm"),
+        /** What was held is given back. */
+        RELEASE("release"),
+        /** What was issued is given back unused. */
+        RETURN("return"),
+        /** It stands for nothing any more, and is never given again. */
+        VOID("void"),
+        /** Numbers of a block are reported as used. */
+        USE("use");
+
+        private final String word;
+
+        Deed(String word) {
+            this.word = word;
+        }
+
+        public String word() { return word; }
+    }
+
+    /** End every hold whose time is up. @param now the time */
+    record Lapse(Instant now) implements Act {}
+
+    /**
+     * Hand a part of a block to somebody else, as a block of its own.
+     *
+     * @param block by the entry that made it
+     * @param quantity how many of its numbers that were not reported yet, from its first on
+     */
+    record Split(long block, long quantity, Optional<String> holder, RequestMark mark) implements Act {}
+
+    /** Close a period. @param note what the one who closes it has to say */
+    record Close(Period period, Optional<String> note, RequestMark mark) implements Act {}
+
+    /** Open a closed period again. @param closing the entry that closed it */
+    record Reopen(long closing, Optional<String> reason, RequestMark mark) implements Act {}
 
     /**
      * Define namespaces, codebooks and series, all of them or none.
@@ -46,5 +110,18 @@ public sealed interface Act {
         public Define(List<SeriesDraft> series, Optional<Integer> expects) {
             this(Drafts.of(series), List.of(), expects);
         }
+    }
+
+    /** By what a repetition of it is known; absent where nobody asked for it, or repeating it does no harm. */
+    default Optional<RequestMark> known() {
+        return switch (this) {
+            case Allocate act -> Optional.of(act.mark());
+            case Settle act -> Optional.of(act.mark());
+            case Split act -> Optional.of(act.mark());
+            case Close act -> Optional.of(act.mark());
+            case Reopen act -> Optional.of(act.mark());
+            case Lapse act -> Optional.empty();
+            case Define act -> Optional.empty();
+        };
     }
 }

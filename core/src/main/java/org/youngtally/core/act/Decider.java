@@ -1,10 +1,13 @@
 package org.youngtally.core.act;
 
+import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Optional;
-import org.youngtally.core.act.LedgerState.EarlierAct;
+import org.youngtally.core.act.LedgerState.Closed;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Fields;
+import org.youngtally.core.series.Policy;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.NearestName;
 
@@ -15,34 +18,62 @@ public final class Decider {
 
     private Decider() {}
 
-    /** @param today the date of an act that names none */
-    public static Decision decide(LedgerState state, Act act, LocalDate today) {
+    /** The longest that a number can be held. */
+    public static final Duration LONGEST_HOLD = Duration.ofDays(366);
+
+    /**
+     * @param now the time, from which a hold is counted
+     * @param today the date of an act that names none
+     */
+    public static Decision decide(LedgerState state, Act act, Instant now, LocalDate today) {
+        Optional<Decision> earlier = act.known().flatMap(mark -> earlier(state, mark));
+        if (earlier.isPresent()) return earlier.get();
         return switch (act) {
-            case Act.Allocate allocate -> allocate(state, allocate, today);
+            case Act.Allocate allocate -> allocate(state, allocate, now, today);
+            case Act.Settle settle -> state.series(settle.series()).map(series -> new Settling(state).decide(settle, series)).orElseGet(() -> unknown(state, settle.series()));
+            case Act.Lapse lapse -> new Settling(state).lapse(state.due(lapse.now(), MOST_LAPSES));
+            case Act.Split split -> new Settling(state).split(split);
+            case Act.Close close -> new Closing(state).close(close);
+            case Act.Reopen reopen -> new Closing(state).reopen(reopen);
             case Act.Define define -> Definitions.decide(state, define);
         };
     }
 
-    private static Decision allocate(LedgerState state, Act.Allocate act, LocalDate today) {
-        Optional<Decision> earlier = earlier(state, act);
+    /** The most holds that lapse in one act. */
+    private static final int MOST_LAPSES = 1_000;
+
+    private static Decision allocate(LedgerState state, Act.Allocate act, Instant now, LocalDate today) {
+        Optional<Decision> earlier = byReference(state, act);
         if (earlier.isPresent()) return earlier.get();
         Optional<Series> known = state.series(act.series());
-        if (known.isEmpty()) return refused(new Refusal.UnknownSeries(act.series(), NearestName.to(act.series(), state.allSeries().stream().map(Series::key).toList())));
-        long most = act.form() == Act.Form.BLOCK ? Long.MAX_VALUE : MOST_SINGLES;
+        if (known.isEmpty()) return unknown(state, act.series());
+        Series series = known.get();
+        long most = act.form().isBlock() ? Long.MAX_VALUE : act.form() instanceof Act.Form.Typed ? 1 : MOST_SINGLES;
         if (act.quantity() < 1 || act.quantity() > most) return refused(new Refusal.QuantityOutOfBounds(act.quantity(), most, act.form()));
-        if (act.form() == Act.Form.BLOCK && (known.get().proofWaived() || known.get().order().repeats())) return refused(new Refusal.NoBlocks(act.series(), known.get().order().repeats()));
-        return switch (Fields.of(known.get(), state::codebook).read(act.fields())) {
+        if (act.form().isBlock() && (series.proofWaived() || series.order().repeats())) return refused(new Refusal.NoBlocks(act.series(), series.order().repeats()));
+        if (act.form() instanceof Act.Form.Held held && (held.time().isNegative() || held.time().isZero() || held.time().compareTo(LONGEST_HOLD) > 0)) return refused(new Refusal.HoldOutOfBounds(act.series(), held.time(), LONGEST_HOLD));
+        Policy.Typed typed = series.policy().typed();
+        if (act.form() instanceof Act.Form.Typed ? typed == Policy.Typed.REFUSED : typed == Policy.Typed.REQUIRED) return refused(new Refusal.TypedNotAllowed(act.series(), typed == Policy.Typed.REQUIRED));
+        return switch (Fields.of(series, state::codebook).read(act.fields())) {
             case Fields.Reading.Faulty faulty -> refused(new Refusal.FieldFaulty(act.series(), faulty.fault()));
-            case Fields.Reading.Understood understood -> new Take(state, known.get(), act, new Particulars(act.date().orElse(today), understood.fields())).decide();
+            case Fields.Reading.Understood understood -> take(state, series, act, new Particulars(act.date().orElse(today), understood.fields()), now);
         };
     }
 
-    private static Optional<Decision> earlier(LedgerState state, Act.Allocate act) {
-        Optional<EarlierAct> byKey = act.mark().key().flatMap(key -> state.byKey(act.mark().account(), key));
-        if (byKey.isPresent()) {
-            EarlierAct found = byKey.get();
-            return Optional.of(found.digest().equals(act.mark().digest()) ? new Decision.Repeated(found.seq()) : refused(new Refusal.KeyReused(act.mark().key().orElseThrow(), found.seq())));
-        }
+    private static Decision take(LedgerState state, Series series, Act.Allocate act, Particulars particulars, Instant now) {
+        Optional<Closed> closed = state.closedAt(series, particulars.date());
+        if (closed.isPresent()) return refused(new Refusal.DateClosed(series.key(), particulars.date(), closed.get().period(), closed.get().closing()));
+        if (act.form() instanceof Act.Form.Typed typed) return new TypedTake(state, series, particulars, typed.text()).decide();
+        return new Take(state, series, act, particulars, now).decide();
+    }
+
+    private static Decision unknown(LedgerState state, String key) { return refused(new Refusal.UnknownSeries(key, NearestName.to(key, state.allSeries().stream().map(Series::key).toList()))); }
+
+    private static Optional<Decision> earlier(LedgerState state, RequestMark mark) {
+        return mark.key().flatMap(key -> state.byKey(mark.account(), key)).map(found -> found.digest().equals(mark.digest()) ? new Decision.Repeated(found.seq()) : refused(new Refusal.KeyReused(mark.key().orElseThrow(), found.seq())));
+    }
+
+    private static Optional<Decision> byReference(LedgerState state, Act.Allocate act) {
         return act.reference().flatMap(reference -> state.byReference(act.series(), reference)).map(found ->
                 found.digest().equals(act.mark().digest()) ? new Decision.Repeated(found.seq()) : refused(new Refusal.ReferenceReused(act.series(), act.reference().orElseThrow(), found.seq())));
     }

@@ -1,28 +1,28 @@
 package org.youngtally.core.act;
 
+import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
 
-/** What an act does to the ledger. Effects are facts: applying them takes no further decision. */
+/** What an act does to the ledger. Effects are facts: applying them takes no further decision. Positions are counted from 0, and both ends of a stretch of them are included. */
 public sealed interface Effect {
 
     /** A lane comes into being with its first position still to give. */
     record LaneOpened(int lane, LaneKey key) implements Effect {}
 
     /**
-     * Positions are given.
+     * Positions are given. Unless they lie ahead of the counter, or were returned before, the counter then stands behind them.
      *
-     * @param from the first position
-     * @param to the last position, included
      * @param version the version of the series that rendered them
      * @param round of a series that starts over, from 1; 0 for any other
      * @param texts the identifiers in order; empty for a block, whose identifiers are rendered when asked for
      */
-    record Issued(int lane, long from, long to, int version, Particulars particulars, long round, List<String> texts) implements Effect {
+    record Issued(int lane, long from, long to, int version, Particulars particulars, long round, List<String> texts, Manner manner) implements Effect {
         public Issued {
             texts = List.copyOf(texts);
         }
@@ -30,18 +30,76 @@ public sealed interface Effect {
         public long quantity() { return to - from + 1; }
 
         public boolean isBlock() { return texts.isEmpty(); }
+
+        /** Whether the counter stands behind them afterwards. */
+        public boolean isCounted() { return !manner.ahead() && manner.formerly().isEmpty(); }
+
+        /** One of its numbers, or all of its block, as it stands in the ledger. @param seq the entry that it belongs to */
+        public Stretch stretch(long seq, int index) {
+            Optional<String> text = isBlock() ? Optional.empty() : Optional.of(texts.get(index));
+            boolean ahead = manner.ahead() || manner.formerly().map(stretch -> stretch.origin().ahead()).orElse(false);
+            return new Stretch(isBlock() ? from : from + index, isBlock() ? to : from + index, manner.until().isPresent() ? PositionState.HELD : PositionState.ISSUED, 0, isBlock() ? seq : 0, new Origin(seq, version, particulars, manner.until(), ahead, text));
+        }
     }
 
     /**
-     * Positions are passed over for ever, because their values are never given.
+     * What is out of the ordinary about positions that are given.
      *
-     * @param from the first position
-     * @param to the last position, included
-     * @param version the version of the series that says so
+     * @param until when they lapse, if they are held
+     * @param ahead whether the counter had not come so far
+     * @param formerly what they were before, if they were returned; one position then
      */
+    record Manner(Optional<Instant> until, boolean ahead, Optional<Stretch> formerly) {
+        public static final Manner USUAL = new Manner(Optional.empty(), false, Optional.empty());
+    }
+
+    /** Positions are passed over for ever, because their values are never given. @param version the version of the series that says so */
     record Skipped(int lane, long from, long to, int version, Particulars particulars) implements Effect {
         public long quantity() { return to - from + 1; }
     }
+
+    /** The counter steps over positions that were given ahead of it. */
+    record Passed(int lane, long from, long to) implements Effect {}
+
+    /**
+     * Positions change their state.
+     *
+     * @param since the entry that had changed it before; 0 where they were as given
+     * @param first the identifier at the first of them
+     * @param last the identifier at the last
+     */
+    record Settled(int lane, long from, long to, PositionState was, long since, PositionState now, String first, String last) implements Effect {
+        public long quantity() { return to - from + 1; }
+    }
+
+    /** Positions of a block become a block of their own, known by this act's entry. @param was the block that they were of */
+    record Handed(int lane, long from, long to, long was) implements Effect {}
+
+    /** A returned position is given anew and reads otherwise: its former text is never given again. */
+    record Retired(int lane, long position, Origin origin) implements Effect {}
+
+    /** A reference stands for nothing any more, and can be used again. @param seq the entry that it stood for */
+    record ReferenceFreed(String series, String reference, long seq) implements Effect {}
+
+    /** A period is closed. @param totals what was given in it, lane by lane */
+    record PeriodClosed(Period period, List<LaneTotal> totals) implements Effect {
+        public PeriodClosed {
+            totals = List.copyOf(totals);
+        }
+    }
+
+    /**
+     * What a lane had given inside a period when it was closed.
+     *
+     * @param first the first identifier that stands for something; absent where none does
+     * @param last the last one
+     * @param issued how many stand for something
+     * @param voids how many are void
+     */
+    record LaneTotal(LaneKey lane, Optional<String> first, Optional<String> last, long issued, long voids) {}
+
+    /** A closed period is open again. @param closing the entry that had closed it */
+    record PeriodReopened(long closing) implements Effect {}
 
     /** A file of definitions is kept in the place of an earlier one of its name. */
     record FileKept(KeptFile file) implements Effect {}

@@ -1,7 +1,10 @@
 package org.youngtally.core.act;
 
+import java.time.Instant;
+import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
+import java.util.NavigableMap;
 import java.util.Optional;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.scatter.Scatter;
@@ -35,6 +38,9 @@ public interface LedgerState {
     /** The lane, if it was ever used. */
     Optional<LaneState> lane(LaneKey key);
 
+    /** What a lane counts for, by its number. */
+    LaneKey laneKey(int lane);
+
     /** The number that the next new lane gets. */
     int nextLane();
 
@@ -44,11 +50,59 @@ public interface LedgerState {
     /** The act that was done under a key of an account. */
     Optional<EarlierAct> byKey(String account, String key);
 
-    /** The act that holds a reference of a series. */
+    /** The act that holds a reference of a series; perhaps absent where nobody has objected to its use yet. */
     Optional<EarlierAct> byReference(String series, String reference);
 
-    /** @param next the lowest position that was neither given nor skipped yet */
-    record LaneState(int lane, long next) {}
+    /** The entry that holds a reference of a series. */
+    Optional<Long> holder(String series, String reference);
+
+    /** Of a lane, by their first positions: all that are returned, and all that lie at or behind the next one. */
+    NavigableMap<Long, Stretch> apart(int lane);
+
+    /** How a position read before it was given anew. */
+    List<Origin> retired(int lane, long position);
+
+    /** Where an identifier of a series stands, in the form in which texts are compared; absent where it never gave it. */
+    Optional<Span> spot(Series series, String text);
+
+    /** The stretches of a lane between two positions, cut to them, in order. */
+    List<Stretch> stretches(int lane, long from, long to);
+
+    /** What an entry took. */
+    Optional<Taken> taking(long seq);
+
+    /** A block, by the entry that made it. */
+    Optional<Taken> block(long seq);
+
+    /** The numbers that are held until this instant or less long, those first that lapse first. */
+    List<Span> due(Instant now, int most);
+
+    /** A period that is closed, and concerns a date of a series. @return the entry that closed it */
+    Optional<Closed> closedAt(Series series, LocalDate date);
+
+    /** The closed periods. */
+    Collection<Closed> closed();
+
+    /** What each lane of these series holds that is dated inside a period. */
+    List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to);
+
+    /** @param next the lowest position that the counter has not passed @param latest the latest business date of any number given; absent before the first */
+    record LaneState(int lane, long next, Optional<LocalDate> latest) {}
 
     record EarlierAct(long seq, String digest) {}
+
+    /** @param spans what was taken, whatever became of it */
+    record Taken(String series, Optional<String> reference, List<Span> spans) {}
+
+    /** @param closing the entry that closed it */
+    record Closed(long closing, Period period) {}
+
+    /**
+     * @param lane its number
+     * @param first the lowest position that stands for something, -1 where none does
+     * @param last the highest one
+     * @param held how many are held
+     * @param returned those that are returned
+     */
+    record Inside(int lane, long first, long last, long issued, long held, long voids, List<Stretch> returned) {}
 }

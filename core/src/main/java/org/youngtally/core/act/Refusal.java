@@ -1,5 +1,6 @@
 package org.youngtally.core.act;
 
+import java.time.Duration;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
@@ -39,6 +40,63 @@ public sealed interface Refusal {
 
     /** The series gives no blocks: its numbers are only looked up one by one, or come round again. */
     record NoBlocks(String series, boolean repeats) implements Refusal {}
+
+    /** The series wants its numbers typed, or wants none typed. */
+    record TypedNotAllowed(String series, boolean required) implements Refusal {}
+
+    /** What somebody typed is no number that can be taken. @param instead what it would have to read; absent where that cannot be told */
+    record TypedFaulty(String series, String text, TypedFault fault, Optional<String> instead) implements Refusal {}
+
+    /** What is wrong with a typed number. */
+    enum TypedFault { NOT_OF_THE_PATTERN, CHECK_WRONG, OUTSIDE_THE_RANGES, SKIPPED, TAKEN, RETIRED }
+
+    /** A series that follows the calendar has given a number for a later date. */
+    record NotChronological(String series, LocalDate date, LocalDate latest) implements Refusal {}
+
+    /** A hold of no time, or of more than a year. */
+    record HoldOutOfBounds(String series, Duration time, Duration most) implements Refusal {}
+
+    /** The series never gave the identifier. */
+    record NeverGiven(String series, String text) implements Refusal {}
+
+    /** The first of a row does not lie before the last, or in another lane. */
+    record NotARow(String series, String first, String last) implements Refusal {}
+
+    /** A number is not in a state for this. @param identifier it @param changed the entry that made it so */
+    record Unfit(String series, String identifier, PositionState state, Act.Deed deed, long changed) implements Refusal {}
+
+    /** Nothing that was selected is in a state for this. */
+    record NothingFit(String series, Act.Deed deed) implements Refusal {}
+
+    /** There is no such entry, or it took no numbers of the series. */
+    record UnknownTaking(String series, String what) implements Refusal {}
+
+    /** A number that stands alone is not reported as used; it is. */
+    record NotOfABlock(String series, String identifier) implements Refusal {}
+
+    /** A block has fewer numbers left than are wanted of it. */
+    record BlockTooSmall(long block, long quantity, long left) implements Refusal {}
+
+    /** Numbers of the series are not given back once they are issued. */
+    record NoReturns(String series) implements Refusal {}
+
+    /** It is not said why. */
+    record ReasonMissing(String what) implements Refusal {}
+
+    /** The date lies in a period that is closed. @param closing the entry that closed it */
+    record DateClosed(String series, LocalDate date, Period period, long closing) implements Refusal {}
+
+    /** What is to be closed does not exist. */
+    record UnknownScope(Period period, Optional<String> nearest) implements Refusal {}
+
+    /** Numbers inside the period are still held. */
+    record StillHeld(Period period, long held) implements Refusal {}
+
+    /** Some of the period is closed already. */
+    record ClosedAlready(Period period, Period other, long closing) implements Refusal {}
+
+    /** No period is closed by this entry. */
+    record NotClosed(long closing) implements Refusal {}
 
     /** The key stands for another request. */
     record KeyReused(String key, long seq) implements Refusal {}

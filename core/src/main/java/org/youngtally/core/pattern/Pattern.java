@@ -2,6 +2,7 @@ package org.youngtally.core.pattern;
 
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
+import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -111,6 +112,22 @@ public final class Pattern {
         OptionalLong value = count().read(key.substring(front, key.length() - back));
         if (value.isEmpty() || value.getAsLong() > count().largest() || value.getAsLong() < count().least()) return OptionalLong.empty();
         return IdentifierKey.of(render(particulars, value.getAsLong())).equals(key) ? value : OptionalLong.empty();
+    }
+
+    /** The identifier that somebody meant who wrote nothing but its check symbols wrong; absent where more is wrong, or nothing. */
+    public Optional<String> meant(String identifier, Particulars particulars) {
+        String key = IdentifierKey.of(identifier);
+        int front = length(parts.subList(0, countAt), particulars);
+        int back = length(parts.subList(countAt + 1, parts.size()), particulars);
+        if (checkers.isEmpty() || key.length() <= front + back) return Optional.empty();
+        OptionalLong value = count().read(key.substring(front, key.length() - back));
+        if (value.isEmpty() || value.getAsLong() > count().largest() || value.getAsLong() < count().least()) return Optional.empty();
+        String meant = render(particulars, value.getAsLong());
+        String right = IdentifierKey.of(meant);
+        var differs = new BitSet();
+        for (int i = 0; i < right.length(); i++) differs.set(i, right.charAt(i) != key.charAt(i));
+        for (Rendering.Stretch check : on(particulars).checks(value.getAsLong())) differs.clear(check.from(), check.to());
+        return !right.equals(key) && differs.isEmpty() ? Optional.of(meant) : Optional.empty();
     }
 
     private static int length(List<Part> some, Particulars particulars) {

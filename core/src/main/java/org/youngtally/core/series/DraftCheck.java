@@ -60,15 +60,15 @@ public final class DraftCheck {
         faults.addAll(fields.faults());
         Restarts restarts = restarts(draft.restarts(), pattern);
         Place place = place(draft);
-        if (draft.typed() != null && !draft.typed().equals("refused")) fault("typed", "‘" + draft.typed() + "’ is not to be had", "write refused, or leave it out: numbers are counted, not typed");
         Order order = order(draft.order());
+        Policy policy = policy(draft, order);
         if (draft.proof() != null && !draft.proof().equals("required") && !draft.proof().equals(SeriesDraft.WAIVED)) fault("proof", "‘" + draft.proof() + "’ is not to be had", "write required, or " + SeriesDraft.WAIVED + " where it is enough that each number is looked up when it is given");
         List<Range> ranges = ranges(draft.ranges());
         pattern.ifPresent(p -> widths(p, ranges));
         SkipCheck.Result skips = SkipCheck.of(draft.skips(), pattern.map(Pattern::count), order, faults.isEmpty() ? ranges : List.of());
         faults.addAll(skips.faults());
         if (pattern.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
-        var series = new Series(draft.key(), title(draft), namespace, pattern.get(), fields.rules(), restarts, skips.skips(), order, place, SeriesDraft.WAIVED.equals(draft.proof()), ranges, 1);
+        var series = new Series(draft.key(), title(draft), namespace, pattern.get(), fields.rules(), restarts, skips.skips(), order, place, policy, SeriesDraft.WAIVED.equals(draft.proof()), ranges, 1);
         var known = new Fields(series, books);
         if (fields.faults().isEmpty()) PlaceCheck.of(known).forEach(faults::add);
         if (fields.faults().isEmpty() && lookInto) FieldCheck.books(known).forEach(faults::add);
@@ -88,6 +88,25 @@ public final class DraftCheck {
         Optional<Order.Kind> kind = Order.Kind.of(word);
         if (kind.isEmpty()) fault("order", "‘" + word + "’ is not an order", "write one of " + Stream.of(Order.Kind.values()).map(Order.Kind::word).collect(Collectors.joining(", ")));
         return kind.map(known -> new Order(known, Optional.empty())).orElse(Order.IN_TURN);
+    }
+
+    private Policy policy(SeriesDraft draft, Order order) {
+        Policy.Typed typed = draft.typed() == null ? Policy.Typed.REFUSED : Policy.Typed.of(draft.typed()).orElse(null);
+        if (typed == null) fault("typed", "‘" + draft.typed() + "’ is not to be had", "write refused, allowed or required");
+        boolean gaps = allowed("gaps", draft.gaps(), false);
+        boolean returns = allowed("returns", draft.returns(), true);
+        boolean chronological = Boolean.TRUE.equals(draft.chronological());
+        if (typed == null) return Policy.USUAL;
+        if (typed != Policy.Typed.REFUSED && order.kind() != Order.Kind.IN_TURN) fault("typed", "numbers that are " + order.kind().word() + " cannot be typed", "write refused, or count in turn");
+        if (typed != Policy.Typed.REFUSED && chronological) fault("typed", "a typed number lies ahead of the counter, and so would be dated before those in front of it", "write refused, or leave chronological out");
+        if (chronological && order.kind() != Order.Kind.IN_TURN) fault("chronological", "numbers that are " + order.kind().word() + " do not follow the calendar", "leave it out, or count in turn");
+        return new Policy(gaps, returns, chronological, typed);
+    }
+
+    private boolean allowed(String path, String word, boolean usual) {
+        if (word == null) return usual;
+        if (!word.equals(SeriesDraft.ALLOWED) && !word.equals(SeriesDraft.REFUSED)) fault(path, "‘" + word + "’ is not to be had", "write " + SeriesDraft.ALLOWED + " or " + SeriesDraft.REFUSED);
+        return word.equals(SeriesDraft.ALLOWED);
     }
 
     private Optional<Pattern> pattern(String text, DateStyle style) {
@@ -167,7 +186,7 @@ public final class DraftCheck {
         if (faults.size() > before) return Optional.empty();
         try {
             return Optional.of(new Range(id, draft.first(), draft.last(), draft.step() == null ? 1 : draft.step(),
-                    new DateWindow(opens.orElseThrow(), closes.orElse(null)), draft.warnWhenLeft() == null ? 0 : draft.warnWhenLeft()));
+                    new DateWindow(opens.orElseThrow(), closes.orElse(null)), draft.warnWhenLeft() == null ? 0 : draft.warnWhenLeft(), draft.warnDaysBefore() == null ? 0 : (int) Math.clamp(draft.warnDaysBefore(), -1, Integer.MAX_VALUE)));
         } catch (DefinitionException e) {
             faults.add(Fault.at(prefix, e));
             return Optional.empty();

@@ -11,8 +11,11 @@ import org.youngtally.core.fault.DefinitionException;
  * @param last the value at the last position
  * @param step what is added from one position to the next; negative to count down
  * @param warnWhenLeft at how many positions left the range counts as running low; 0 for never
+ * @param warnDaysBefore how many days before it closes that is warned of; 0 for never
  */
-public record Range(int id, long first, long last, long step, DateWindow serves, long warnWhenLeft) {
+public record Range(int id, long first, long last, long step, DateWindow serves, long warnWhenLeft, int warnDaysBefore) {
+    private static final int MOST_DAYS = 3_660;
+
     public Range {
         if (first < 0) throw new DefinitionException("first", "a value cannot be negative", "give 0 or more");
         if (last < 0) throw new DefinitionException("last", "a value cannot be negative", "give 0 or more");
@@ -22,6 +25,7 @@ public record Range(int id, long first, long last, long step, DateWindow serves,
         if ((last - first) % step != 0)
             throw new DefinitionException("last", last + " is not reached from " + first + " in steps of " + step, "give " + (last - (last - first) % step) + nextReached(first, last, step));
         if (warnWhenLeft < 0) throw new DefinitionException("warn-when-left", "a number left cannot be negative", "give 0 or more");
+        if (warnDaysBefore < 0 || warnDaysBefore > MOST_DAYS) throw new DefinitionException("warn-days-before", warnDaysBefore + " is not a number of days to warn", "give 0 to " + MOST_DAYS);
     }
 
     private static String nextReached(long first, long last, long step) {
@@ -43,7 +47,7 @@ public record Range(int id, long first, long last, long step, DateWindow serves,
         return position < 0 || position >= size() ? -1 : position;
     }
 
-    public Range withId(int newId) { return new Range(newId, first, last, step, serves, warnWhenLeft); }
+    public Range withId(int newId) { return new Range(newId, first, last, step, serves, warnWhenLeft, warnDaysBefore); }
 
     /** Whether the other is this same range in another version of the series: what is fixed once a number was given is alike. */
     boolean continues(Range other) {

@@ -23,10 +23,11 @@ import org.youngtally.core.text.IdentifierKey;
  * @param restarts when the count starts again
  * @param skips values that are never given
  * @param place what the place allows that the identifiers live in
+ * @param policy what may become of its numbers
  * @param proofWaived whether it may be used though it could not be proved that its identifiers never clash
  * @param version from 1, one more with each change
  */
-public record Series(String key, String title, String namespace, Pattern pattern, List<FieldRule> fields, Restarts restarts, Skips skips, Order order, Place place, boolean proofWaived, List<Range> ranges, int version) {
+public record Series(String key, String title, String namespace, Pattern pattern, List<FieldRule> fields, Restarts restarts, Skips skips, Order order, Place place, Policy policy, boolean proofWaived, List<Range> ranges, int version) {
     public Series {
         fields = List.copyOf(fields);
         ranges = List.copyOf(ranges);
@@ -95,11 +96,11 @@ public record Series(String key, String title, String namespace, Pattern pattern
     public Set<String> codebooks() { return fields.stream().flatMap(rule -> rule.codebook().stream()).collect(Collectors.toCollection(LinkedHashSet::new)); }
 
     public Series withVersion(int newVersion) {
-        return new Series(key, title, namespace, pattern, fields, restarts, skips, order, place, proofWaived, ranges, newVersion);
+        return new Series(key, title, namespace, pattern, fields, restarts, skips, order, place, policy, proofWaived, ranges, newVersion);
     }
 
     /** With the secret by which its positions are spread. */
     public Series withScatter(Scatter scatter) {
-        return new Series(key, title, namespace, pattern, fields, restarts, skips, new Order(order.kind(), Optional.of(scatter)), place, proofWaived, ranges, version);
+        return new Series(key, title, namespace, pattern, fields, restarts, skips, new Order(order.kind(), Optional.of(scatter)), place, policy, proofWaived, ranges, version);
     }
 }

@@ -39,7 +39,7 @@ public final class SeriesChange {
         if (!faults.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
         // The names of months stay as they were when the series was defined, whatever this Java calls them.
         boolean samePattern = to.pattern().toString().equals(from.pattern().toString()) && to.pattern().style().locale().equals(from.pattern().style().locale()) && to.pattern().style().fiscalStart() == from.pattern().style().fiscalStart();
-        var changed = new Series(to.key(), to.title(), to.namespace(), samePattern ? from.pattern() : to.pattern(), to.fields(), to.restarts(), to.skips(), to.order(), to.place(), to.proofWaived(), ranges, from.version());
+        var changed = new Series(to.key(), to.title(), to.namespace(), samePattern ? from.pattern() : to.pattern(), to.fields(), to.restarts(), to.skips(), to.order(), to.place(), to.policy(), to.proofWaived(), ranges, from.version());
         return new Result(Optional.of(changed.equals(from) ? from : changed.withVersion(from.version() + 1)), List.of());
     }
 

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.youngtally.core.series.Sample.draft;
 import static org.youngtally.core.series.Sample.range;
 
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
@@ -22,13 +23,9 @@ import org.youngtally.core.series.SkipsDraft;
 class DeciderTest {
     private static final LocalDate TODAY = LocalDate.of(2026, 3, 2);
 
-    private final MapState state = new MapState();
+    private final MemoryLedger ledger = new MemoryLedger();
 
-    private Decision decide(Act act) {
-        Decision decision = Decider.decide(state, act, TODAY);
-        if (decision instanceof Decision.Done done) state.take(act, done);
-        return decision;
-    }
+    private Decision decide(Act act) { return ledger.decide(act, Instant.parse("2026-03-02T09:00:00Z"), TODAY); }
 
     private void define(SeriesDraft... drafts) {
         assertThat(decide(new Act.Define(List.of(drafts), Optional.empty()))).isInstanceOf(Decision.Done.class);
@@ -115,7 +112,7 @@ class DeciderTest {
     void oneFaultyDefinitionKeepsAllOut() {
         Decision decision = decide(new Act.Define(List.of(Sample.invoices(), draft("b", null, "{count", null, range(1, 9, "2026-01-01"))), Optional.empty()));
         assertThat(((Refusal.DefinitionsFaulty) refusal(decision)).faults()).singleElement().satisfies(faults -> assertThat(faults.index()).isEqualTo(1));
-        assertThat(state.series).isEmpty();
+        assertThat(ledger.state.allSeries()).isEmpty();
     }
 
     @Test

@@ -35,7 +35,13 @@ class DraftCheckTest {
                 Arguments.of(draft("a", null, "{count 2}", null, range(100, 1, -1, "2026-01-01", null)), "ranges[0].first", "wider than the count"),
                 Arguments.of(draft("a", null, "{count}", null, good, range(1, 5, "2026-01-01")), "ranges[1].first", "an earlier range has the same"),
                 Arguments.of(new SeriesDraft.Builder("a", "{count}").title("x".repeat(201)).ranges(List.of(good)).draft(), "title", "201 symbols"),
-                Arguments.of(new SeriesDraft.Builder("a", "{count}").typed("required").ranges(List.of(good)).draft(), "typed", "is not to be had"));
+                Arguments.of(new SeriesDraft.Builder("a", "{count}").typed("sometimes").ranges(List.of(good)).draft(), "typed", "is not to be had"),
+                Arguments.of(new SeriesDraft.Builder("a", "{count}").typed("required").order("repeating").ranges(List.of(good)).draft(), "typed", "cannot be typed"),
+                Arguments.of(new SeriesDraft.Builder("a", "{count}").typed("allowed").chronological(true).ranges(List.of(good)).draft(), "typed", "ahead of the counter"),
+                Arguments.of(new SeriesDraft.Builder("a", "{count}").order("scattered").chronological(true).ranges(List.of(good)).draft(), "chronological", "do not follow the calendar"),
+                Arguments.of(new SeriesDraft.Builder("a", "{count}").gaps("yes").ranges(List.of(good)).draft(), "gaps", "is not to be had"),
+                Arguments.of(new SeriesDraft.Builder("a", "{count}").returns("no").ranges(List.of(good)).draft(), "returns", "is not to be had"),
+                Arguments.of(draft("a", null, "{count}", null, new RangeDraft(1L, 9L, null, "2026-01-01", null, null, -1L)), "ranges[0].warn-days-before", "is not a number of days"));
     }
 
     @ParameterizedTest

@@ -15,7 +15,7 @@ class RangeTest {
     @ParameterizedTest
     @CsvSource({"1, 99999, 1, 99999", "100, 490, 10, 40", "24, 1, -1, 24", "100, 0, -5, 21", "7, 7, 1, 1", "7, 7, -3, 1"})
     void everyPositionHasItsValueAndEveryValueItsPosition(long first, long last, long step, long size) {
-        var range = new Range(1, first, last, step, ALWAYS, 0);
+        var range = new Range(1, first, last, step, ALWAYS, 0, 0);
         assertThat(range.size()).isEqualTo(size);
         for (long position = 0; position < size; position++) {
             assertThat(range.valueAt(position)).isEqualTo(first + position * step);
@@ -28,13 +28,13 @@ class RangeTest {
 
     @Test
     void aValueBetweenTwoStepsHasNoPosition() {
-        assertThat(new Range(1, 100, 490, 10, ALWAYS, 0).positionOf(105)).isEqualTo(-1);
+        assertThat(new Range(1, 100, 490, 10, ALWAYS, 0, 0).positionOf(105)).isEqualTo(-1);
     }
 
     @ParameterizedTest
     @CsvSource(delimiter = ';', value = {"1; 10; 0; step; cannot be zero", "10; 1; 1; last; lies before first", "1; 10; -1; last; lies before first", "1; 10; 2; last; not reached", "-1; 10; 1; first; negative", "5; -5; -1; last; negative"})
     void aRangeThatMakesNoSenseIsRefused(long first, long last, long step, String property, String problem) {
-        assertThatThrownBy(() -> new Range(1, first, last, step, ALWAYS, 0)).isInstanceOfSatisfying(DefinitionException.class, fault -> {
+        assertThatThrownBy(() -> new Range(1, first, last, step, ALWAYS, 0, 0)).isInstanceOfSatisfying(DefinitionException.class, fault -> {
             assertThat(fault.property()).isEqualTo(property);
             assertThat(fault.problem()).contains(problem);
         });
@@ -42,6 +42,6 @@ class RangeTest {
 
     @Test
     void aLastThatTheStepMissesIsToldTheTwoThatItMeets() {
-        assertThatThrownBy(() -> new Range(1, 1, 10, 4, ALWAYS, 0)).hasMessageContaining("give 9 or 13");
+        assertThatThrownBy(() -> new Range(1, 1, 10, 4, ALWAYS, 0, 0)).hasMessageContaining("give 9 or 13");
     }
 }

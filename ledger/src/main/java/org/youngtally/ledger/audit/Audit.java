@@ -6,12 +6,14 @@ import static org.youngtally.ledger.store.db.Tables.SERIES;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.Head;
 
 /**
@@ -28,15 +30,16 @@ public final class Audit {
     public static AuditReport of(Ledger ledger, Optional<String> series, Head earlier) {
         return ledger.read(dsl -> {
             Head head = dsl.selectFrom(APPLIED).fetchOne(row -> new Head(row.get(APPLIED.SEQ), row.get(APPLIED.HASH)));
-            return of(ledger, dsl, head, series, earlier);
+            return of(ledger.journalDisk(), dsl, head, series, earlier);
         });
     }
 
-    private static AuditReport of(Ledger ledger, DSLContext dsl, Head head, Optional<String> series, Head earlier) {
+    private static AuditReport of(Disk journal, DSLContext dsl, Head head, Optional<String> series, Head earlier) {
         var findings = new Findings();
         var journalWalk = new JournalWalk(dsl, findings);
         try {
-            journalWalk.run(ledger.journalDisk(), head, earlier);
+            journalWalk.run(journal, head, earlier);
+            journalWalk.compareLife();
         } catch (IOException e) {
             throw new UncheckedIOException("the journal cannot be read", e);
         }
@@ -50,6 +53,8 @@ public final class Audit {
             LaneDigest written = journalLanes.get(lane);
             if (written == null || !rows.agrees(written)) findings.add("lane " + lane + journalWalk.name(lane) + ": the tables hold other numbers than the journal gave");
         }
-        return findings.report(journalWalk.entries(), lanes.size(), positions, walk.skipped(), head, walk.explained());
+        var explained = new ArrayList<>(walk.explained().lines());
+        journalWalk.periods().forEach((seq, closed) -> explained.add("closed by entry " + seq + ": the " + closed.period().scope().word() + " " + closed.period().key() + " from " + closed.period().from() + " to " + closed.period().to()));
+        return findings.report(journalWalk.entries(), lanes.size(), positions, walk.explained().states(), head, explained);
     }
 }

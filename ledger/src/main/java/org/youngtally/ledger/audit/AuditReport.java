@@ -1,6 +1,8 @@
 package org.youngtally.ledger.audit;
 
 import java.util.List;
+import java.util.Map;
+import org.youngtally.core.act.PositionState;
 import org.youngtally.ledger.journal.Head;
 
 /**
@@ -9,14 +11,17 @@ import org.youngtally.ledger.journal.Head;
  * @param entries how many journal lines were read and proved
  * @param lanes how many lanes were walked
  * @param positions how many positions were walked
- * @param skipped how many of them were passed over because their values are never given, as the definition said at that time
+ * @param states how many positions there are in each state, those ahead of the counter among them
  * @param head the newest entry that the audit covers
- * @param explained of each lane that has some, the positions that are neither given nor a gap, and why
+ * @param explained what is neither plainly issued nor a gap, lane by lane, and why; the periods that are closed
  * @param findings what is wrong, the first {@value #MOST_FINDINGS} of it; empty where the ledger is gap-free and unchanged
  * @param more how much more is wrong than the findings say
  */
-public record AuditReport(long entries, long lanes, long positions, long skipped, Head head, List<String> explained, List<String> findings, long more) {
+public record AuditReport(long entries, long lanes, long positions, Map<PositionState, Long> states, Head head, List<String> explained, List<String> findings, long more) {
     static final int MOST_FINDINGS = 50;
+
+    /** How many positions are in a state. */
+    public long in(PositionState state) { return states.getOrDefault(state, 0L); }
 
     public boolean passed() { return findings.isEmpty(); }
 }

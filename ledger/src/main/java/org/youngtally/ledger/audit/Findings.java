@@ -2,6 +2,8 @@ package org.youngtally.ledger.audit;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import org.youngtally.core.act.PositionState;
 import org.youngtally.ledger.journal.Head;
 
 /** Gathers findings, and counts those that are too many to tell. */
@@ -16,7 +18,7 @@ final class Findings {
 
     synchronized boolean isEmpty() { return told.isEmpty(); }
 
-    synchronized AuditReport report(long entries, long lanes, long positions, long skipped, Head head, List<String> explained) {
-        return new AuditReport(entries, lanes, positions, skipped, head, List.copyOf(explained), List.copyOf(told), more);
+    synchronized AuditReport report(long entries, long lanes, long positions, Map<PositionState, Long> states, Head head, List<String> explained) {
+        return new AuditReport(entries, lanes, positions, states, head, List.copyOf(explained), List.copyOf(told), more);
     }
 }

@@ -3,8 +3,10 @@ package org.youngtally.ledger.audit;
 import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
 import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
+import static org.youngtally.ledger.store.db.Tables.RETIRED;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
+import static org.youngtally.ledger.store.db.Tables.VOIDED;
 
 import java.io.IOException;
 import java.time.ZoneOffset;
@@ -14,9 +16,17 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.jooq.impl.DSL;
 import org.youngtally.core.act.Effect;
+import org.youngtally.core.act.LedgerState;
+import org.youngtally.core.act.Origin;
+import org.youngtally.core.act.Period;
+import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.Stretch;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.ledger.journal.CodebookJson;
@@ -27,7 +37,7 @@ import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.journal.SeriesJson;
-import org.youngtally.ledger.store.PositionState;
+import org.youngtally.ledger.store.StateQueries;
 
 /** Reads every journal line, proves the chain, and holds each against the history that the tables keep. */
 final class JournalWalk {
@@ -38,6 +48,9 @@ final class JournalWalk {
     private final Map<Integer, LaneDigest> lanes = new HashMap<>();
     private final Map<Integer, LaneKey> laneKeys = new HashMap<>();
     private Iterator<? extends Record> rows = List.<Record>of().iterator();
+    private final Map<Long, Effect.PeriodClosed> periods = new TreeMap<>();
+    private long voids;
+    private long retirements;
     private long entries;
     private Head reached = Head.EMPTY;
     private boolean earlierSeen;
@@ -77,17 +90,46 @@ final class JournalWalk {
                     dsl.select(CODEBOOK_VERSION.DEFINITION).from(CODEBOOK_VERSION).where(CODEBOOK_VERSION.NAME.eq(defined.codebook().key()), CODEBOOK_VERSION.VERSION.eq(defined.codebook().version())).fetchOne(CODEBOOK_VERSION.DEFINITION));
             case Effect.NamespaceDefined defined -> { }
             case Effect.FileKept kept -> { }
-            case Effect.Skipped skipped -> lane(entry, skipped.lane()).ifPresent(lane -> lane.add(PositionState.SKIPPED, skipped.from(), skipped.to(), entry.seq(), skipped.version(), skipped.particulars(), null));
+            case Effect.Skipped skipped -> lane(entry, skipped.lane()).ifPresent(lane -> lane.add(new Stretch(skipped.from(), skipped.to(), PositionState.SKIPPED, 0, 0, new Origin(entry.seq(), skipped.version(), skipped.particulars(), Optional.empty(), false, Optional.empty()))));
             case Effect.LaneOpened opened -> {
                 laneKeys.put(opened.lane(), opened.key());
                 lanes.put(opened.lane(), new LaneDigest());
             }
             case Effect.Issued issued -> lane(entry, issued.lane()).ifPresent(lane -> {
-                if (issued.isBlock()) lane.add(PositionState.ISSUED, issued.from(), issued.to(), entry.seq(), issued.version(), issued.particulars(), null);
-                else for (int i = 0; i < issued.texts().size(); i++) lane.add(PositionState.ISSUED, issued.from() + i, issued.from() + i, entry.seq(), issued.version(), issued.particulars(), issued.texts().get(i));
+                for (int i = 0; i < Math.max(1, issued.texts().size()); i++) {
+                    Stretch stretch = issued.stretch(entry.seq(), i);
+                    if (issued.manner().formerly().isPresent()) lane.giveAgain(issued.manner().formerly().get(), stretch);
+                    else lane.add(stretch);
+                }
             });
+            case Effect.Passed passed -> { }
+            case Effect.Settled settled -> {
+                lane(entry, settled.lane()).ifPresent(lane -> lane.settle(settled.from(), settled.to(), settled.was(), settled.since(), settled.now(), entry.seq()));
+                if (settled.now().isVoid()) voids += settled.quantity();
+            }
+            case Effect.Handed handed -> lane(entry, handed.lane()).ifPresent(lane -> lane.hand(handed.from(), handed.to(), handed.was(), entry.seq()));
+            case Effect.Retired retired -> retirements++;
+            case Effect.ReferenceFreed freed -> { }
+            case Effect.PeriodClosed closed -> periods.put(entry.seq(), closed);
+            case Effect.PeriodReopened reopened -> periods.remove(reopened.closing());
         }
     }
+
+    /** Holds what the tables keep beside the positions against what the journal says. */
+    void compareLife() {
+        Long held = dsl.select(DSL.coalesce(DSL.sum(VOIDED.LAST_POSITION.minus(VOIDED.FIRST_POSITION).plus(1L)), DSL.inline(0L)).cast(Long.class)).from(VOIDED).fetchSingle().value1();
+        if (held != voids) findings.add("the tables list " + held + " void positions, the journal made " + voids + " void");
+        long kept = dsl.fetchCount(RETIRED);
+        if (kept != retirements) findings.add("the tables keep " + kept + " retired identifiers, the journal retired " + retirements);
+        Map<Long, Period> closed = new StateQueries(dsl).closed().stream().collect(Collectors.toMap(LedgerState.Closed::closing, LedgerState.Closed::period));
+        periods.forEach((seq, period) -> {
+            if (!period.period().equals(closed.get(seq))) findings.add("the period that entry " + seq + " closed is another in the tables, or open");
+        });
+        closed.keySet().stream().filter(seq -> !periods.containsKey(seq)).forEach(seq -> findings.add("the tables hold a period closed by entry " + seq + ", the journal does not"));
+    }
+
+    /** The periods that are closed, by the entry that closed them. */
+    Map<Long, Effect.PeriodClosed> periods() { return periods; }
 
     private void definition(String what, String written, String held) {
         if (!written.equals(held)) findings.add(what + ": the tables define it otherwise than the journal");
@@ -107,19 +149,20 @@ final class JournalWalk {
         }
         Record row = rows.next();
         boolean alike = row.get(ENTRY.SEQ) == entry.seq() && row.get(ENTRY.AT).toInstant(ZoneOffset.UTC).equals(entry.at()) && row.get(ACCOUNT.NAME).equals(entry.by())
-                && row.get(ENTRY.KIND) == entry.kind().ordinal() && entry.request().map(request -> alike(request, row)).orElse(row.get(ENTRY.SPANS) == null);
+                && row.get(ENTRY.KIND) == entry.kind().ordinal() && entry.request().map(request -> alike(request, row)).orElse(row.get(ENTRY.DIGEST) == null);
         if (alike) return;
         findings.add("entry " + entry.seq() + ": the tables say otherwise than the journal");
         rows = page(entry.seq() + 1).iterator();
     }
 
     private static boolean alike(Entry.Request request, Record row) {
-        return request.particulars().equals(new Particulars(row.get(ENTRY.BUSINESS_DATE), FieldsJson.read(row.get(ENTRY.FIELDS)))) && Long.valueOf(request.quantity()).equals(row.get(ENTRY.QUANTITY)) && Objects.equals(request.reference().orElse(null), row.get(ENTRY.REFERENCE))
-                && Objects.equals(request.key().orElse(null), row.get(ENTRY.REQUEST_KEY)) && request.digest().equals(row.get(ENTRY.DIGEST));
+        Optional<Particulars> particulars = Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE)).map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS))));
+        return request.particulars().equals(particulars) && Long.valueOf(request.quantity()).equals(row.get(ENTRY.QUANTITY)) && Objects.equals(request.reference().orElse(null), row.get(ENTRY.REFERENCE))
+                && Objects.equals(request.key().orElse(null), row.get(ENTRY.REQUEST_KEY)) && request.digest().equals(row.get(ENTRY.DIGEST)) && Objects.equals(request.note().orElse(null), row.get(ENTRY.NOTE));
     }
 
     private List<? extends Record> page(long from) {
-        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS)
+        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE)
                 .from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).where(ENTRY.SEQ.ge(from)).orderBy(ENTRY.SEQ).limit(PAGE).fetch();
     }
 

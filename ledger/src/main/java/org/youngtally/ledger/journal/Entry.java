@@ -12,7 +12,7 @@ import org.youngtally.core.pattern.Particulars;
  * @param seq 1, 2, 3 … without a gap
  * @param at when the writer decided it, to the microsecond
  * @param by the account that asked
- * @param request what was asked, for an act that takes numbers
+ * @param request what was asked, for an act on numbers or periods
  */
 public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request> request, List<Effect> effects) {
     public Entry {
@@ -21,7 +21,11 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
 
     /** What sort of act it was; the words stand in the journal, the order in the store. */
     public enum Kind {
-        DEFINE("define"), ALLOCATE("allocate"), BLOCK("block");
+        DEFINE("define"), ALLOCATE("allocate"), BLOCK("block"), HOLD("hold"), TYPE("type"), CONFIRM("confirm"), RELEASE("release"), LAPSE("lapse"), RETURN("return"), VOID("void"), USE("use"), SPLIT("split"), CLOSE("close"), REOPEN("reopen");
+
+        /** Whether it takes numbers. */
+        public boolean takes() { return this == ALLOCATE || this == BLOCK || this == HOLD || this == TYPE; }
+
 
         private final String word;
 
@@ -37,6 +41,13 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
         }
     }
 
-    /** A request for numbers, with what it was decided for. */
-    public record Request(String series, Particulars particulars, long quantity, Optional<String> reference, Optional<String> key, String digest) {}
+    /**
+     * What was asked.
+     *
+     * @param series absent for a period of a whole namespace
+     * @param particulars what numbers were taken for; absent for an act that takes none
+     * @param quantity how many numbers it is about
+     * @param note why, or for whom
+     */
+    public record Request(Optional<String> series, Optional<Particulars> particulars, long quantity, Optional<String> reference, Optional<String> key, String digest, Optional<String> note) {}
 }

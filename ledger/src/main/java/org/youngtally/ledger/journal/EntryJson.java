@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Optional;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.KeptFile;
+import org.youngtally.core.act.PositionState;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
@@ -42,13 +43,18 @@ final class EntryJson {
     }
 
     private static void write(Entry.Request request, JsonGenerator json) {
-        json.writeStringProperty("series", request.series());
-        json.writeStringProperty("date", request.particulars().date().toString());
-        FieldsJson.write(request.particulars().fields(), json);
+        request.series().ifPresent(series -> json.writeStringProperty("series", series));
+        request.particulars().ifPresent(particulars -> write(particulars, json));
         json.writeNumberProperty("quantity", request.quantity());
         request.reference().ifPresent(reference -> json.writeStringProperty("reference", reference));
         request.key().ifPresent(key -> json.writeStringProperty("key", key));
         json.writeStringProperty("digest", request.digest());
+        request.note().ifPresent(note -> json.writeStringProperty("note", note));
+    }
+
+    private static void write(Particulars particulars, JsonGenerator json) {
+        json.writeStringProperty("date", particulars.date().toString());
+        FieldsJson.write(particulars.fields(), json);
     }
 
     private static void write(Effect effect, JsonGenerator json) {
@@ -71,6 +77,9 @@ final class EntryJson {
                     for (String text : issued.texts()) json.writeString(text);
                     json.writeEndArray();
                 }
+                issued.manner().until().ifPresent(until -> json.writeStringProperty("until", until.toString()));
+                if (issued.manner().ahead()) json.writeBooleanProperty("ahead", true);
+                issued.manner().formerly().ifPresent(stretch -> LifeJson.write("formerly", stretch, json));
             }
             case Effect.Skipped skipped -> {
                 json.writeNumberProperty("skips", skipped.lane());
@@ -78,6 +87,39 @@ final class EntryJson {
                 json.writeNumberProperty("to", skipped.to());
                 json.writeNumberProperty("version", skipped.version());
             }
+            case Effect.Passed passed -> {
+                json.writeNumberProperty("passes", passed.lane());
+                json.writeNumberProperty("from", passed.from());
+                json.writeNumberProperty("to", passed.to());
+            }
+            case Effect.Settled settled -> {
+                json.writeNumberProperty("settles", settled.lane());
+                json.writeNumberProperty("from", settled.from());
+                json.writeNumberProperty("to", settled.to());
+                json.writeStringProperty("was", settled.was().word());
+                if (settled.since() != 0) json.writeNumberProperty("since", settled.since());
+                json.writeStringProperty("now", settled.now().word());
+                json.writeStringProperty("first", settled.first());
+                json.writeStringProperty("last", settled.last());
+            }
+            case Effect.Handed handed -> {
+                json.writeNumberProperty("hands", handed.lane());
+                json.writeNumberProperty("from", handed.from());
+                json.writeNumberProperty("to", handed.to());
+                json.writeNumberProperty("was", handed.was());
+            }
+            case Effect.Retired retired -> {
+                json.writeNumberProperty("retires", retired.lane());
+                json.writeNumberProperty("position", retired.position());
+                LifeJson.write(retired.origin(), json);
+            }
+            case Effect.ReferenceFreed freed -> {
+                json.writeStringProperty("frees", freed.reference());
+                json.writeStringProperty("series", freed.series());
+                json.writeNumberProperty("seq", freed.seq());
+            }
+            case Effect.PeriodClosed closed -> LifeJson.write(closed, json);
+            case Effect.PeriodReopened reopened -> json.writeNumberProperty("reopens", reopened.closing());
             case Effect.CodebookDefined defined -> {
                 json.writeName("codebook");
                 CodebookJson.write(defined.codebook(), json);
@@ -104,12 +146,13 @@ final class EntryJson {
 
     static Entry read(byte[] line) {
         JsonNode node = MAPPER.readTree(line);
-        Optional<Entry.Request> request = Optional.ofNullable(node.get("series")).map(series -> new Entry.Request(series.stringValue(), new Particulars(LocalDate.parse(node.required("date").stringValue()), FieldsJson.read(node.get("fields"))),
-                node.required("quantity").longValue(), text(node, "reference"), text(node, "key"), node.required("digest").stringValue()));
+        Optional<Entry.Request> request = Optional.ofNullable(node.get("digest")).map(digest -> new Entry.Request(text(node, "series"), particulars(node), node.required("quantity").longValue(), text(node, "reference"), text(node, "key"), digest.stringValue(), text(node, "note")));
         var effects = new ArrayList<Effect>();
-        for (JsonNode effect : node.required("effects")) effects.add(effect(effect, request.map(Entry.Request::particulars)));
+        for (JsonNode effect : node.required("effects")) effects.add(effect(effect, request.flatMap(Entry.Request::particulars)));
         return new Entry(node.required("seq").longValue(), Instant.parse(node.required("at").stringValue()), node.required("by").stringValue(), Entry.Kind.of(node.required("act").stringValue()), request, effects);
     }
+
+    private static Optional<Particulars> particulars(JsonNode node) { return text(node, "date").map(date -> new Particulars(LocalDate.parse(date), FieldsJson.read(node.get("fields")))); }
 
     private static Optional<String> text(JsonNode node, String name) {
         return Optional.ofNullable(node.get(name)).map(JsonNode::stringValue);
@@ -120,11 +163,18 @@ final class EntryJson {
         if (node.has("codebook")) return new Effect.CodebookDefined(CodebookJson.read(node.get("codebook")));
         if (node.has("namespace")) return new Effect.NamespaceDefined(namespace(node.get("namespace")));
         if (node.has("skips")) return new Effect.Skipped(node.get("skips").intValue(), node.required("from").longValue(), node.required("to").longValue(), node.required("version").intValue(), particulars.orElseThrow());
+        if (node.has("passes")) return new Effect.Passed(node.get("passes").intValue(), node.required("from").longValue(), node.required("to").longValue());
+        if (node.has("settles")) return new Effect.Settled(node.get("settles").intValue(), node.required("from").longValue(), node.required("to").longValue(), PositionState.of(node.required("was").stringValue()), node.has("since") ? node.get("since").longValue() : 0, PositionState.of(node.required("now").stringValue()), node.required("first").stringValue(), node.required("last").stringValue());
+        if (node.has("hands")) return new Effect.Handed(node.get("hands").intValue(), node.required("from").longValue(), node.required("to").longValue(), node.required("was").longValue());
+        if (node.has("retires")) return new Effect.Retired(node.get("retires").intValue(), node.required("position").longValue(), LifeJson.origin(node));
+        if (node.has("frees")) return new Effect.ReferenceFreed(node.required("series").stringValue(), node.get("frees").stringValue(), node.required("seq").longValue());
+        if (node.has("closes")) return LifeJson.closed(node);
+        if (node.has("reopens")) return new Effect.PeriodReopened(node.get("reopens").longValue());
         if (node.has("keeps")) return new Effect.FileKept(new KeptFile(node.get("keeps").stringValue(), node.required("text").stringValue()));
         if (node.has("opens")) return new Effect.LaneOpened(node.get("opens").intValue(), new LaneKey(node.required("series").stringValue(), node.required("range").intValue(), node.required("period").stringValue()));
         List<String> texts = new ArrayList<>();
         if (node.has("texts")) for (JsonNode text : node.get("texts")) texts.add(text.stringValue());
-        return new Effect.Issued(node.required("lane").intValue(), node.required("from").longValue(), node.required("to").longValue(), node.required("version").intValue(), particulars.orElseThrow(), node.has("round") ? node.get("round").longValue() : 0, texts);
+        return new Effect.Issued(node.required("lane").intValue(), node.required("from").longValue(), node.required("to").longValue(), node.required("version").intValue(), particulars.orElseThrow(), node.has("round") ? node.get("round").longValue() : 0, texts, LifeJson.manner(node));
     }
 
     private static Namespace namespace(JsonNode node) { return new Namespace(node.required("key").stringValue(), node.required("title").stringValue(), node.required("repeats").booleanValue(), node.required("version").intValue()); }

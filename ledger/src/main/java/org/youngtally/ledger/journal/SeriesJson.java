@@ -12,6 +12,7 @@ import org.youngtally.core.series.DateWindow;
 import org.youngtally.core.series.FieldRule;
 import org.youngtally.core.series.Order;
 import org.youngtally.core.series.Place;
+import org.youngtally.core.series.Policy;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Restart;
 import org.youngtally.core.series.Restarts;
@@ -52,6 +53,7 @@ public final class SeriesJson {
         if (series.order().kind() != Order.Kind.IN_TURN) json.writeStringProperty("order", series.order().kind().word());
         // By the mark the key is known again; the key itself stands nowhere here.
         series.order().scatter().ifPresent(scatter -> json.writeStringProperty("secretMark", scatter.mark()));
+        writePolicy(series.policy(), json);
         if (series.proofWaived()) json.writeStringProperty("proof", "waived");
         if (series.place().longest() > 0) json.writeNumberProperty("longest", series.place().longest());
         if (!series.place().symbols().isAny()) json.writeStringProperty("symbols", series.place().symbols().words());
@@ -65,10 +67,22 @@ public final class SeriesJson {
             json.writeStringProperty("opens", range.serves().opens().toString());
             json.writeStringProperty("closes", range.serves().closes().toString());
             json.writeNumberProperty("warn", range.warnWhenLeft());
+            if (range.warnDaysBefore() > 0) json.writeNumberProperty("warnDays", range.warnDaysBefore());
             json.writeEndObject();
         }
         json.writeEndArray();
         json.writeEndObject();
+    }
+
+    private static void writePolicy(Policy policy, JsonGenerator json) {
+        if (policy.gaps()) json.writeBooleanProperty("gaps", true);
+        if (!policy.returns()) json.writeBooleanProperty("returns", false);
+        if (policy.chronological()) json.writeBooleanProperty("chronological", true);
+        if (policy.typed() != Policy.Typed.REFUSED) json.writeStringProperty("typed", policy.typed().word());
+    }
+
+    private static Policy policy(JsonNode node) {
+        return new Policy(node.has("gaps"), !node.has("returns"), node.has("chronological"), node.has("typed") ? Policy.Typed.of(node.get("typed").stringValue()).orElseThrow() : Policy.Typed.REFUSED);
     }
 
     private static void writeFields(List<FieldRule> rules, JsonGenerator json) {
@@ -125,11 +139,11 @@ public final class SeriesJson {
         var ranges = new ArrayList<Range>();
         for (JsonNode range : node.required("ranges")) {
             ranges.add(new Range(range.required("id").intValue(), range.required("first").longValue(), range.required("last").longValue(), range.required("step").longValue(),
-                    new DateWindow(LocalDate.parse(range.required("opens").stringValue()), LocalDate.parse(range.required("closes").stringValue())), range.required("warn").longValue()));
+                    new DateWindow(LocalDate.parse(range.required("opens").stringValue()), LocalDate.parse(range.required("closes").stringValue())), range.required("warn").longValue(), range.has("warnDays") ? range.get("warnDays").intValue() : 0));
         }
         var restarts = new Restarts(texts(node.get("restarts")).stream().map(word -> Restart.of(word).orElseThrow()).toList(), texts(node.get("restartFields")));
         var place = new Place(node.has("longest") ? node.get("longest").intValue() : 0, symbols(node));
-        return new Series(node.required("key").stringValue(), node.required("title").stringValue(), node.required("namespace").stringValue(), Pattern.parse(node.required("pattern").stringValue(), style(node)), fields(node.get("fields")), restarts, skips(node), order(node), place, node.has("proof"), ranges, node.required("version").intValue());
+        return new Series(node.required("key").stringValue(), node.required("title").stringValue(), node.required("namespace").stringValue(), Pattern.parse(node.required("pattern").stringValue(), style(node)), fields(node.get("fields")), restarts, skips(node), order(node), place, policy(node), node.has("proof"), ranges, node.required("version").intValue());
     }
 
     private static SymbolSet symbols(JsonNode node) { return node.has("symbols") ? new SymbolSet(node.get("symbols").stringValue()) : SymbolSet.ANY; }

@@ -17,6 +17,7 @@ public final class Definitions {
     private final DSLContext dsl;
     private final Map<List<Integer>, Series> versions = new HashMap<>();
     private final Map<Integer, Lane> lanes = new HashMap<>();
+    private final Map<Integer, Series> newest = new HashMap<>();
 
     public Definitions(DSLContext dsl) {
         this.dsl = dsl;
@@ -35,10 +36,15 @@ public final class Definitions {
                 .fetchSingle(row -> Store.secrets(dsl).unsealed(SeriesJson.read(row.value1()))));
     }
 
-    /** The identifier at a position of a lane, as a version renders it. */
-    public String render(int lane, int version, Particulars particulars, long position) {
+    /** The newest version of a series. */
+    private Series newest(int seriesId) {
+        return newest.computeIfAbsent(seriesId, wanted -> version(wanted, dsl.select(SERIES.VERSION).from(SERIES).where(SERIES.ID.eq(wanted)).fetchSingle(SERIES.VERSION)));
+    }
+
+    /** The identifier at a position of a lane that was used. Every version renders it alike. */
+    public String render(int lane, Particulars particulars, long position) {
         Lane row = lane(lane);
-        Series series = version(row.seriesId(), version);
+        Series series = newest(row.seriesId());
         // A ledger whose secret is away can be asked all the same.
         if (series.order().isSealed()) return "(its secret is away)";
         return series.render(series.range(row.range()).orElseThrow(), particulars, position);

@@ -1,7 +1,6 @@
 package org.youngtally.ledger.store;
 
 import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
-import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
 import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
@@ -17,6 +16,10 @@ import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.SelectOnConditionStep;
 import org.jooq.impl.DSL;
+import org.youngtally.core.act.Origin;
+import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.Span;
+import org.youngtally.core.act.Stretch;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.FieldsJson;
@@ -38,7 +41,7 @@ public final class EntryQueries {
      * @param particulars null for an act without a business date
      * @param quantity 0 for an act that takes no numbers
      */
-    public record Row(long seq, Instant at, String by, Entry.Kind kind, String series, Particulars particulars, long quantity, Optional<String> reference, Optional<String> key, List<Span> spans) {}
+    public record Row(long seq, Instant at, String by, Entry.Kind kind, Optional<String> series, Optional<Particulars> particulars, long quantity, Optional<String> reference, Optional<String> key, Optional<String> note, Optional<PositionState> state, Optional<String> first, Optional<String> last, List<Span> spans) {}
 
     public Optional<Row> at(long seq) {
         return rows().where(ENTRY.SEQ.eq(seq)).fetchOptional(EntryQueries::row);
@@ -68,39 +71,50 @@ public final class EntryQueries {
         return keys;
     }
 
-    /** The identifiers that an entry took; of each block the first and the last. */
+    /** The identifiers that an entry took, as it took them; of each block the first and the last. */
     public List<String> texts(Row row) {
         var texts = new ArrayList<String>();
         for (Span span : row.spans()) {
-            if (row.kind() == Entry.Kind.BLOCK) texts.addAll(ends(row, span));
-            else texts.addAll(dsl.select(ALLOCATION.TEXT).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq(span.lane()), ALLOCATION.FIRST_POSITION.between(span.from(), span.to())).orderBy(ALLOCATION.FIRST_POSITION).fetch(ALLOCATION.TEXT));
+            if (row.kind() == Entry.Kind.BLOCK) texts.addAll(List.of(text(row, span.lane(), span.from()), text(row, span.lane(), span.to())));
+            else for (long position = span.from(); position <= span.to(); position++) texts.add(text(row, span.lane(), position));
         }
         return texts;
     }
 
-    /** The first and the last identifier that an entry took. */
+    /** The first and the last identifier that an entry is about. */
     public List<String> ends(Row row) {
+        if (row.first().isPresent()) return List.of(row.first().get(), row.last().orElseThrow());
         if (row.spans().isEmpty()) return List.of();
-        return List.of(ends(row, row.spans().getFirst()).getFirst(), ends(row, row.spans().getLast()).getLast());
+        Span first = row.spans().getFirst();
+        Span last = row.spans().getLast();
+        return List.of(text(row, first.lane(), first.from()), text(row, last.lane(), last.to()));
     }
 
-    private List<String> ends(Row row, Span span) {
-        if (row.kind() != Entry.Kind.BLOCK) return List.of(text(span.lane(), span.from()), text(span.lane(), span.to()));
-        int version = dsl.select(ALLOCATION.VERSION).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq(span.lane()), ALLOCATION.FIRST_POSITION.eq(span.from())).fetchSingle(ALLOCATION.VERSION);
-        return List.of(definitions.render(span.lane(), version, row.particulars(), span.from()), definitions.render(span.lane(), version, row.particulars(), span.to()));
+    /** As it stands at the position, or as it was before that was given anew: what a pattern writes for given particulars never changes once a number was given. */
+    private String text(Row row, int lane, long position) {
+        Origin origin = Stretches.between(dsl, lane, position, position).getFirst().origin();
+        return origin.text().filter(text -> origin.seq() == row.seq()).orElseGet(() -> definitions.render(lane, row.particulars().orElse(origin.particulars()), position));
     }
 
-    private String text(int lane, long position) {
-        return dsl.select(ALLOCATION.TEXT).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.FIRST_POSITION.eq(position)).fetchSingle(ALLOCATION.TEXT);
+    /** When the numbers that an entry took lapse, if they were held. */
+    public Optional<Instant> until(Row row) {
+        if (row.kind() != Entry.Kind.HOLD) return Optional.empty();
+        Span span = row.spans().getFirst();
+        return Stretches.between(dsl, span.lane(), span.from(), span.from()).getFirst().origin().until();
+    }
+
+    /** How many of the numbers that an entry took are still what it made of them. */
+    public long standing(Row row) {
+        return row.spans().stream().flatMap(span -> Stretches.between(dsl, span.lane(), span.from(), span.to()).stream().filter(stretch -> stretch.origin().seq() == row.seq() && stretch.state().isLive()).map(stretch -> stretch.between(span.from(), span.to()))).mapToLong(Stretch::quantity).sum();
     }
 
     private SelectOnConditionStep<? extends Record> rows() {
-        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, SERIES.NAME, ENTRY.BUSINESS_DATE, DSL.coalesce(ENTRY.QUANTITY, 0L).as("quantity"), ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.SPANS, ENTRY.FIELDS)
+        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, SERIES.NAME, ENTRY.BUSINESS_DATE, DSL.coalesce(ENTRY.QUANTITY, 0L).as("quantity"), ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT)
                 .from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).leftJoin(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID));
     }
 
     private static Row row(Record row) {
-        return new Row(row.get(ENTRY.SEQ), row.get(ENTRY.AT).toInstant(ZoneOffset.UTC), row.get(ACCOUNT.NAME), Entry.Kind.values()[row.get(ENTRY.KIND)], row.get(SERIES.NAME), Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE)).map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS)))).orElse(null),
-                row.get("quantity", Long.class), Optional.ofNullable(row.get(ENTRY.REFERENCE)), Optional.ofNullable(row.get(ENTRY.REQUEST_KEY)), Span.read(row.get(ENTRY.SPANS)));
+        return new Row(row.get(ENTRY.SEQ), row.get(ENTRY.AT).toInstant(ZoneOffset.UTC), row.get(ACCOUNT.NAME), Entry.Kind.values()[row.get(ENTRY.KIND)], Optional.ofNullable(row.get(SERIES.NAME)), Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE)).map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS)))),
+                row.get("quantity", Long.class), Optional.ofNullable(row.get(ENTRY.REFERENCE)), Optional.ofNullable(row.get(ENTRY.REQUEST_KEY)), Optional.ofNullable(row.get(ENTRY.NOTE)), Optional.ofNullable(row.get(ENTRY.STATE)).map(PositionState::of), Optional.ofNullable(row.get(ENTRY.FIRST_TEXT)), Optional.ofNullable(row.get(ENTRY.LAST_TEXT)), Spans.read(row.get(ENTRY.SPANS)));
     }
 }

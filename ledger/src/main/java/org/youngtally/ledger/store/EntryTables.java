@@ -2,7 +2,7 @@ package org.youngtally.ledger.store;
 
 import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
 import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
-import static org.youngtally.ledger.store.db.Tables.BLOCK;
+import static org.youngtally.ledger.store.db.Tables.BLOCK_STRETCH;
 import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.DEFINITION_FILE;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
@@ -11,6 +11,7 @@ import static org.youngtally.ledger.store.db.Tables.LIVE_REFERENCE;
 import static org.youngtally.ledger.store.db.Tables.NAMESPACE;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
+import static org.youngtally.ledger.store.db.Tables.WATCHED;
 
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -26,6 +27,9 @@ import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.KeptFile;
+import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.Span;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.IdentifierKey;
@@ -47,7 +51,9 @@ final class EntryTables {
     private final Insertion newReference;
     private final Insertion newAllocation;
     private final Insertion newBlock;
+    private final Insertion newWatched;
     private final Prepared counter;
+    private final LifeTables life;
     private final Map<String, Integer> accounts = new HashMap<>();
     private final Map<String, SeriesRow> series = new HashMap<>();
     private final Map<Integer, String> laneSeries = new HashMap<>();
@@ -55,10 +61,12 @@ final class EntryTables {
     EntryTables(DSLContext dsl) {
         this.dsl = dsl;
         newLane = new Insertion(dsl, LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.SKIPPED);
-        newEntry = new Insertion(dsl, ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS);
+        newEntry = new Insertion(dsl, ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT);
+        life = new LifeTables(dsl);
         newReference = new Insertion(dsl, LIVE_REFERENCE, LIVE_REFERENCE.REFERENCE, LIVE_REFERENCE.SERIES_ID, LIVE_REFERENCE.SEQ);
-        newAllocation = new Insertion(dsl, ALLOCATION, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.TEXT, ALLOCATION.TEXT_KEY, ALLOCATION.NAMESPACE_ID, ALLOCATION.FIELDS);
-        newBlock = new Insertion(dsl, BLOCK, BLOCK.LANE_ID, BLOCK.FIRST_POSITION, BLOCK.SERIES_ID, BLOCK.VERSION, BLOCK.BUSINESS_DATE, BLOCK.FIELDS);
+        newAllocation = new Insertion(dsl, ALLOCATION, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.TEXT, ALLOCATION.TEXT_KEY, ALLOCATION.NAMESPACE_ID, ALLOCATION.FIELDS, ALLOCATION.BLOCK_SEQ, ALLOCATION.HELD_UNTIL, ALLOCATION.AHEAD);
+        newBlock = new Insertion(dsl, BLOCK_STRETCH, BLOCK_STRETCH.BLOCK_SEQ, BLOCK_STRETCH.LANE_ID, BLOCK_STRETCH.FIRST_POSITION, BLOCK_STRETCH.LAST_POSITION, BLOCK_STRETCH.SERIES_ID, BLOCK_STRETCH.VERSION, BLOCK_STRETCH.BUSINESS_DATE, BLOCK_STRETCH.FIELDS);
+        newWatched = new Insertion(dsl, WATCHED, WATCHED.LANE_ID, WATCHED.FIRST_POSITION);
         Field<LocalDate> date = DSL.val((LocalDate) null, LANE.LATEST_DATE);
         counter = new Prepared(dsl, dsl.update(LANE).set(LANE.NEXT_POSITION, (Long) null).set(LANE.LATEST_DATE, DSL.greatest(DSL.coalesce(LANE.LATEST_DATE, date), date)).set(LANE.NEWEST_SEQ, (Long) null).set(LANE.SKIPPED, LANE.SKIPPED.plus(DSL.val((Long) null, LANE.SKIPPED))).where(LANE.ID.eq((Integer) null)));
     }
@@ -84,7 +92,19 @@ final class EntryTables {
                     case Effect.Skipped skipped -> batch.skip(entry, skipped);
                     case Effect.FileKept kept -> keep(entry, kept.file());
                     case Effect.LaneOpened opened -> batch.open(opened);
-                    case Effect.Issued issued -> batch.issue(entry, issued);
+                    case Effect.Issued issued when issued.isCounted() -> batch.issue(entry, issued);
+                    case Effect.Issued issued when issued.manner().formerly().isPresent() -> batch.then(() -> life.giveAgain(entry, issued, keyed(issued), series(laneSeries(issued.lane())).namespace()));
+                    case Effect.Issued issued -> {
+                        batch.issueAhead(entry, issued);
+                        batch.then(() -> life.used(entry, issued));
+                    }
+                    case Effect.Passed passed -> batch.then(() -> life.pass(passed));
+                    case Effect.Settled settled -> batch.then(() -> life.settle(entry, settled));
+                    case Effect.Handed handed -> batch.then(() -> life.hand(entry, handed));
+                    case Effect.Retired retired -> batch.then(() -> life.retire(entry, retired));
+                    case Effect.ReferenceFreed freed -> batch.free(freed);
+                    case Effect.PeriodClosed closed -> life.close(entry, closed);
+                    case Effect.PeriodReopened reopened -> life.reopen(entry, reopened);
                 }
             }
             batch.history(entry);
@@ -140,6 +160,11 @@ final class EntryTables {
         return dsl.select(DSL.coalesce(DSL.max(id), 0)).from(table).fetchSingle().value1() + 1;
     }
 
+    /** By what an identifier is found, and told from all others of its namespace. */
+    private static String key(String text, Effect.Issued issued) { return issued.round() == 0 ? IdentifierKey.of(text) : IdentifierKey.of(text) + RoundKey.of(issued.lane(), issued.round()); }
+
+    private static String keyed(Effect.Issued issued) { return key(issued.texts().getFirst(), issued); }
+
     /** Rows gathered to be written together: one statement a table, whatever the number of entries. */
     private final class Batch {
         private final List<Object[]> lanes = new ArrayList<>();
@@ -147,7 +172,17 @@ final class EntryTables {
         private final List<Object[]> references = new ArrayList<>();
         private final List<Object[]> allocations = new ArrayList<>();
         private final List<Object[]> blocks = new ArrayList<>();
+        private final List<Object[]> watched = new ArrayList<>();
+        private final List<Runnable> changes = new ArrayList<>();
         private final Map<Integer, Object[]> counters = new LinkedHashMap<>();
+
+        /** Changes of what stands are made in their order, after everything new of the batch was put in: nothing new rests on them but a freed reference. */
+        void then(Runnable change) { changes.add(change); }
+
+        void free(Effect.ReferenceFreed freed) {
+            flush();
+            dsl.deleteFrom(LIVE_REFERENCE).where(LIVE_REFERENCE.REFERENCE.eq(freed.reference()), LIVE_REFERENCE.SERIES_ID.eq(series(freed.series()).id()), LIVE_REFERENCE.SEQ.eq(freed.seq())).execute();
+        }
 
         void open(Effect.LaneOpened opened) {
             laneSeries.put(opened.lane(), opened.key().series());
@@ -159,26 +194,32 @@ final class EntryTables {
             LocalDate date = issued.particulars().date();
             String fields = FieldsJson.write(issued.particulars().fields());
             if (issued.isBlock()) {
-                allocations.add(new Object[] {issued.lane(), issued.from(), issued.to(), PositionState.ISSUED.code(), entry.seq(), issued.version(), date, null, null, null, fields});
-                blocks.add(new Object[] {issued.lane(), issued.from(), row.id(), issued.version(), date, fields});
+                allocations.add(new Object[] {issued.lane(), issued.from(), issued.to(), PositionState.ISSUED.code(), entry.seq(), issued.version(), date, null, null, null, fields, entry.seq(), null, null});
+                blocks.add(new Object[] {entry.seq(), issued.lane(), issued.from(), issued.to(), row.id(), issued.version(), date, fields});
             }
+            singles(entry, issued, row, fields, null);
+            counters.merge(issued.lane(), new Object[] {issued.to() + 1, date, entry.seq(), 0L, issued.lane()}, Batch::newer);
+        }
+
+        /** Typed while the counter had not come so far: it stays where it is. */
+        void issueAhead(Entry entry, Effect.Issued issued) { singles(entry, issued, series(laneSeries(issued.lane())), FieldsJson.write(issued.particulars().fields()), true); }
+
+        private void singles(Entry entry, Effect.Issued issued, SeriesRow row, String fields, Boolean ahead) {
+            LocalDateTime until = issued.manner().until().map(LifeTables::time).orElse(null);
+            byte state = (until == null ? PositionState.ISSUED : PositionState.HELD).code();
             for (int i = 0; i < issued.texts().size(); i++) {
                 long position = issued.from() + i;
                 String text = issued.texts().get(i);
-                allocations.add(new Object[] {issued.lane(), position, position, PositionState.ISSUED.code(), entry.seq(), issued.version(), date, text, key(text, issued), row.namespace(), fields});
+                allocations.add(new Object[] {issued.lane(), position, position, state, entry.seq(), issued.version(), issued.particulars().date(), text, key(text, issued), row.namespace(), fields, null, until, ahead});
+                if (until != null || ahead != null) watched.add(new Object[] {issued.lane(), position});
             }
-            counters.merge(issued.lane(), new Object[] {issued.to() + 1, date, entry.seq(), 0L, issued.lane()}, Batch::newer);
         }
 
         /** Passed over: no identifier, but a row that says why. */
         void skip(Entry entry, Effect.Skipped skipped) {
             LocalDate date = skipped.particulars().date();
-            allocations.add(new Object[] {skipped.lane(), skipped.from(), skipped.to(), PositionState.SKIPPED.code(), entry.seq(), skipped.version(), date, null, null, null, FieldsJson.write(skipped.particulars().fields())});
+            allocations.add(new Object[] {skipped.lane(), skipped.from(), skipped.to(), PositionState.SKIPPED.code(), entry.seq(), skipped.version(), date, null, null, null, FieldsJson.write(skipped.particulars().fields()), null, null, null});
             counters.merge(skipped.lane(), new Object[] {skipped.to() + 1, date, entry.seq(), skipped.quantity(), skipped.lane()}, Batch::newer);
-        }
-
-        private static String key(String text, Effect.Issued issued) {
-            return issued.round() == 0 ? IdentifierKey.of(text) : IdentifierKey.of(text) + RoundKey.of(issued.lane(), issued.round());
         }
 
         private static Object[] newer(Object[] before, Object[] after) {
@@ -191,10 +232,31 @@ final class EntryTables {
             LocalDateTime at = LocalDateTime.ofInstant(entry.at(), ZoneOffset.UTC);
             int account = account(entry.by());
             byte kind = (byte) entry.kind().ordinal();
-            entries.add(entry.request().map(request -> new Object[] {entry.seq(), at, account, kind, series(request.series()).id(), request.particulars().date(), request.quantity(),
-                    request.reference().orElse(null), request.key().orElse(null), request.digest(), Span.write(Span.of(entry)), FieldsJson.write(request.particulars().fields())})
-                    .orElseGet(() -> new Object[] {entry.seq(), at, account, kind, null, null, null, null, null, null, null, null}));
-            entry.request().ifPresent(request -> request.reference().ifPresent(reference -> references.add(new Object[] {reference, series(request.series()).id(), entry.seq()})));
+            Object[] row = new Object[16];
+            System.arraycopy(new Object[] {entry.seq(), at, account, kind}, 0, row, 0, 4);
+            entry.request().ifPresent(request -> {
+                row[4] = request.series().map(key -> series(key).id()).orElse(null);
+                row[5] = request.particulars().map(Particulars::date).orElse(null);
+                row[6] = request.quantity();
+                row[7] = request.reference().orElse(null);
+                row[8] = request.key().orElse(null);
+                row[9] = request.digest();
+                row[11] = request.particulars().map(particulars -> FieldsJson.write(particulars.fields())).orElse(null);
+                row[12] = request.note().orElse(null);
+            });
+            List<Span> spans = Spans.of(entry);
+            row[10] = entry.request().isEmpty() && spans.isEmpty() ? null : Spans.write(spans);
+            if (!entry.kind().takes()) settled(entry, row);
+            entries.add(row);
+            if (entry.kind().takes()) entry.request().flatMap(Entry.Request::reference).ifPresent(reference -> references.add(new Object[] {reference, row[4], entry.seq()}));
+        }
+
+        private static void settled(Entry entry, Object[] row) {
+            List<Effect.Settled> settled = entry.effects().stream().filter(Effect.Settled.class::isInstance).map(Effect.Settled.class::cast).toList();
+            if (settled.isEmpty()) return;
+            row[13] = settled.getFirst().now().code();
+            row[14] = settled.getFirst().first();
+            row[15] = settled.getLast().last();
         }
 
         void flush() {
@@ -203,7 +265,11 @@ final class EntryTables {
             newReference.run(references);
             newAllocation.run(allocations);
             newBlock.run(blocks);
+            newWatched.run(watched);
             if (!counters.isEmpty()) counter.run(counters.values().stream().map(row -> new Object[] {row[0], row[1], row[1], row[2], row[3], row[4]}).toList());
+            changes.forEach(Runnable::run);
+            changes.clear();
+            watched.clear();
             lanes.clear();
             entries.clear();
             references.clear();

@@ -1,16 +1,24 @@
 package org.youngtally.ledger.store;
 
 import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
-import static org.youngtally.ledger.store.db.Tables.BLOCK;
+import static org.youngtally.ledger.store.db.Tables.BLOCK_STRETCH;
 import static org.youngtally.ledger.store.db.Tables.LANE;
+import static org.youngtally.ledger.store.db.Tables.RETIRED;
+import static org.youngtally.ledger.store.db.Tables.SERIES;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.jooq.impl.DSL;
+import org.youngtally.core.act.Origin;
+import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.Span;
+import org.youngtally.core.act.Stretch;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
@@ -37,20 +45,43 @@ public final class IdentifierQueries {
      * @param identifier as it was rendered
      * @param lane what its lane counts for; empty where the count does not restart
      * @param round of a mark that comes round again, from 1; 0 for an identifier
-     * @param block whether it was given as one of a block
+     * @param stretch how the position stands that it was given at
+     * @param entry the act that gave it
+     * @param changed the act that changed its state last, if one did
+     * @param retired the act that gave the position anew under another text, so that nobody has this one any more
      */
-    public record Found(String identifier, Series series, Range range, String lane, long position, long round, Particulars particulars, boolean block, EntryQueries.Row entry) {}
+    public record Found(String identifier, Series series, Range range, int laneId, String lane, long position, long round, Stretch stretch, EntryQueries.Row entry, Optional<EntryQueries.Row> changed, Optional<EntryQueries.Row> retired) {
+        public Particulars particulars() { return stretch.origin().particulars(); }
+
+        /** Whether it was given as one of a block. */
+        public boolean block() { return stretch.block() != 0; }
+    }
 
     /** Everything that goes by this text: one in a namespace at the most, and perhaps in several namespaces; of marks that come round again the newest. */
     public List<Found> find(String text) {
         var found = new ArrayList<Found>();
-        String key = IdentifierKey.of(text);
-        for (Record row : dsl.selectFrom(ALLOCATION).where(ALLOCATION.TEXT_KEY.eq(key)).fetch()) found.add(found(row, row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.TEXT), false));
-        // The range of keys that begin with this one and the separator, read off the index.
-        for (Record row : dsl.selectFrom(ALLOCATION).where(ALLOCATION.TEXT_KEY.gt(key + RoundKey.SEPARATOR), ALLOCATION.TEXT_KEY.lt(key + (char) (RoundKey.SEPARATOR + 1))).orderBy(ALLOCATION.SEQ.desc()).limit(MOST_ROUNDS).fetch())
-            found.add(found(row, row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.TEXT), false));
-        found.addAll(inBlocks(text));
+        for (Record row : rows(IdentifierKey.of(text))) found.add(found(row, row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.TEXT), Optional.empty()));
+        found.addAll(inBlocks(DSL.noCondition(), text));
+        for (Record row : dsl.select(RETIRED.fields()).select(ALLOCATION.fields()).from(RETIRED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(RETIRED.LANE_ID), ALLOCATION.FIRST_POSITION.eq(RETIRED.POSITION)).where(RETIRED.TEXT_KEY.eq(IdentifierKey.of(text))).fetch())
+            found.add(retired(row));
         return found;
+    }
+
+    /** Single numbers by their key; of marks that come round again the newest ones. */
+    private List<? extends Record> rows(String key) {
+        var rows = new ArrayList<Record>(dsl.selectFrom(ALLOCATION).where(ALLOCATION.TEXT_KEY.eq(key)).fetch());
+        // The range of keys that begin with this one and the separator, read off the index.
+        rows.addAll(dsl.selectFrom(ALLOCATION).where(ALLOCATION.TEXT_KEY.gt(key + RoundKey.SEPARATOR), ALLOCATION.TEXT_KEY.lt(key + (char) (RoundKey.SEPARATOR + 1))).orderBy(ALLOCATION.SEQ.desc()).limit(MOST_ROUNDS).fetch());
+        return rows;
+    }
+
+    /** Where an identifier of a series stands now; of marks that come round again the newest. */
+    Optional<Span> spot(Series series, String text) {
+        for (Record row : rows(IdentifierKey.of(text))) {
+            Definitions.Lane lane = definitions.lane(row.get(ALLOCATION.LANE_ID));
+            if (lane.series().equals(series.key())) return Optional.of(new Span(lane.id(), row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.FIRST_POSITION)));
+        }
+        return inBlocks(SERIES.NAME.eq(series.key()), text).stream().findFirst().map(found -> new Span(found.laneId(), found.position(), found.position()));
     }
 
     private record BlockLook(int seriesId, int version, LocalDate date, String fields) {
@@ -58,9 +89,9 @@ public final class IdentifierQueries {
     }
 
     /** A block keeps no texts: the text is read by every pattern, date and set of fields that blocks were taken with. */
-    private List<Found> inBlocks(String text) {
+    private List<Found> inBlocks(Condition of, String text) {
         var found = new ArrayList<Found>();
-        List<BlockLook> looks = dsl.selectDistinct(BLOCK.SERIES_ID, BLOCK.VERSION, BLOCK.BUSINESS_DATE, BLOCK.FIELDS).from(BLOCK).fetch(row -> new BlockLook(row.value1(), row.value2(), row.value3(), row.value4()));
+        List<BlockLook> looks = dsl.selectDistinct(BLOCK_STRETCH.SERIES_ID, BLOCK_STRETCH.VERSION, BLOCK_STRETCH.BUSINESS_DATE, BLOCK_STRETCH.FIELDS).from(BLOCK_STRETCH).join(SERIES).on(SERIES.ID.eq(BLOCK_STRETCH.SERIES_ID)).where(of).fetch(row -> new BlockLook(row.value1(), row.value2(), row.value3(), row.value4()));
         for (BlockLook look : looks) {
             Series series = definitions.version(look.seriesId(), look.version());
             Particulars particulars = look.particulars();
@@ -68,7 +99,7 @@ public final class IdentifierQueries {
             if (value.isEmpty() || series.order().isSealed()) continue;
             for (Range range : series.ranges()) {
                 long position = series.order().positionOf(range, series.lane(range, particulars), value.getAsLong());
-                if (position >= 0) holding(look, range, series.lane(range, particulars), position).ifPresent(row -> found.add(found(row, position, series.render(range, particulars, position), true)));
+                if (position >= 0) holding(look, range, series.lane(range, particulars), position).ifPresent(row -> found.add(found(row, position, series.render(range, particulars, position), Optional.empty())));
             }
         }
         return found;
@@ -77,14 +108,27 @@ public final class IdentifierQueries {
     private Optional<Record> holding(BlockLook look, Range range, LaneKey lane, long position) {
         return Optional.ofNullable(dsl.select(ALLOCATION.fields()).from(ALLOCATION).join(LANE).on(LANE.ID.eq(ALLOCATION.LANE_ID))
                 .where(LANE.SERIES_ID.eq(look.seriesId()), LANE.RANGE_ID.eq(range.id()), LANE.PERIOD.eq(lane.period()), ALLOCATION.FIRST_POSITION.le(position), ALLOCATION.LAST_POSITION.ge(position),
-                        ALLOCATION.TEXT.isNull(), ALLOCATION.STATE.eq(PositionState.ISSUED.code()), ALLOCATION.VERSION.eq(look.version()), ALLOCATION.BUSINESS_DATE.eq(look.date()), ALLOCATION.FIELDS.isNotDistinctFrom(look.fields())).fetchOne());
+                        ALLOCATION.BLOCK_SEQ.isNotNull(), ALLOCATION.VERSION.eq(look.version()), ALLOCATION.BUSINESS_DATE.eq(look.date()), ALLOCATION.FIELDS.isNotDistinctFrom(look.fields())).fetchOne());
     }
 
-    private Found found(Record row, long position, String text, boolean block) {
-        Definitions.Lane lane = definitions.lane(row.get(ALLOCATION.LANE_ID));
-        Series series = definitions.version(lane.seriesId(), row.get(ALLOCATION.VERSION));
+    private Found found(Record row, long position, String text, Optional<EntryQueries.Row> retired) {
+        Stretch stretch = Stretches.of(row);
+        return found(row.get(ALLOCATION.LANE_ID), stretch, position, text, retired);
+    }
+
+    private Found found(int laneId, Stretch stretch, long position, String text, Optional<EntryQueries.Row> retired) {
+        Definitions.Lane lane = definitions.lane(laneId);
+        Series series = definitions.version(lane.seriesId(), stretch.origin().version());
         Range range = series.range(lane.range()).orElseThrow();
-        var particulars = new Particulars(row.get(ALLOCATION.BUSINESS_DATE), FieldsJson.read(row.get(ALLOCATION.FIELDS)));
-        return new Found(text, series, range, lane.period(), position, series.order().repeats() ? series.order().round(range, position) : 0, particulars, block, new EntryQueries(dsl).at(row.get(ALLOCATION.SEQ)).orElseThrow());
+        var entries = new EntryQueries(dsl);
+        return new Found(text, series, range, laneId, lane.period(), position, series.order().repeats() ? series.order().round(range, position) : 0, stretch, entries.at(stretch.origin().seq()).orElseThrow(),
+                stretch.changed() == 0 ? Optional.empty() : entries.at(stretch.changed()), retired);
+    }
+
+    /** A text that a position had before it was given anew, with what it had been given for. */
+    private Found retired(Record row) {
+        var origin = new Origin(row.get(RETIRED.SEQ), row.get(RETIRED.VERSION), new Particulars(row.get(RETIRED.BUSINESS_DATE), FieldsJson.read(row.get(RETIRED.FIELDS))), Optional.empty(), row.get(RETIRED.AHEAD) != null, Optional.of(row.get(RETIRED.TEXT)));
+        long position = row.get(RETIRED.POSITION);
+        return found(row.get(RETIRED.LANE_ID), new Stretch(position, position, PositionState.RETURNED, 0, 0, origin), position, row.get(RETIRED.TEXT), new EntryQueries(dsl).at(row.get(RETIRED.RETIRED_SEQ)));
     }
 }

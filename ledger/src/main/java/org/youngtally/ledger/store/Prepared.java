@@ -24,11 +24,11 @@ final class Prepared {
 
     private static PreparedStatement prepare(Connection connection, String sql) throws SQLException { return connection.prepareStatement(sql); }
 
-    /** Runs it once. */
-    void run(Object[] parameters) {
+    /** Runs it once. @return how many rows it changed */
+    int run(Object[] parameters) {
         try {
             for (int i = 0; i < parameters.length; i++) statement.setObject(i + 1, parameters[i]);
-            statement.executeUpdate();
+            return statement.executeUpdate();
         } catch (SQLException e) {
             throw translated(e);
         }

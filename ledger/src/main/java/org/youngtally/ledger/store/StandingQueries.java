@@ -10,9 +10,12 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
+import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.Stretch;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Outlook;
@@ -29,11 +32,12 @@ public final class StandingQueries {
     /**
      * A used lane.
      *
-     * @param given how many of its positions were given
+     * @param given how many of its positions the counter has passed, but for those that are skipped
      * @param skipped how many were passed over, because their values are never given
+     * @param returned how many wait to be given again
      * @param left how many are left; -1 where the series starts over
      */
-    public record LaneStanding(int range, String period, long given, long skipped, long left, LocalDate latest) {}
+    public record LaneStanding(int range, String period, long given, long skipped, long returned, long left, Optional<LocalDate> latest) {}
 
     /** The number that a series gave last. */
     public record Newest(String identifier, EntryQueries.Row entry) {}
@@ -60,28 +64,42 @@ public final class StandingQueries {
     private List<Standing> standings(List<Series> wanted, Particulars particulars, int coming) {
         Map<String, List<StateQueries.LaneRow>> lanes = new StateQueries(dsl).lanes().stream().collect(Collectors.groupingBy(lane -> lane.key().series()));
         Map<String, Long> newest = dsl.select(SERIES.NAME, DSL.max(LANE.NEWEST_SEQ)).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).groupBy(SERIES.NAME).fetchMap(row -> row.value1(), row -> row.value2());
+        Map<Integer, List<Stretch>> apart = new StateQueries(dsl).watched().stream().collect(Collectors.groupingBy(StateQueries.Placed::lane, Collectors.mapping(StateQueries.Placed::stretch, Collectors.toList())));
         var entries = new EntryQueries(dsl);
         var standings = new ArrayList<Standing>();
         for (Series series : wanted) {
             List<StateQueries.LaneRow> own = lanes.getOrDefault(series.key(), List.of());
             Optional<Newest> last = Optional.ofNullable(newest.get(series.key())).flatMap(entries::at).map(entry -> new Newest(entries.ends(entry).getLast(), entry));
-            standings.add(new Standing(series, particulars.date(), outlook(series, own, particulars, coming), last,
-                    own.stream().map(lane -> standing(series, lane)).sorted(Comparator.comparingInt(LaneStanding::range).thenComparing(LaneStanding::period)).toList()));
+            standings.add(new Standing(series, particulars.date(), outlook(series, own, apart, particulars, coming), last,
+                    own.stream().map(lane -> standing(series, lane, used(lane, apart))).sorted(Comparator.comparingInt(LaneStanding::range).thenComparing(LaneStanding::period)).toList()));
         }
         standings.sort(Comparator.comparing(standing -> standing.series().key()));
         return standings;
     }
 
-    private static Optional<Outlook> outlook(Series series, List<StateQueries.LaneRow> lanes, Particulars particulars, int coming) {
+    private static Optional<Outlook> outlook(Series series, List<StateQueries.LaneRow> lanes, Map<Integer, List<Stretch>> apart, Particulars particulars, int coming) {
         boolean fieldsKnown = series.restsOnDateAlone() || !particulars.fields().isEmpty();
         if (!fieldsKnown && !series.restarts().fields().isEmpty()) return Optional.empty();
         var used = new HashMap<LaneKey, Outlook.Used>();
-        lanes.forEach(lane -> used.put(lane.key(), new Outlook.Used(lane.next(), lane.skipped())));
+        lanes.forEach(lane -> used.put(lane.key(), used(lane, apart)));
         return Optional.of(Outlook.of(series, particulars, lane -> used.getOrDefault(lane, Outlook.Used.NOT), fieldsKnown ? coming : 0));
     }
 
-    private static LaneStanding standing(Series series, StateQueries.LaneRow lane) {
-        long left = series.range(lane.key().range()).map(range -> Outlook.left(series, range, lane.key(), new Outlook.Used(lane.next(), lane.skipped()))).orElse(0L);
-        return new LaneStanding(lane.key().range(), lane.key().period(), lane.next() - lane.skipped(), lane.skipped(), left, lane.latest());
+    private static Outlook.Used used(StateQueries.LaneRow lane, Map<Integer, List<Stretch>> apart) {
+        List<Stretch> own = apart.get(lane.lane());
+        if (own == null) return new Outlook.Used(lane.next(), lane.skipped());
+        var returned = new TreeMap<Long, Long>();
+        var ahead = new TreeMap<Long, Long>();
+        for (Stretch stretch : own) {
+            if (stretch.state() == PositionState.RETURNED) returned.put(stretch.from(), stretch.to());
+            else if (stretch.from() >= lane.next()) ahead.put(stretch.from(), stretch.to());
+        }
+        return new Outlook.Used(lane.next(), lane.skipped(), returned, ahead);
+    }
+
+    private static LaneStanding standing(Series series, StateQueries.LaneRow lane, Outlook.Used used) {
+        long left = series.range(lane.key().range()).map(range -> Outlook.left(series, range, lane.key(), used)).orElse(0L);
+        long returned = used.returned().headMap(lane.next(), false).entrySet().stream().mapToLong(stretch -> stretch.getValue() - stretch.getKey() + 1).sum();
+        return new LaneStanding(lane.key().range(), lane.key().period(), lane.next() - lane.skipped(), lane.skipped(), returned, left, lane.latest());
     }
 }

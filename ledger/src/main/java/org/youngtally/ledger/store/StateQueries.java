@@ -1,31 +1,50 @@
 package org.youngtally.ledger.store;
 
 import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
+import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
+import static org.youngtally.ledger.store.db.Tables.BLOCK_STRETCH;
+import static org.youngtally.ledger.store.db.Tables.CLOSED_PERIOD;
 import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.DEFINITION_FILE;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
 import static org.youngtally.ledger.store.db.Tables.LANE;
 import static org.youngtally.ledger.store.db.Tables.LIVE_REFERENCE;
 import static org.youngtally.ledger.store.db.Tables.NAMESPACE;
+import static org.youngtally.ledger.store.db.Tables.RETIRED;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
+import static org.youngtally.ledger.store.db.Tables.WATCHED;
 
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.youngtally.core.act.KeptFile;
+import org.youngtally.core.act.LedgerState.Closed;
 import org.youngtally.core.act.LedgerState.EarlierAct;
+import org.youngtally.core.act.LedgerState.Inside;
+import org.youngtally.core.act.LedgerState.Taken;
+import org.youngtally.core.act.Origin;
+import org.youngtally.core.act.Period;
+import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.Span;
+import org.youngtally.core.act.Stretch;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.journal.CodebookJson;
+import org.youngtally.ledger.journal.Entry;
+import org.youngtally.ledger.journal.FieldsJson;
 import org.youngtally.ledger.journal.SeriesJson;
 
 /** What decisions rest on, asked of the tables. */
@@ -73,12 +92,74 @@ public final class StateQueries {
     }
 
     /** A used lane. @param skipped how many of the positions below the next one were passed over */
-    public record LaneRow(int lane, LaneKey key, long next, long skipped, LocalDate latest) {}
+    public record LaneRow(int lane, LaneKey key, long next, long skipped, Optional<LocalDate> latest) {}
 
     public List<LaneRow> lanes() {
         return dsl.select(LANE.ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.SKIPPED, LANE.LATEST_DATE).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID))
-                .orderBy(LANE.ID).fetch(row -> new LaneRow(row.value1(), new LaneKey(row.value2(), row.value3(), row.value4()), row.value5(), row.value6(), row.value7()));
+                .orderBy(LANE.ID).fetch(row -> new LaneRow(row.value1(), new LaneKey(row.value2(), row.value3(), row.value4()), row.value5(), row.value6(), Optional.ofNullable(row.value7())));
     }
+
+    /** What lies apart in the lanes, or is held. */
+    public List<Placed> watched() {
+        return dsl.select(ALLOCATION.fields()).from(WATCHED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(WATCHED.LANE_ID), ALLOCATION.FIRST_POSITION.eq(WATCHED.FIRST_POSITION)).orderBy(WATCHED.LANE_ID, WATCHED.FIRST_POSITION).fetch(row -> new Placed(row.get(ALLOCATION.LANE_ID), Stretches.of(row)));
+    }
+
+    /** A stretch of a lane. */
+    public record Placed(int lane, Stretch stretch) {}
+
+    /** How a position read before it was given anew. */
+    public record RetiredRow(int lane, long position, Origin origin) {}
+
+    public List<RetiredRow> retired() {
+        return dsl.selectFrom(RETIRED).orderBy(RETIRED.LANE_ID, RETIRED.POSITION, RETIRED.RETIRED_SEQ).fetch(row -> new RetiredRow(row.get(RETIRED.LANE_ID), row.get(RETIRED.POSITION), new Origin(row.get(RETIRED.SEQ), row.get(RETIRED.VERSION), new Particulars(row.get(RETIRED.BUSINESS_DATE), FieldsJson.read(row.get(RETIRED.FIELDS))),
+                Optional.ofNullable(row.get(RETIRED.HELD_UNTIL)).map(until -> until.toInstant(ZoneOffset.UTC)), row.get(RETIRED.AHEAD) != null, Optional.of(row.get(RETIRED.TEXT)))));
+    }
+
+    /** The periods that are closed now. */
+    public List<Closed> closed() {
+        return dsl.selectFrom(CLOSED_PERIOD).where(CLOSED_PERIOD.REOPENED_SEQ.isNull()).orderBy(CLOSED_PERIOD.SEQ).fetch(row -> new Closed(row.get(CLOSED_PERIOD.SEQ), new Period(Period.Scope.values()[row.get(CLOSED_PERIOD.SCOPE)], row.get(CLOSED_PERIOD.NAME), row.get(CLOSED_PERIOD.FROM_DATE), row.get(CLOSED_PERIOD.TO_DATE))));
+    }
+
+    public List<Stretch> stretches(int lane, long from, long to) { return Stretches.between(dsl, lane, from, to); }
+
+    /** Where an identifier of a series stands. */
+    public Optional<Span> spot(Series series, String text) {
+        return new IdentifierQueries(dsl).spot(series, text);
+    }
+
+    /** The entry that holds a reference of a series. */
+    public Optional<Long> holder(String series, String reference) {
+        return dsl.select(LIVE_REFERENCE.SEQ).from(LIVE_REFERENCE).join(SERIES).on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID)).where(LIVE_REFERENCE.REFERENCE.eq(reference), SERIES.NAME.eq(series)).fetchOptional(LIVE_REFERENCE.SEQ);
+    }
+
+    /** What an entry took. */
+    public Optional<Taken> taking(long seq) {
+        return dsl.select(SERIES.NAME, ENTRY.REFERENCE, ENTRY.SPANS, ENTRY.KIND).from(ENTRY).join(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID)).where(ENTRY.SEQ.eq(seq)).fetchOptional().filter(row -> Entry.Kind.values()[row.value4()].takes())
+                .map(row -> new Taken(row.value1(), Optional.ofNullable(row.value2()), Spans.read(row.value3())));
+    }
+
+    /** A block, by the entry that made it. */
+    public Optional<Taken> block(long seq) {
+        List<Span> spans = dsl.selectFrom(BLOCK_STRETCH).where(BLOCK_STRETCH.BLOCK_SEQ.eq(seq)).orderBy(BLOCK_STRETCH.LANE_ID, BLOCK_STRETCH.FIRST_POSITION).fetch(row -> new Span(row.get(BLOCK_STRETCH.LANE_ID), row.get(BLOCK_STRETCH.FIRST_POSITION), row.get(BLOCK_STRETCH.LAST_POSITION)));
+        if (spans.isEmpty()) return Optional.empty();
+        return dsl.select(SERIES.NAME, ENTRY.REFERENCE).from(ENTRY).join(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID)).where(ENTRY.SEQ.eq(seq)).fetchOptional().map(row -> new Taken(row.value1(), Optional.ofNullable(row.value2()), spans));
+    }
+
+    /** What the lanes of series hold that is dated inside a period. */
+    public List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to) {
+        var wanted = series.stream().map(Series::key).toList();
+        var inside = new ArrayList<Inside>();
+        Condition live = ALLOCATION.STATE.in(PositionState.ISSUED.code(), PositionState.USED.code(), PositionState.HELD.code());
+        Field<Long> quantity = ALLOCATION.LAST_POSITION.minus(ALLOCATION.FIRST_POSITION).plus(1L);
+        for (var row : dsl.select(ALLOCATION.LANE_ID, DSL.min(DSL.when(live, ALLOCATION.FIRST_POSITION)), DSL.max(DSL.when(live, ALLOCATION.LAST_POSITION)), sum(quantity, ALLOCATION.STATE.in(PositionState.ISSUED.code(), PositionState.USED.code())), sum(quantity, ALLOCATION.STATE.eq(PositionState.HELD.code())), sum(quantity, live.not().and(ALLOCATION.STATE.ne(PositionState.RETURNED.code()))), sum(quantity, ALLOCATION.STATE.eq(PositionState.RETURNED.code())))
+                .from(ALLOCATION).where(ALLOCATION.LANE_ID.in(DSL.select(LANE.ID).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(SERIES.NAME.in(wanted), LANE.LATEST_DATE.ge(from))), ALLOCATION.BUSINESS_DATE.between(from, to)).groupBy(ALLOCATION.LANE_ID).orderBy(ALLOCATION.LANE_ID).fetch()) {
+            List<Stretch> returned = row.value7() == 0 ? List.of() : dsl.selectFrom(ALLOCATION).where(ALLOCATION.LANE_ID.eq(row.value1()), ALLOCATION.BUSINESS_DATE.between(from, to), ALLOCATION.STATE.eq(PositionState.RETURNED.code())).orderBy(ALLOCATION.FIRST_POSITION).fetch(Stretches::of);
+            inside.add(new Inside(row.value1(), row.value2() == null ? -1 : row.value2(), row.value3() == null ? -1 : row.value3(), row.value4(), row.value5(), row.value6(), returned));
+        }
+        return inside;
+    }
+
+    private static Field<Long> sum(Field<Long> quantity, Condition where) { return DSL.coalesce(DSL.sum(DSL.when(where, quantity).otherwise(0L)), DSL.inline(0L)).cast(Long.class); }
 
     /** The instant of the newest entry. */
     public Optional<Instant> newest() {

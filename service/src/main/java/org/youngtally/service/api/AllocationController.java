@@ -2,6 +2,7 @@ package org.youngtally.service.api;
 
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.Parameter;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
@@ -40,20 +41,28 @@ class AllocationController {
      * @param fields what the record gives for the fields of the series: the full name or code of a choice, or a text
      * @param unit the code of the unit, for a series that takes one
      * @param reference what the numbers are for, unique in the series
+     * @param hold set them aside for this time only, until they are confirmed: an ISO 8601 duration such as PT15M
+     * @param typed the number as somebody typed it, for a series that allows it
      */
-    record AllocationRequest(@Nullable Long quantity, @Nullable String date, @Nullable Map<String, String> fields, @Nullable String unit, @Nullable String reference) {}
+    record AllocationRequest(@Nullable Long quantity, @Nullable String date, @Nullable Map<String, String> fields, @Nullable String unit, @Nullable String reference, @Nullable String hold, @Nullable String typed) {}
+
+    /** The same for a block. @param holder who uses it */
+    record BlockRequest(long quantity, @Nullable String date, @Nullable Map<String, String> fields, @Nullable String unit, @Nullable String reference, @Nullable String holder) {}
+
 
     /**
      * Numbers that were taken.
      *
      * @param seq the entry of the ledger
      * @param fields the codes and texts that were taken for the fields of the series; absent where it takes none
-     * @param identifiers all of them in order; absent for a block
+     * @param identifiers all of them in order; absent for a block, and where some were given back since
+     * @param until when they lapse, if they are held
+     * @param withdrawn how many of them were given back, have lapsed or are void since
      * @param repeated whether this is the answer to an earlier, same request
      */
-    record Allocation(long seq, Instant at, String by, String series, LocalDate date, @Nullable Map<String, String> fields, long quantity, @Nullable String reference, @Nullable List<String> identifiers, String first, String last, boolean repeated) {
+    record Allocation(long seq, Instant at, String by, String series, LocalDate date, @Nullable Map<String, String> fields, long quantity, @Nullable String reference, @Nullable List<String> identifiers, String first, String last, @Nullable Instant until, @Nullable Long withdrawn, boolean repeated) {
         static Allocation of(Taking taking, boolean repeated) {
-            return new Allocation(taking.seq(), taking.at(), taking.by(), taking.series(), taking.particulars().date(), taking.particulars().fields().isEmpty() ? null : taking.particulars().fields(), taking.quantity(), taking.reference().orElse(null), taking.identifiers().isEmpty() ? null : taking.identifiers(), taking.first(), taking.last(), repeated);
+            return new Allocation(taking.seq(), taking.at(), taking.by(), taking.series(), taking.particulars().date(), taking.particulars().fields().isEmpty() ? null : taking.particulars().fields(), taking.quantity(), taking.reference().orElse(null), taking.identifiers().isEmpty() ? null : taking.identifiers(), taking.first(), taking.last(), taking.until().orElse(null), taking.withdrawn() == 0 ? null : taking.withdrawn(), repeated);
         }
     }
 
@@ -61,29 +70,40 @@ class AllocationController {
     @Operation(operationId = "allocate", summary = "Take the next numbers, each standing alone. 201 when taken now, 200 when the same request had taken them before")
     ResponseEntity<Allocation> allocate(@PathVariable String series, @RequestBody(required = false) AllocationRequest request, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key,
             @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
-        return take(Act.Form.SINGLES, series, request, key, actor);
+        AllocationRequest asked = request == null ? new AllocationRequest(null, null, null, null, null, null, null) : request;
+        Optional<Duration> hold = Requests.duration("hold", asked.hold());
+        if (hold.isPresent() && asked.typed() != null) throw new Problem(Problem.Type.MALFORMED, "A number is either typed or held.").field("hold", "leave out the one or the other");
+        Act.Form form = asked.typed() != null ? new Act.Form.Typed(asked.typed()) : hold.<Act.Form>map(Act.Form.Held::new).orElse(Act.Form.SINGLES);
+        return take(form, series, asked.quantity() == null ? 1 : asked.quantity(), asked.date(), Requests.fields(asked.fields(), asked.unit()), asked.reference(), key, actor);
     }
 
     @PostMapping("/blocks")
     @Operation(operationId = "takeBlock", summary = "Take many numbers as one block, to be used elsewhere; the answer names the first and the last")
-    ResponseEntity<Allocation> block(@PathVariable String series, @RequestBody AllocationRequest request, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key,
+    ResponseEntity<Allocation> block(@PathVariable String series, @RequestBody BlockRequest asked, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key,
             @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
-        if (request.quantity() == null) throw new Problem(Problem.Type.MALFORMED, "The block has no quantity.").field("quantity", "how many numbers the block is to have, 1 or more");
-        return take(Act.Form.BLOCK, series, request, key, actor);
+        return take(new Act.Form.Block(Requests.note("holder", asked.holder())), series, asked.quantity(), asked.date(), Requests.fields(asked.fields(), asked.unit()), asked.reference(), key, actor);
     }
 
-    private ResponseEntity<Allocation> take(Act.Form form, String series, AllocationRequest request, String key, String header) {
-        AllocationRequest asked = request == null ? new AllocationRequest(null, null, null, null, null) : request;
+    private ResponseEntity<Allocation> take(Act.Form form, String series, long quantity, String day, SortedMap<String, String> fields, String name, String key, String header) {
         String actor = Requests.actor(header);
-        Optional<LocalDate> date = Requests.date(asked.date());
-        SortedMap<String, String> fields = Requests.fields(asked.fields(), asked.unit());
-        Optional<String> reference = Requests.name("reference", asked.reference());
-        long quantity = asked.quantity() == null ? 1 : asked.quantity();
-        var act = new Act.Allocate(series, date, fields, quantity, form, reference, Requests.mark(actor, key, form, series, date, fields, quantity, reference));
+        Optional<LocalDate> date = Requests.date(day);
+        Optional<String> reference = Requests.name("reference", name);
+        var act = new Act.Allocate(series, date, fields, quantity, form, reference, Requests.mark(actor, key, word(form), series, date, quantity, reference, fields));
         return switch (Requests.perform(ledger, act, actor)) {
             case Outcome.Taken taken -> ResponseEntity.status(taken.repeated() ? HttpStatus.OK : HttpStatus.CREATED).body(Allocation.of(taken.taking(), taken.repeated()));
+            case Outcome.Settled settled -> throw new IllegalStateException("numbers were asked for");
             case Outcome.Defined defined -> throw new IllegalStateException("numbers were asked for, and definitions answered");
             case Outcome.Refused refused -> throw new IllegalStateException("refusals are problems by now");
+        };
+    }
+
+    /** The form in words that stay, for the digest of a request: its keys outlive a new release. */
+    private static String word(Act.Form form) {
+        return switch (form) {
+            case Act.Form.Singles singles -> "SINGLES";
+            case Act.Form.Block block -> block.holder().map(holder -> "BLOCK " + holder).orElse("BLOCK");
+            case Act.Form.Held held -> "HELD " + held.time();
+            case Act.Form.Typed typed -> "TYPED " + typed.text();
         };
     }
 }

@@ -23,7 +23,7 @@ import org.youngtally.service.web.Refusals;
 /** What the OpenAPI document says of the interface as a whole. */
 @Configuration
 class ApiDescription {
-    private static final List<Class<?>> SPEAKERS = List.of(AllocationController.class, CheckController.class, CodebookController.class, CodebookForm.class, DefinitionController.class, EventController.class, LedgerController.class, SeriesView.class, SeriesForm.class, Differences.class, Refusals.class);
+    private static final List<Class<?>> SPEAKERS = List.of(AllocationController.class, CheckController.class, CodebookController.class, CodebookForm.class, DefinitionController.class, EventController.class, LedgerController.class, LifeController.class, OutlookController.class, SettlingController.class, Settlement.class, SeriesView.class, SeriesForm.class, Differences.class, Refusals.class);
 
     @Bean
     OpenAPI description() {

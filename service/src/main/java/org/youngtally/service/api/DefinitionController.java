@@ -130,6 +130,7 @@ class DefinitionController {
             case Outcome.Refused refused -> throw located(refused.refusal(), files);
             case Outcome.Defined defined -> defined;
             case Outcome.Taken taken -> throw new IllegalStateException("definitions take no numbers");
+            case Outcome.Settled settled -> throw new IllegalStateException("definitions settle nothing");
         };
     }
 

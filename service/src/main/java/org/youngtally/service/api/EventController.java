@@ -66,7 +66,7 @@ class EventController implements DisposableBean {
         synchronized (lock) {
             for (Entry entry : entries) {
                 head = entry.seq();
-                entry.request().ifPresent(request -> changed.add(request.series()));
+                entry.request().flatMap(Entry.Request::series).ifPresent(changed::add);
                 for (Effect effect : entry.effects()) if (effect instanceof Effect.Defined defined) changed.add(defined.series().key());
             }
         }

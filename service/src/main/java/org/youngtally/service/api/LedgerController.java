@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.Parameter;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -16,17 +17,21 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.util.UriComponentsBuilder;
+import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.Stretch;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Status;
 import org.youngtally.ledger.audit.Audit;
 import org.youngtally.ledger.audit.AuditReport;
+import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.ledger.store.IdentifierQueries;
 import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.web.Refusals;
 
 @RestController
 @RequestMapping(Api.V1)
@@ -39,8 +44,21 @@ class LedgerController {
         this.ledger = ledger;
     }
 
-    /** @param round of a mark that comes round again, from 1 @param block whether it was given as one of a block */
-    record IdentifierView(String identifier, String namespace, String series, String title, RangeSpan range, String lane, long position, @Nullable Long round, LocalDate date, @Nullable Map<String, String> fields, String state, boolean block, long seq, Instant at, String by, @Nullable String reference) {}
+    /**
+     * @param round of a mark that comes round again, from 1
+     * @param state issued, held, used, returned, or void with the kind behind it
+     * @param block the block it is of, by the entry that made it
+     * @param until when it lapses, while it is held
+     * @param ahead whether it was typed ahead of the counter
+     * @param changed the act that made its state what it is; absent where it is as it was given
+     * @param retired the act that gave its place anew under another identifier; nobody has this one any more
+     */
+    record IdentifierView(String identifier, String namespace, String series, String title, RangeSpan range, String lane, long position, @Nullable Long round, LocalDate date, @Nullable Map<String, String> fields, String state, @Nullable Long block, @Nullable Instant until, boolean ahead, long seq, Instant at, String by, @Nullable String reference, @Nullable ChangeView changed, @Nullable ChangeView retired) {}
+
+    /** @param act what was done @param note why */
+    record ChangeView(long seq, Instant at, String by, String act, @Nullable String note) {
+        static ChangeView of(EntryQueries.Row entry) { return new ChangeView(entry.seq(), entry.at(), entry.by(), entry.kind().word(), entry.note().orElse(null)); }
+    }
 
     record RangeSpan(int id, long first, long last, long step, LocalDate opens) {}
 
@@ -54,19 +72,23 @@ class LedgerController {
 
     private static IdentifierView view(IdentifierQueries.Found found) {
         var range = new RangeSpan(found.range().id(), found.range().first(), found.range().last(), found.range().step(), found.range().serves().opens());
-        return new IdentifierView(found.identifier(), found.series().namespace(), found.series().key(), found.series().title(), range, found.lane(), found.position(), found.round() == 0 ? null : found.round(), found.particulars().date(), fields(found.particulars()), "issued", found.block(),
-                found.entry().seq(), found.entry().at(), found.entry().by(), found.entry().reference().orElse(null));
+        Stretch stretch = found.stretch();
+        return new IdentifierView(found.identifier(), found.series().namespace(), found.series().key(), found.series().title(), range, found.lane(), found.position(), found.round() == 0 ? null : found.round(), found.particulars().date(), fields(Optional.of(found.particulars())),
+                found.retired().isPresent() ? "retired" : Refusals.state(stretch.state()), found.block() ? stretch.block() : null, stretch.state() == PositionState.HELD ? stretch.origin().until().orElse(null) : null, stretch.origin().ahead(),
+                found.entry().seq(), found.entry().at(), found.entry().by(), found.entry().reference().orElse(null), found.changed().map(ChangeView::of).orElse(null), found.retired().map(ChangeView::of).orElse(null));
     }
 
     /**
      * An act of the ledger.
      *
-     * @param act {@code allocate}, {@code block} or {@code define}
+     * @param act what was done: define, allocate, block, hold, type, confirm, release, lapse, return, void, use, split, close or reopen
+     * @param state what the numbers are after it, for an act on numbers that were given
+     * @param note the reason, or for whom
      * @param fields the codes and texts that the numbers were taken for
      * @param defined the codebooks and series that were defined
      * @param first the first identifier that was taken
      */
-    record EntryView(long seq, Instant at, String by, String act, @Nullable String series, @Nullable LocalDate date, @Nullable Map<String, String> fields, @Nullable Long quantity, @Nullable String reference, @Nullable String key, @Nullable String first, @Nullable String last, @Nullable List<String> defined) {}
+    record EntryView(long seq, Instant at, String by, String act, @Nullable String series, @Nullable LocalDate date, @Nullable Map<String, String> fields, @Nullable Long quantity, @Nullable String reference, @Nullable String key, @Nullable String first, @Nullable String last, @Nullable String state, @Nullable String note, @Nullable List<String> defined) {}
 
     @GetMapping("/entries")
     @Operation(operationId = "listEntries", summary = "The ledger's entries from new to old, page by page; the Link header leads to the next page")
@@ -86,12 +108,12 @@ class LedgerController {
 
     private static EntryView view(EntryQueries.Row row, EntryQueries queries) {
         List<String> ends = queries.ends(row);
-        List<String> defined = row.series() == null ? queries.defined(row.seq()) : null;
-        return new EntryView(row.seq(), row.at(), row.by(), row.kind().word(), row.series(), row.particulars() == null ? null : row.particulars().date(), fields(row.particulars()), row.quantity() == 0 ? null : row.quantity(), row.reference().orElse(null), row.key().orElse(null),
-                ends.isEmpty() ? null : ends.getFirst(), ends.isEmpty() ? null : ends.getLast(), defined);
+        List<String> defined = row.kind() == Entry.Kind.DEFINE ? queries.defined(row.seq()) : null;
+        return new EntryView(row.seq(), row.at(), row.by(), row.kind().word(), row.series().orElse(null), row.particulars().map(Particulars::date).orElse(null), fields(row.particulars()), row.quantity() == 0 ? null : row.quantity(), row.reference().orElse(null), row.key().orElse(null),
+                ends.isEmpty() ? null : ends.getFirst(), ends.isEmpty() ? null : ends.getLast(), row.state().map(PositionState::word).orElse(null), row.note().orElse(null), defined);
     }
 
-    private static Map<String, String> fields(Particulars particulars) { return particulars == null || particulars.fields().isEmpty() ? null : particulars.fields(); }
+    private static Map<String, String> fields(Optional<Particulars> particulars) { return particulars.map(Particulars::fields).filter(fields -> !fields.isEmpty()).orElse(null); }
 
     /**
      * @param series the series whose positions are walked; all where it is left out
@@ -99,8 +121,13 @@ class LedgerController {
      */
     record AuditRequest(@Nullable String series, @Nullable String head) {}
 
-    /** @param gapFree whether nothing at all was found @param skipped how many positions were passed over, because their values are never given @param explained which those are, lane by lane @param head what to keep, to prove later that nothing was rewritten */
-    record AuditView(boolean gapFree, long entries, long lanes, long positions, long skipped, String head, List<String> explained, List<String> findings, long more) {}
+    /**
+     * @param gapFree whether nothing at all was found
+     * @param states how many positions there are in each state
+     * @param head what to keep, to prove later that nothing was rewritten
+     * @param explained what is neither plainly issued nor a gap, lane by lane, and why; the closed periods
+     */
+    record AuditView(boolean gapFree, long entries, long lanes, long positions, Map<String, Long> states, String head, List<String> explained, List<String> findings, long more) {}
 
     @PostMapping("/audits")
     @Operation(operationId = "audit", summary = "Walk every journal line and every position, and say whether the ledger is gap-free and unchanged, or what is wrong")
@@ -108,7 +135,13 @@ class LedgerController {
         AuditRequest asked = request == null ? new AuditRequest(null, null) : request;
         if (asked.series() != null && ledger.read(dsl -> new StateQueries(dsl).series()).stream().noneMatch(known -> known.key().equals(asked.series()))) throw SeriesController.unknown(ledger, asked.series());
         AuditReport report = Audit.of(ledger, Optional.ofNullable(asked.series()), head(asked.head()));
-        return new AuditView(report.passed(), report.entries(), report.lanes(), report.positions(), report.skipped(), report.head().toString(), report.explained(), report.findings(), report.more());
+        return new AuditView(report.passed(), report.entries(), report.lanes(), report.positions(), states(report), report.head().toString(), report.explained(), report.findings(), report.more());
+    }
+
+    private static Map<String, Long> states(AuditReport report) {
+        var states = new LinkedHashMap<String, Long>();
+        report.states().forEach((state, quantity) -> states.put(state.word(), quantity));
+        return states;
     }
 
     private static Head head(String text) {

@@ -3,6 +3,7 @@ package org.youngtally.service.api;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.Arrays;
@@ -12,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.act.RequestMark;
@@ -30,6 +32,7 @@ import org.youngtally.service.web.Refusals;
 final class Requests {
     private static final int LONGEST_NAME = 200;
     private static final int LONGEST_ACTOR = 60;
+    private static final int LONGEST_NOTE = 500;
     private static final int DIGEST_BYTES = 16;
 
     private Requests() {}
@@ -72,15 +75,46 @@ final class Requests {
     }
 
     /** A digest of everything that was asked, as it was sent: a date left out and a date given are two requests. */
-    static RequestMark mark(String actor, String key, Act.Form form, String series, Optional<LocalDate> date, SortedMap<String, String> fields, long quantity, Optional<String> reference) {
-        String asked = String.join("\n", form.name(), series, date.map(LocalDate::toString).orElse(""), Long.toString(quantity), reference.orElse(""));
-        for (Map.Entry<String, String> field : fields.entrySet()) asked += "\n" + field.getKey() + "\n" + field.getValue();
+    static RequestMark mark(String actor, String key, Object... parts) {
+        String asked = Arrays.stream(parts).filter(part -> !(part instanceof Map<?, ?> map && map.isEmpty())).map(Requests::written).collect(Collectors.joining("\n"));
         try {
             byte[] digest = MessageDigest.getInstance("SHA-256").digest(asked.getBytes(StandardCharsets.UTF_8));
             return new RequestMark(actor, name(Api.KEY, key), Base64.getUrlEncoder().withoutPadding().encodeToString(Arrays.copyOf(digest, DIGEST_BYTES)));
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every Java platform has SHA-256", e);
         }
+    }
+
+    private static String written(Object part) {
+        if (part instanceof Optional<?> optional) return optional.map(Requests::written).orElse("");
+        if (part instanceof Map<?, ?> map) return map.entrySet().stream().map(each -> each.getKey() + "\n" + each.getValue()).collect(Collectors.joining("\n"));
+        return String.valueOf(part);
+    }
+
+    /** What somebody has to say: a reason, a holder. */
+    static Optional<String> note(String field, String text) {
+        if (text == null || text.isBlank()) return Optional.empty();
+        if (text.length() > LONGEST_NOTE || text.chars().anyMatch(Character::isISOControl)) throw new Problem(Type.MALFORMED, "The " + field + " is " + (text.length() > LONGEST_NOTE ? text.length() + " symbols long" : "holding control symbols") + ".").field(field, "up to " + LONGEST_NOTE + " symbols that can be seen");
+        return Optional.of(text.strip());
+    }
+
+    static Optional<Duration> duration(String field, String text) {
+        if (text == null || text.isBlank()) return Optional.empty();
+        try {
+            return Optional.of(Duration.parse(text.strip()));
+        } catch (DateTimeParseException | ArithmeticException e) {
+            throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a duration.").field(field, "an ISO 8601 duration in days or less, such as PT15M or P2D");
+        }
+    }
+
+    /** What became of numbers or of a period. */
+    static Settlement settled(Ledger ledger, Act act, String actor) {
+        return switch (perform(ledger, act, actor)) {
+            case Outcome.Settled settled -> Settlement.of(settled.entry(), settled.repeated());
+            case Outcome.Taken taken -> throw new IllegalStateException("nothing was to be taken");
+            case Outcome.Defined defined -> throw new IllegalStateException("nothing was to be defined");
+            case Outcome.Refused refused -> throw new IllegalStateException("refusals are problems by now");
+        };
     }
 
     /** Performs an act; a refusal becomes a problem. */

@@ -2,13 +2,16 @@ package org.youngtally.service.api;
 
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.youngtally.core.series.FieldRule;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Outlook;
+import org.youngtally.core.series.Policy;
 import org.youngtally.core.series.Range;
+import org.youngtally.core.series.RangeCalendar;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.store.StandingQueries.LaneStanding;
 import org.youngtally.ledger.store.StandingQueries.Standing;
@@ -22,10 +25,16 @@ import org.youngtally.ledger.store.StandingQueries.Standing;
  * @param next the next identifiers in order; empty where nothing is left for the date, or where they rest on fields that are not known
  * @param left how many are left for the date, over all ranges that serve it; absent where that rests on fields, or where the series starts over
  * @param low whether a range that serves the date, or where that rests on fields any of its lanes, has fewer left than it warns at
+ * @param warnings what an administrator should see to, in words: little left, a range that closes soon
  * @param newest the number given last; absent if none was ever given
  * @param state {@code serving}, {@code exhausted} where the ranges for the date have run out, {@code closed} where none serves it
  */
-record SeriesView(String key, String title, String namespace, String pattern, List<FieldView> fields, List<String> restarts, String order, int version, LocalDate date, List<String> next, @Nullable Long left, boolean low, String state, @Nullable NewestView newest, List<RangeView> ranges) {
+record SeriesView(String key, String title, String namespace, String pattern, List<FieldView> fields, List<String> restarts, String order, PolicyView policy, int version, LocalDate date, List<String> next, @Nullable Long left, boolean low, List<String> warnings, String state, @Nullable NewestView newest, List<RangeView> ranges) {
+
+    /** What may become of its numbers. @param typed refused, allowed or required */
+    record PolicyView(boolean gaps, boolean returns, boolean chronological, String typed) {
+        static PolicyView of(Policy policy) { return new PolicyView(policy.gaps(), policy.returns(), policy.chronological(), policy.typed().word()); }
+    }
 
     record NewestView(String identifier, Instant at, String by, LocalDate date, long seq) {}
 
@@ -49,10 +58,12 @@ record SeriesView(String key, String title, String namespace, String pattern, Li
 
     /**
      * @param period what the lane counts for; empty where the count does not restart
+     * @param given how many positions the counter has passed, but for those skipped
      * @param skipped how many positions were passed over
+     * @param returned how many wait to be given again
      * @param left absent where the series starts over
      */
-    record LaneView(String period, long given, long skipped, @Nullable Long left, LocalDate latest) {}
+    record LaneView(String period, long given, long skipped, long returned, @Nullable Long left, @Nullable LocalDate latest) {}
 
     static SeriesView of(Standing standing) {
         Series series = standing.series();
@@ -61,9 +72,16 @@ record SeriesView(String key, String title, String namespace, String pattern, Li
         Optional<Long> left = standing.outlook().map(Outlook::left).filter(known -> known >= 0);
         boolean low = left.isPresent() ? ranges.stream().anyMatch(range -> range.left() != null && range.warnWhenLeft() != null && left.get() < range.warnWhenLeft()) : aLaneIsLow(standing);
         String state = series.serving(date).isEmpty() ? "closed" : left.isPresent() && left.get() == 0 ? "exhausted" : "serving";
-        return new SeriesView(series.key(), series.title(), series.namespace(), series.pattern().toString(), series.fields().stream().map(FieldView::of).toList(), series.restarts().words(), series.order().kind().word(), series.version(), date,
-                standing.outlook().map(Outlook::next).orElse(List.of()).stream().map(Outlook.Coming::identifier).toList(), left.orElse(null), low, state,
-                standing.newest().map(newest -> new NewestView(newest.identifier(), newest.entry().at(), newest.entry().by(), newest.entry().particulars().date(), newest.entry().seq())).orElse(null), ranges);
+        return new SeriesView(series.key(), series.title(), series.namespace(), series.pattern().toString(), series.fields().stream().map(FieldView::of).toList(), series.restarts().words(), series.order().kind().word(), PolicyView.of(series.policy()), series.version(), date,
+                standing.outlook().map(Outlook::next).orElse(List.of()).stream().map(Outlook.Coming::identifier).toList(), left.orElse(null), low, warnings(series, date, left, low), state,
+                standing.newest().map(newest -> new NewestView(newest.identifier(), newest.entry().at(), newest.entry().by(), newest.entry().particulars().orElseThrow().date(), newest.entry().seq())).orElse(null), ranges);
+    }
+
+    private static List<String> warnings(Series series, LocalDate date, Optional<Long> left, boolean low) {
+        var warnings = new ArrayList<String>();
+        if (low) warnings.add(left.map(known -> known + " left").orElse("a lane has little left"));
+        RangeCalendar.closingSoon(series, date).ifPresent(range -> warnings.add("closes on " + range.serves().closes() + ", and nothing opens behind it"));
+        return warnings;
     }
 
     /** Where lanes rest on fields that are not known: whether any of those that count on the date has little left. */
@@ -83,6 +101,6 @@ record SeriesView(String key, String title, String namespace, String pattern, Li
         String state = !serves ? (standing.date().isBefore(range.serves().opens()) ? "not open" : "closed") : left.isPresent() && left.get() == 0 ? "exhausted" : "serving";
         return new RangeView(range.id(), range.first(), range.last(), range.step(), range.serves().opens(), range.serves().isOpenEnded() ? null : range.serves().closes(), range.warnWhenLeft() == 0 ? null : range.warnWhenLeft(), range.size(), state,
                 lane.map(key -> used.map(LaneStanding::given).orElse(0L)).orElse(null), left.orElse(null),
-                standing.lanes().stream().filter(each -> each.range() == range.id()).map(each -> new LaneView(each.period(), each.given(), each.skipped(), each.left() < 0 ? null : each.left(), each.latest())).toList());
+                standing.lanes().stream().filter(each -> each.range() == range.id()).map(each -> new LaneView(each.period(), each.given(), each.skipped(), each.returned(), each.left() < 0 ? null : each.left(), each.latest().orElse(null))).toList());
     }
 }

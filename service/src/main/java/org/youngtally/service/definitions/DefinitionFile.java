@@ -141,7 +141,7 @@ public final class DefinitionFile {
         series.add(new SeriesDraft.Builder(text(values.get("key"), "key"), text(values.get("pattern"), "pattern")).title(text(values.get("title"), "title")).namespace(text(values.get("namespace"), "namespace"))
                 .locale(text(values.get("locale"), "locale")).fiscalYearStarts(number(values.get("fiscal-year-starts"), "fiscal-year-starts")).fields(values.get("fields") == null ? null : fields)
                 .restarts(texts(values.get("restarts"), "restarts", "a list, such as [year]")).skips(values.get("skips") == null ? null : skips(values.get("skips"), places)).order(text(values.get("order"), "order"))
-                .longest(number(values.get("longest"), "longest")).symbols(text(values.get("symbols"), "symbols")).typed(text(values.get("typed"), "typed")).proof(text(values.get("proof"), "proof"))
+                .longest(number(values.get("longest"), "longest")).symbols(text(values.get("symbols"), "symbols")).typed(text(values.get("typed"), "typed")).gaps(text(values.get("gaps"), "gaps")).returns(text(values.get("returns"), "returns")).chronological(flag(values.get("chronological"), "chronological")).proof(text(values.get("proof"), "proof"))
                 .ranges(values.get("ranges") == null ? null : ranges).draft());
     }
 
@@ -160,7 +160,7 @@ public final class DefinitionFile {
         places.put(path, node.getStartMark().getLine() + 1);
         Map<String, Node> values = values(node, DefinitionShape.ofRange(), path + ".", "a range", places);
         return new RangeDraft(number(values.get("first"), path + ".first"), number(values.get("last"), path + ".last"), number(values.get("step"), path + ".step"),
-                text(values.get("opens"), path + ".opens"), text(values.get("closes"), path + ".closes"), number(values.get("warn-when-left"), path + ".warn-when-left"));
+                text(values.get("opens"), path + ".opens"), text(values.get("closes"), path + ".closes"), number(values.get("warn-when-left"), path + ".warn-when-left"), number(values.get("warn-days-before"), path + ".warn-days-before"));
     }
 
     private record Property(String name, Node value) {}

@@ -5,6 +5,7 @@ import java.util.stream.Stream;
 import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Order;
+import org.youngtally.core.series.Policy;
 import org.youngtally.core.series.Restart;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.JsonNodeFactory;
@@ -67,7 +68,10 @@ public final class DefinitionShape {
             new Property("order", Kind.ORDER, false, "In which order values are given; in-turn where it is left out."),
             new Property("longest", Kind.NUMBER, false, "The most symbols that the place allows which the identifiers live in."),
             new Property("symbols", Kind.TEXT, false, "The symbols that this place allows: letters, upper, lower, digits and single symbols, separated by blanks."),
-            new Property("typed", Kind.TYPED, false, "Whether people may type a number themselves."),
+            new Property("typed", Kind.TYPED, false, "Whether people may type a number themselves; refused where it is left out."),
+            new Property("gaps", Kind.REPEATS, false, "Whether a number that is given back is void (allowed), or given next (refused, as where it is left out)."),
+            new Property("returns", Kind.REPEATS, false, "Whether an issued number can be given back; allowed where it is left out."),
+            new Property("chronological", Kind.FLAG, false, "Whether no number may be dated before the one given last in its lane; one that is given back is void then."),
             new Property("proof", Kind.PROOF, false, "Whether it must be proved that no two identifiers are ever alike; required where it is left out."),
             new Property("ranges", Kind.RANGES, true, "The stretches of values, used in this order."));
 
@@ -77,7 +81,8 @@ public final class DefinitionShape {
             new Property("step", Kind.NUMBER, false, "What is added from one value to the next; negative to count down; 1 where it is left out."),
             new Property("opens", Kind.DATE, true, "The first business date that it serves."),
             new Property("closes", Kind.DATE, false, "The last business date that it serves; 2099-12-31 where it is left out."),
-            new Property("warn-when-left", Kind.NUMBER, false, "At how many numbers left it counts as running low."));
+            new Property("warn-when-left", Kind.NUMBER, false, "At how many numbers left it counts as running low."),
+            new Property("warn-days-before", Kind.NUMBER, false, "How many days before it closes that is warned of."));
 
     private DefinitionShape() {}
 
@@ -129,7 +134,7 @@ public final class DefinitionShape {
             case FIELD_NAME -> NODES.objectNode().put("type", "string").put("pattern", FIELD_NAME);
             case FLAG -> NODES.objectNode().put("type", "boolean");
             case TEXTS -> list(scalar(), 0);
-            case TYPED -> choice(List.of("refused"));
+            case TYPED -> choice(Stream.of(Policy.Typed.values()).map(Policy.Typed::word).toList());
             case PROOF -> choice(List.of("required", "waived"));
             case REPEATS -> choice(List.of("allowed", "refused"));
             case ORDER -> choice(Stream.of(Order.Kind.values()).map(Order.Kind::word).toList());

@@ -69,6 +69,10 @@ public final class Differences {
         put(properties, "order", draft.order());
         put(properties, "longest", draft.longest());
         put(properties, "symbols", draft.symbols());
+        if (!"refused".equals(draft.typed())) put(properties, "typed", draft.typed());
+        put(properties, "gaps", draft.gaps());
+        put(properties, "returns", draft.returns());
+        put(properties, "chronological", draft.chronological());
         put(properties, "proof", draft.proof());
         for (int i = 0; i < draft.ranges().size(); i++) {
             RangeDraft range = draft.ranges().get(i);
@@ -80,6 +84,7 @@ public final class Differences {
             put(properties, prefix + "opens", range.opens());
             put(properties, prefix + "closes", range.closes());
             put(properties, prefix + "warn-when-left", range.warnWhenLeft());
+            put(properties, prefix + "warn-days-before", range.warnDaysBefore());
         }
         return properties;
     }

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.fault.Fault;
 import org.youngtally.core.proof.Clash;
@@ -26,7 +27,7 @@ public final class Refusals {
             case Refusal.UnknownSeries r -> new Problem(Type.UNKNOWN_SERIES, "There is no series ‘" + r.series() + "’." + r.nearest().map(near -> " Did you mean ‘" + near + "’?").orElse(""))
                     .field("series", r.nearest().orElse("the key of a series; GET /api/v1/series lists them")).with("nearest", r.nearest().orElse(null));
             case Refusal.QuantityOutOfBounds r -> new Problem(Type.QUANTITY, r.quantity() < 1 ? "A quantity of " + r.quantity() + " is less than one." : "A quantity of " + r.quantity() + " is more than " + r.most() + ", the most that stand alone in one request.")
-                    .field("quantity", r.form() == Act.Form.BLOCK ? "1 or more" : "1 to " + r.most() + "; take more as a block").with("most", r.form() == Act.Form.BLOCK ? null : r.most());
+                    .field("quantity", r.form().isBlock() ? "1 or more" : "1 to " + r.most() + "; take more as a block").with("most", r.form().isBlock() ? null : r.most());
             case Refusal.DateNotServed r -> new Problem(Type.DATE_NOT_SERVED, "No range of ‘" + r.series() + "’ serves " + r.date() + ".").field("date", "a date " + windows(r.served()))
                     .with("served", r.served().stream().map(DateWindow::toString).toList());
             case Refusal.Exhausted r -> new Problem(Type.EXHAUSTED, "‘" + r.series() + "’ has " + (r.left() == 0 ? "no numbers" : r.left() == 1 ? "one number" : r.left() + " numbers") + " left for " + r.date() + ", " + r.quantity() + " were asked for, and none was taken. "
@@ -37,12 +38,75 @@ public final class Refusals {
             case Refusal.NoBlocks r -> new Problem(Type.NO_BLOCKS, "‘" + r.series() + "’ gives no blocks: " + (r.repeats() ? "its marks come round again." : "its proof is waived, so that each number is looked up when it is given.")).field("series", "numbers that stand alone, up to 10,000 in one request");
             case Refusal.KeyReused r -> new Problem(Type.KEY_REUSED, "The key ‘" + r.key() + "’ stands for another request, entry " + r.seq() + ".").field("Idempotency-Key", "a key that was never used, or the same request as then").with("seq", r.seq());
             case Refusal.ReferenceReused r -> new Problem(Type.REFERENCE_REUSED, "The reference ‘" + r.reference() + "’ of ‘" + r.series() + "’ stands for another request, entry " + r.seq() + ".").field("reference", "another reference, or the same request as then").with("seq", r.seq());
+            case Refusal.TypedNotAllowed r -> new Problem(Type.TYPED, r.required() ? "The numbers of ‘" + r.series() + "’ are typed, not counted." : "The numbers of ‘" + r.series() + "’ are counted, not typed.").field("typed", r.required() ? "the number as it was typed" : "leave it out");
+            case Refusal.TypedFaulty r -> typed(r);
+            case Refusal.NotChronological r -> new Problem(Type.NOT_CHRONOLOGICAL, "‘" + r.series() + "’ follows the calendar: a number for " + r.latest() + " has been given, so that none can be dated " + r.date() + ".").field("date", r.latest() + " or later").with("latest", r.latest());
+            case Refusal.HoldOutOfBounds r -> new Problem(Type.MALFORMED, "A number cannot be held for " + r.time() + ".").field("hold", "more than nothing, up to " + r.most() + ", as an ISO 8601 duration such as PT15M or P2D");
+            case Refusal.NeverGiven r -> new Problem(Type.UNKNOWN_IDENTIFIER, "‘" + r.series() + "’ has not given ‘" + r.text() + "’.").field("identifiers", "identifiers that the series has given");
+            case Refusal.NotARow r -> new Problem(Type.UNFIT, "‘" + r.first() + "’ to ‘" + r.last() + "’ is not a row: the first lies behind the last, or they are counted apart from each other.").field("last", "an identifier that was counted behind the first");
+            case Refusal.Unfit r -> new Problem(Type.UNFIT, "‘" + r.identifier() + "’ is " + state(r.state()) + " (entry " + r.changed() + "), and cannot be " + done(r.deed()) + ". Nothing was changed.").field("identifiers", fit(r.deed())).with("state", r.state().word()).with("seq", r.changed());
+            case Refusal.NothingFit r -> new Problem(Type.UNFIT, "None of these numbers of ‘" + r.series() + "’ can be " + done(r.deed()) + ".").field("identifiers", fit(r.deed()));
+            case Refusal.UnknownTaking r -> new Problem(Type.UNKNOWN_TAKING, (r.series().isEmpty() ? "There is no " : "‘" + r.series() + "’ has given nothing for ") + r.what() + (r.what().startsWith("the reference") ? ", or all of it was given back" : "") + ".").field(r.series().isEmpty() ? "block" : r.what().startsWith("the reference") ? "reference" : "entry", "one that the lists of entries and blocks show");
+            case Refusal.NotOfABlock r -> new Problem(Type.UNFIT, "‘" + r.identifier() + "’ stands alone, and is used as it is: only numbers of a block are reported.").field("identifiers", "identifiers of a block");
+            case Refusal.BlockTooSmall r -> new Problem(Type.QUANTITY, "Block " + r.block() + " has " + r.left() + " numbers left that were not reported, and " + r.quantity() + " are wanted of it.").field("quantity", r.left() == 0 ? "another block" : "1 to " + r.left()).with("left", r.left());
+            case Refusal.NoReturns r -> new Problem(Type.NO_RETURNS, "Numbers of ‘" + r.series() + "’ are not given back once they are issued.").field("series", "void the number, with a reason");
+            case Refusal.ReasonMissing r -> new Problem(Type.REASON_MISSING, "It is not said why, and without a reason nobody can " + r.what() + ".").field("reason", "a reason that an auditor will understand");
+            case Refusal.DateClosed r -> new Problem(Type.DATE_CLOSED, r.date() + " lies in a closed period: the " + r.period().scope().word() + " ‘" + r.period().key() + "’ is closed from " + r.period().from() + " to " + r.period().to() + " (entry " + r.closing() + ").").field("date", "a date outside it").with("closing", r.closing());
+            case Refusal.UnknownScope r -> new Problem(Type.UNKNOWN_SERIES, "There is no " + r.period().scope().word() + " ‘" + r.period().key() + "’." + r.nearest().map(near -> " Did you mean ‘" + near + "’?").orElse("")).field(r.period().scope().word(), r.nearest().orElse("one that has series")).with("nearest", r.nearest().orElse(null));
+            case Refusal.StillHeld r -> new Problem(Type.STILL_HELD, (r.held() == 1 ? "A number dated" : r.held() + " numbers dated") + " from " + r.period().from() + " to " + r.period().to() + (r.held() == 1 ? " is" : " are") + " still held.").field("from", "confirm or release them first; GET /api/v1/holds lists them").with("held", r.held());
+            case Refusal.ClosedAlready r -> new Problem(Type.CLOSED_ALREADY, "The " + r.other().scope().word() + " ‘" + r.other().key() + "’ is closed from " + r.other().from() + " to " + r.other().to() + " already (entry " + r.closing() + ").").field("from", "dates that are open").with("closing", r.closing());
+            case Refusal.NotClosed r -> new Problem(Type.UNKNOWN_CLOSING, "Entry " + r.closing() + " closed no period, or it was opened again.").field("closing", "the entry of a closing; GET /api/v1/closings lists them");
             case Refusal.VersionMoved r -> new Problem(Type.VERSION_MOVED, r.actual() == 0 ? "There is no " + word(r.what()) + " ‘" + r.key() + "’ any more." : r.expected() == 0 ? "There is a " + word(r.what()) + " ‘" + r.key() + "’ already." : "‘" + r.key() + "’ has version " + r.actual() + " by now; this change was made on version " + r.expected() + ".")
                     .field(r.expected() == 0 ? "key" : "If-Match", r.expected() == 0 ? "a key that no " + word(r.what()) + " has" : "\"" + r.actual() + "\", after a look at what changed").with("version", r.actual());
             case Refusal.IdentifierTaken r -> new Problem(Type.IDENTIFIER_TAKEN, "An identifier that ‘" + r.series() + "’ would give next stands for something else already.");
             case Refusal.DefinitionsFaulty r -> {
                 yield definitionsFaulty(faults(r));
             }
+        };
+    }
+
+    private static Problem typed(Refusal.TypedFaulty r) {
+        String text = "‘" + r.text() + "’";
+        String detail = switch (r.fault()) {
+            case NOT_OF_THE_PATTERN -> text + " is not a number of ‘" + r.series() + "’ for this date and these fields.";
+            case CHECK_WRONG -> text + " has a wrong check digit.";
+            case OUTSIDE_THE_RANGES -> text + " lies outside the ranges of ‘" + r.series() + "’ for this date.";
+            case SKIPPED -> text + " is a number that ‘" + r.series() + "’ never gives.";
+            case TAKEN -> text + " is taken.";
+            case RETIRED -> text + " was given and returned, and its place has read otherwise since.";
+        };
+        String accepted = switch (r.fault()) {
+            case NOT_OF_THE_PATTERN -> "a number like " + r.instead().orElseThrow();
+            case CHECK_WRONG -> r.instead().orElseThrow() + ", if nothing else is wrong";
+            case OUTSIDE_THE_RANGES, SKIPPED, TAKEN, RETIRED -> "a number that is free; GET /api/v1/identifiers?text= tells what this one stands for";
+        };
+        return new Problem(Type.TYPED, detail).field("typed", accepted).with("fault", r.fault().name().toLowerCase(Locale.ROOT).replace('_', '-')).with("instead", r.instead().orElse(null));
+    }
+
+    /** A state in words that go behind “is”. */
+    public static String state(PositionState state) {
+        return switch (state) {
+            case ISSUED, HELD, RETURNED, USED -> state == PositionState.USED ? "reported as used" : state.word();
+            case SKIPPED, VOIDED, LAPSED, RELEASED, UNUSED, CLOSED -> "void (" + state.word() + ")";
+        };
+    }
+
+    private static String done(Act.Deed deed) {
+        return switch (deed) {
+            case CONFIRM -> "confirmed";
+            case RELEASE -> "released";
+            case RETURN -> "returned";
+            case VOID -> "voided";
+            case USE -> "reported as used";
+        };
+    }
+
+    private static String fit(Act.Deed deed) {
+        return switch (deed) {
+            case CONFIRM, RELEASE -> "numbers that are held";
+            case RETURN -> "numbers that are issued";
+            case VOID -> "numbers that are held, issued, used or returned";
+            case USE -> "numbers of a block that were not reported yet";
         };
     }
 

@@ -1,0 +1,78 @@
+package org.youngtally.cli;
+
+import com.google.gson.JsonElement;
+import com.google.gson.JsonObject;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+
+@Command(name = "holds", description = "The numbers that are held.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = {HoldsCommand.All.class, HoldsCommand.Clear.class})
+final class HoldsCommand {
+
+    @Command(name = "list", description = "List what is held, the oldest first.", mixinStandardHelpOptions = true)
+    static final class All implements Callable<Integer> {
+        @Mixin
+        private Service service;
+
+        @Mixin
+        private Output output;
+
+        @Option(names = "--series", paramLabel = "SERIES", description = "Only those of this series.")
+        private String series;
+
+        @Override
+        public Integer call() {
+            Service.Answer answer = service.get("/holds" + (series == null ? "" : "?series=" + Service.escape(series)));
+            if (output.asJson(answer)) return Main.DONE;
+            var rows = new ArrayList<List<String>>();
+            for (JsonElement each : answer.body().getAsJsonArray()) rows.add(row(each.getAsJsonObject()));
+            if (rows.isEmpty()) output.note("Nothing is held.");
+            else output.table(List.of("IDENTIFIER", "SERIES", "AGE", "UNTIL", "BY", "REFERENCE", ">ENTRY"), rows);
+            return Main.DONE;
+        }
+
+        private static List<String> row(JsonObject hold) {
+            return List.of(Json.text(hold, "identifier", ""), Json.text(hold, "series", ""), age(Duration.parse(Json.text(hold, "age", "PT0S"))), Moment.of(Json.text(hold, "until", "")), Json.text(hold, "by", ""), Json.text(hold, "reference", "—"), Json.text(hold, "seq", ""));
+        }
+
+        private static String age(Duration age) {
+            if (age.toDays() > 0) return age.toDays() + " d " + age.toHoursPart() + " h";
+            return age.toHours() > 0 ? age.toHours() + " h " + age.toMinutesPart() + " min" : age.toMinutes() + " min";
+        }
+    }
+
+    @Command(name = "clear", description = "Release holds that nobody has ended.", mixinStandardHelpOptions = true)
+    static final class Clear implements Callable<Integer> {
+        @Mixin
+        private Service service;
+
+        @Mixin
+        private Output output;
+
+        @Option(names = "--older-than", paramLabel = "DURATION", description = "Those that have been held for longer than this, an ISO 8601 duration such as P1D.", required = true)
+        private String age;
+
+        @Option(names = "--series", paramLabel = "SERIES", description = "Only those of this series.")
+        private String series;
+
+        @Option(names = "--reason", paramLabel = "TEXT", description = "Why.", required = true)
+        private String reason;
+
+        @Override
+        public Integer call() {
+            var body = new JsonObject();
+            body.addProperty("olderThan", age);
+            body.addProperty("reason", reason);
+            if (series != null) body.addProperty("series", series);
+            Service.Answer answer = service.post("/holds/clearings", body);
+            if (output.asJson(answer)) return Main.DONE;
+            for (JsonElement each : answer.body().getAsJsonArray()) Settling.print(output, each.getAsJsonObject(), "released");
+            if (answer.body().getAsJsonArray().isEmpty()) output.note("Nothing has been held so long.");
+            return Main.DONE;
+        }
+    }
+}

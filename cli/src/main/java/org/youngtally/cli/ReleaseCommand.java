@@ -1,0 +1,14 @@
+package org.youngtally.cli;
+
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+
+@Command(name = "release", description = "Release numbers that are held.", mixinStandardHelpOptions = true)
+final class ReleaseCommand implements Callable<Integer> {
+    @Mixin
+    private Settling settling;
+
+    @Override
+    public Integer call() { return settling.settle("releases", "released"); }
+}

@@ -1,0 +1,364 @@
+package org.youngtally.core.act;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.NavigableMap;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.scatter.Scatter;
+import org.youngtally.core.series.LaneKey;
+import org.youngtally.core.series.Namespace;
+import org.youngtally.core.series.RangeUse;
+import org.youngtally.core.series.Series;
+import org.youngtally.core.text.IdentifierKey;
+
+/**
+ * A state that takes in the effects of every act. Definitions, lanes, holds and what lies apart in a lane are always in memory;
+ * single numbers, entries, keys and references are fetched from a {@link Shelf} when a decision asks for them, and then kept as the acts since change
+ * them, until {@link #forget}.
+ */
+public final class StateInMemory implements LedgerState {
+
+    /** Where what is not in memory is found: the ledger as it stood when {@link #forget} was called last. */
+    public interface Shelf {
+        /** Whole stretches that reach into this stretch of positions. */
+        List<Stretch> stretches(int lane, long from, long to);
+
+        Optional<Span> spot(Series series, String text);
+
+        /** The entry that holds a reference. */
+        Optional<Long> holder(String series, String reference);
+
+        Optional<Taken> taking(long seq);
+
+        Optional<Taken> block(long seq);
+
+        Optional<String> keptFile(String name);
+
+        Scatter scatter(String series);
+
+        List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to);
+    }
+
+    private static final NavigableMap<Long, Stretch> NONE = Collections.emptyNavigableMap();
+
+    private final Shelf shelf;
+    private final Map<String, Series> series = new LinkedHashMap<>();
+    private final Map<String, Codebook> books = new LinkedHashMap<>();
+    private final Map<String, Namespace> namespaces = new LinkedHashMap<>();
+    private final Map<String, String> files = new HashMap<>();
+    private final Map<LaneKey, LaneState> lanes = new HashMap<>();
+    private final Map<Integer, LaneKey> laneKeys = new HashMap<>();
+    private final Map<Integer, TreeMap<Long, Stretch>> apart = new HashMap<>();
+    private final Map<Integer, Map<Long, List<Origin>>> retired = new HashMap<>();
+    private final TreeMap<Instant, TreeSet<Position>> holds = new TreeMap<>();
+    private final Map<Long, Closed> closed = new LinkedHashMap<>();
+    private final Map<List<String>, EarlierAct> keys = new HashMap<>();
+    private final Map<List<String>, EarlierAct> references = new HashMap<>();
+    private final Set<List<String>> freed = new HashSet<>();
+    private final Map<Integer, TreeMap<Long, Stretch>> known = new HashMap<>();
+    private final Map<String, Map<String, Span>> spots = new HashMap<>();
+    private final Map<Long, Taken> takings = new HashMap<>();
+    private final Map<Long, Taken> blocks = new HashMap<>();
+    private int nextLane = 1;
+
+    private record Position(int lane, long position) implements Comparable<Position> {
+        @Override
+        public int compareTo(Position other) { return lane == other.lane ? Long.compare(position, other.position) : Integer.compare(lane, other.lane); }
+    }
+
+    public StateInMemory(Shelf shelf) {
+        this.shelf = shelf;
+    }
+
+    /** Forgets single numbers, entries, keys and references: the shelf knows them by now. */
+    public void forget() {
+        keys.clear();
+        references.clear();
+        freed.clear();
+        known.clear();
+        spots.clear();
+        takings.clear();
+        blocks.clear();
+    }
+
+    public void remember(Series known) { series.put(known.key(), known); }
+
+    public void remember(Codebook known) { books.put(known.key(), known); }
+
+    public void remember(Namespace known) { namespaces.put(known.key(), known); }
+
+    public void remember(LaneKey key, LaneState lane) {
+        lanes.put(key, lane);
+        laneKeys.put(lane.lane(), key);
+        nextLane = Math.max(nextLane, lane.lane() + 1);
+    }
+
+    /** A stretch that lies apart, or is held. */
+    public void remember(int lane, Stretch stretch) { place(lane, stretch); }
+
+    public void rememberRetired(int lane, long position, Origin origin) { retired.computeIfAbsent(lane, added -> new HashMap<>()).computeIfAbsent(position, added -> new ArrayList<>()).add(origin); }
+
+    public void remember(Closed period) { closed.put(period.closing(), period); }
+
+    public void rememberKey(String account, String key, EarlierAct act) { keys.put(List.of(account, key), act); }
+
+    public void rememberReference(String seriesKey, String reference, EarlierAct act) {
+        references.put(List.of(seriesKey, reference), act);
+        freed.remove(List.of(seriesKey, reference));
+    }
+
+    /** Takes in what an entry did. @param reference that its numbers were taken for */
+    public void take(long seq, Optional<String> reference, List<Effect> effects) {
+        for (Effect effect : effects) {
+            switch (effect) {
+                case Effect.CodebookDefined defined -> remember(defined.codebook());
+                case Effect.NamespaceDefined defined -> remember(defined.namespace());
+                case Effect.FileKept kept -> files.put(kept.file().name(), kept.file().text());
+                case Effect.Defined defined -> remember(defined.series());
+                case Effect.LaneOpened opened -> remember(opened.key(), new LaneState(opened.lane(), 0, Optional.empty()));
+                case Effect.Issued issued -> issue(seq, reference, issued);
+                case Effect.Skipped skipped -> {
+                    passed(skipped.lane(), skipped.to(), skipped.particulars().date());
+                    know(skipped.lane(), new Stretch(skipped.from(), skipped.to(), PositionState.SKIPPED, 0, 0, new Origin(seq, skipped.version(), skipped.particulars(), Optional.empty(), false, Optional.empty())));
+                }
+                case Effect.Passed passed -> counter(passed.lane(), passed.to() + 1);
+                case Effect.Settled settled -> stretches(settled.lane(), settled.from(), settled.to()).forEach(stretch -> replace(settled.lane(), stretch.settled(settled.now(), seq)));
+                case Effect.Handed handed -> {
+                    stretches(handed.lane(), handed.from(), handed.to()).forEach(stretch -> replace(handed.lane(), stretch.inBlock(seq)));
+                    add(blocks, seq, laneKeys.get(handed.lane()).series(), Optional.empty(), new Span(handed.lane(), handed.from(), handed.to()));
+                }
+                case Effect.Retired gone -> rememberRetired(gone.lane(), gone.position(), gone.origin());
+                case Effect.ReferenceFreed gone -> {
+                    references.remove(List.of(gone.series(), gone.reference()));
+                    freed.add(List.of(gone.series(), gone.reference()));
+                }
+                case Effect.PeriodClosed period -> remember(new Closed(seq, period.period()));
+                case Effect.PeriodReopened reopened -> closed.remove(reopened.closing());
+            }
+        }
+    }
+
+    private void issue(long seq, Optional<String> reference, Effect.Issued issued) {
+        int lane = issued.lane();
+        String owner = laneKeys.get(lane).series();
+        issued.manner().formerly().ifPresent(stretch -> unplace(lane, stretch));
+        for (int i = 0; i < Math.max(1, issued.texts().size()); i++) {
+            Stretch stretch = issued.stretch(seq, i);
+            know(lane, stretch);
+            if (issued.isCounted() && stretch.state() != PositionState.HELD) continue;
+            place(lane, stretch);
+        }
+        Optional<LocalDate> date = Optional.of(issued.particulars().date());
+        if (issued.isCounted()) passed(lane, issued.to(), date.get());
+        else lanes.computeIfPresent(laneKeys.get(lane), (key, state) -> new LaneState(lane, state.next(), later(state.latest(), date.get())));
+        add(takings, seq, owner, reference, new Span(lane, issued.from(), issued.to()));
+        if (issued.isBlock()) add(blocks, seq, owner, reference, new Span(lane, issued.from(), issued.to()));
+    }
+
+    private static void add(Map<Long, Taken> to, long seq, String owner, Optional<String> reference, Span span) {
+        Taken before = to.get(seq);
+        var spans = new ArrayList<>(before == null ? List.<Span>of() : before.spans());
+        spans.add(span);
+        to.put(seq, new Taken(owner, reference, spans));
+    }
+
+    private static Optional<LocalDate> later(Optional<LocalDate> one, LocalDate other) { return Optional.of(one.filter(date -> date.isAfter(other)).orElse(other)); }
+
+    private void passed(int lane, long to, LocalDate date) {
+        lanes.computeIfPresent(laneKeys.get(lane), (key, state) -> new LaneState(lane, to + 1, later(state.latest(), date)));
+        cleared(lane, to + 1);
+    }
+
+    private void counter(int lane, long next) {
+        lanes.computeIfPresent(laneKeys.get(lane), (key, state) -> new LaneState(lane, next, state.latest()));
+        cleared(lane, next);
+    }
+
+    private void cleared(int lane, long next) {
+        // What the counter has passed lies apart no longer, unless it waits to be given again.
+        TreeMap<Long, Stretch> own = apart.get(lane);
+        if (own != null) own.headMap(next, false).values().removeIf(stretch -> stretch.state() != PositionState.RETURNED);
+    }
+
+    /** Puts a stretch where it belongs beside the plain numbers that the counter has passed. */
+    private void place(int lane, Stretch stretch) {
+        LaneState state = lanes.get(laneKeys.get(lane));
+        if (stretch.state() == PositionState.RETURNED || (stretch.origin().ahead() && stretch.from() >= state.next())) apart.computeIfAbsent(lane, added -> new TreeMap<>()).put(stretch.from(), stretch);
+        if (stretch.state() == PositionState.HELD) holds.computeIfAbsent(stretch.origin().until().orElseThrow(), added -> new TreeSet<>()).add(new Position(lane, stretch.from()));
+    }
+
+    /** Takes a stretch away from where it was placed, the rest of what it was placed with staying. */
+    private void unplace(int lane, Stretch stretch) {
+        TreeMap<Long, Stretch> own = apart.get(lane);
+        Map.Entry<Long, Stretch> there = own == null ? null : own.floorEntry(stretch.from());
+        if (there != null && there.getValue().to() >= stretch.from()) {
+            own.remove(there.getKey());
+            there.getValue().without(stretch.from(), stretch.to()).forEach(rest -> own.put(rest.from(), rest));
+        }
+        stretch.origin().until().ifPresent(until -> holds.computeIfPresent(until, (instant, positions) -> {
+            positions.remove(new Position(lane, stretch.from()));
+            return positions.isEmpty() ? null : positions;
+        }));
+    }
+
+    private void replace(int lane, Stretch stretch) {
+        unplace(lane, stretch);
+        know(lane, stretch);
+        place(lane, stretch);
+    }
+
+    /** Keeps a stretch in the place of whatever was kept of its positions. */
+    private void know(int lane, Stretch stretch) {
+        TreeMap<Long, Stretch> own = known.computeIfAbsent(lane, added -> new TreeMap<>());
+        Map.Entry<Long, Stretch> before = own.lowerEntry(stretch.from());
+        if (before != null && before.getValue().to() >= stretch.from()) cut(own, before.getValue(), stretch);
+        for (Stretch other : List.copyOf(own.subMap(stretch.from(), true, stretch.to(), true).values())) cut(own, other, stretch);
+        own.put(stretch.from(), stretch);
+        stretch.origin().text().ifPresent(text -> spots.computeIfAbsent(laneKeys.get(lane).series(), added -> new HashMap<>()).put(IdentifierKey.of(text), new Span(lane, stretch.from(), stretch.to())));
+    }
+
+    private static void cut(TreeMap<Long, Stretch> own, Stretch old, Stretch by) {
+        own.remove(old.from());
+        old.without(by.from(), by.to()).forEach(rest -> own.put(rest.from(), rest));
+    }
+
+    @Override
+    public List<Stretch> stretches(int lane, long from, long to) {
+        TreeMap<Long, Stretch> own = known.computeIfAbsent(lane, added -> new TreeMap<>());
+        if (!isCovered(own, from, to)) for (Stretch found : shelf.stretches(lane, from, to)) if (!isKnown(own, found)) know(lane, found);
+        var wanted = new ArrayList<Stretch>();
+        Long first = own.floorKey(from);
+        for (Stretch stretch : own.subMap(first == null ? from : first, true, to, true).values()) if (stretch.to() >= from) wanted.add(stretch.between(from, to));
+        return wanted;
+    }
+
+    private static boolean isCovered(TreeMap<Long, Stretch> own, long from, long to) {
+        long at = from;
+        while (at <= to) {
+            Map.Entry<Long, Stretch> there = own.floorEntry(at);
+            if (there == null || there.getValue().to() < at) return false;
+            at = there.getValue().to() + 1;
+        }
+        return true;
+    }
+
+    /** What is kept of a stretch is newer than the shelf, and all of it is kept or nothing. */
+    private static boolean isKnown(TreeMap<Long, Stretch> own, Stretch found) {
+        Map.Entry<Long, Stretch> there = own.floorEntry(found.from());
+        return there != null && there.getValue().to() >= found.from();
+    }
+
+    @Override
+    public Optional<Span> spot(Series of, String text) {
+        Span known = spots.getOrDefault(of.key(), Map.of()).get(IdentifierKey.of(text));
+        if (known == null) return shelf.spot(of, text);
+        // A returned position may read otherwise by now, and what it read before is no number of anybody's.
+        return stretches(known.lane(), known.from(), known.to()).getFirst().origin().text().filter(now -> IdentifierKey.of(now).equals(IdentifierKey.of(text))).map(now -> known);
+    }
+
+    @Override
+    public Optional<Taken> taking(long seq) { return Optional.ofNullable(takings.computeIfAbsent(seq, wanted -> shelf.taking(wanted).orElse(null))); }
+
+    @Override
+    public Optional<Taken> block(long seq) { return Optional.ofNullable(blocks.computeIfAbsent(seq, wanted -> shelf.block(wanted).orElse(null))); }
+
+    @Override
+    public List<Span> due(Instant now, int most) {
+        var due = new ArrayList<Span>();
+        for (TreeSet<Position> positions : holds.headMap(now, true).values())
+            for (Position each : positions) {
+                if (due.size() == most) return due;
+                due.add(new Span(each.lane(), each.position(), each.position()));
+            }
+        return due;
+    }
+
+    /** When the next hold lapses, if there is one. */
+    public Optional<Instant> nextLapse() { return holds.isEmpty() ? Optional.empty() : Optional.of(holds.firstKey()); }
+
+    @Override
+    public Optional<Closed> closedAt(Series of, LocalDate date) {
+        for (Closed each : closed.values()) if (each.period().includes(date) && each.period().concerns(of)) return Optional.of(each);
+        return Optional.empty();
+    }
+
+    @Override
+    public Collection<Closed> closed() { return closed.values(); }
+
+    @Override
+    public List<Inside> inside(Collection<Series> of, LocalDate from, LocalDate to) { return shelf.inside(of, from, to); }
+
+    @Override
+    public NavigableMap<Long, Stretch> apart(int lane) { return apart.containsKey(lane) ? Collections.unmodifiableNavigableMap(apart.get(lane)) : NONE; }
+
+    @Override
+    public List<Origin> retired(int lane, long position) { return retired.getOrDefault(lane, Map.of()).getOrDefault(position, List.of()); }
+
+    @Override
+    public Optional<Codebook> codebook(String key) { return Optional.ofNullable(books.get(key)); }
+
+    @Override
+    public Collection<Codebook> allCodebooks() { return books.values(); }
+
+    @Override
+    public Optional<Namespace> namespace(String key) { return Optional.ofNullable(namespaces.get(key)); }
+
+    @Override
+    public Scatter scatter(String seriesKey) { return shelf.scatter(seriesKey); }
+
+    @Override
+    public Optional<Series> series(String key) { return Optional.ofNullable(series.get(key)); }
+
+    @Override
+    public Collection<Series> allSeries() { return series.values(); }
+
+    @Override
+    public Optional<String> keptFile(String name) { return Optional.ofNullable(files.computeIfAbsent(name, wanted -> shelf.keptFile(wanted).orElse(null))); }
+
+    @Override
+    public Optional<LaneState> lane(LaneKey key) { return Optional.ofNullable(lanes.get(key)); }
+
+    @Override
+    public LaneKey laneKey(int lane) { return laneKeys.get(lane); }
+
+    @Override
+    public int nextLane() { return nextLane; }
+
+    @Override
+    public List<RangeUse> uses(String key) {
+        var uses = new HashMap<Integer, RangeUse>();
+        lanes.forEach((lane, state) -> {
+            if (!lane.series().equals(key) || state.latest().isEmpty()) return;
+            NavigableMap<Long, Stretch> own = apart(state.lane());
+            long positions = own.isEmpty() ? state.next() : Math.max(state.next(), own.lastEntry().getValue().to() + 1);
+            uses.merge(lane.range(), new RangeUse(lane.range(), positions, state.latest().get()),
+                    (a, b) -> new RangeUse(a.range(), Math.max(a.positions(), b.positions()), a.latest().isAfter(b.latest()) ? a.latest() : b.latest()));
+        });
+        return List.copyOf(uses.values());
+    }
+
+    @Override
+    public Optional<EarlierAct> byKey(String account, String key) { return Optional.ofNullable(keys.get(List.of(account, key))); }
+
+    @Override
+    public Optional<EarlierAct> byReference(String seriesKey, String reference) { return Optional.ofNullable(references.get(List.of(seriesKey, reference))); }
+
+    @Override
+    public Optional<Long> holder(String seriesKey, String reference) {
+        Optional<EarlierAct> newer = byReference(seriesKey, reference);
+        if (newer.isPresent()) return newer.map(EarlierAct::seq);
+        return freed.contains(List.of(seriesKey, reference)) ? Optional.empty() : shelf.holder(seriesKey, reference);
+    }
+}

@@ -1,0 +1,38 @@
+package org.youngtally.core.act;
+
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import org.youngtally.core.act.LedgerState.Inside;
+import org.youngtally.core.act.LedgerState.Taken;
+import org.youngtally.core.scatter.Scatter;
+import org.youngtally.core.series.Series;
+
+/** The shelf of a state that never forgets. */
+class EmptyShelf implements StateInMemory.Shelf {
+    @Override
+    public List<Stretch> stretches(int lane, long from, long to) { return List.of(); }
+
+    @Override
+    public Optional<Span> spot(Series series, String text) { return Optional.empty(); }
+
+    @Override
+    public Optional<Long> holder(String series, String reference) { return Optional.empty(); }
+
+    @Override
+    public Optional<Taken> taking(long seq) { return Optional.empty(); }
+
+    @Override
+    public Optional<Taken> block(long seq) { return Optional.empty(); }
+
+    @Override
+    public Optional<String> keptFile(String name) { return Optional.empty(); }
+
+    @Override
+    public Scatter scatter(String series) { return new Scatter((series + "0123456789abcdef").substring(0, 16).getBytes(StandardCharsets.US_ASCII)); }
+
+    @Override
+    public List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to) { return List.of(); }
+}

@@ -1,0 +1,100 @@
+package org.youngtally.service.api;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.Parameter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Decider;
+import org.youngtally.core.act.Selection;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.service.web.Problem;
+
+/** Says what became of numbers that were given. */
+@RestController
+@RequestMapping(Api.V1)
+class SettlingController {
+    private static final String REPEATING = "A token for this one request; repeating the request with it gives the same answer";
+
+    private final Ledger ledger;
+
+    SettlingController(Ledger ledger) {
+        this.ledger = ledger;
+    }
+
+    /**
+     * Which numbers an act is about: identifiers one by one, or first and last of a row, or an entry that took them, or what they were taken for.
+     *
+     * @param identifiers upper and lower case are alike
+     * @param entry the entry that took them: those of them that the act fits; of a block what was not reported yet
+     * @param reason why; a number is not voided without one
+     */
+    record SettleRequest(@Nullable List<String> identifiers, @Nullable String first, @Nullable String last, @Nullable Long entry, @Nullable String reference, @Nullable String reason) {
+        private Selection selection() {
+            var given = new ArrayList<Selection>();
+            if (identifiers != null) given.add(new Selection.Identifiers(identifiers));
+            if (first != null || last != null) given.add(new Selection.Through(first == null ? last : first, last == null ? first : last));
+            if (entry != null) given.add(new Selection.Taken(entry));
+            if (reference != null) given.add(new Selection.Reference(reference));
+            if (given.size() != 1) throw new Problem(Problem.Type.MALFORMED, given.isEmpty() ? "It is not said which numbers are meant." : "It is said in more than one way which numbers are meant.").field("identifiers", "a list of identifiers; or first and last; or an entry; or a reference");
+            if (identifiers != null && (identifiers.isEmpty() || identifiers.size() > Decider.MOST_SINGLES)) throw new Problem(Problem.Type.MALFORMED, identifiers.size() + " identifiers cannot be taken at once.").field("identifiers", "1 to " + Decider.MOST_SINGLES);
+            return given.getFirst();
+        }
+    }
+
+    @PostMapping("/series/{series}/confirmations")
+    @Operation(operationId = "confirm", summary = "Confirm numbers that are held: they are issued")
+    Settlement confirm(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+        return settle(Act.Deed.CONFIRM, series, request, key, actor);
+    }
+
+    @PostMapping("/series/{series}/releases")
+    @Operation(operationId = "release", summary = "Release numbers that are held: they are given next, or void where the series allows gaps or follows the calendar")
+    Settlement release(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+        return settle(Act.Deed.RELEASE, series, request, key, actor);
+    }
+
+    @PostMapping("/series/{series}/returns")
+    @Operation(operationId = "giveBack", summary = "Give back numbers that were issued and stand for nothing: they are given next, or void where the series allows gaps or follows the calendar, or the period is closed")
+    Settlement giveBack(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+        return settle(Act.Deed.RETURN, series, request, key, actor);
+    }
+
+    @PostMapping("/series/{series}/voids")
+    @Operation(operationId = "voidNumbers", summary = "Void numbers, with a reason: they stand for nothing, and are never given again")
+    Settlement voidNumbers(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+        return settle(Act.Deed.VOID, series, request, key, actor);
+    }
+
+    @PostMapping("/series/{series}/uses")
+    @Operation(operationId = "reportUse", summary = "Report numbers of a block as used")
+    Settlement reportUse(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+        return settle(Act.Deed.USE, series, request, key, actor);
+    }
+
+    private Settlement settle(Act.Deed deed, String series, SettleRequest request, String key, String header) {
+        String actor = Requests.actor(header);
+        Optional<String> reason = Requests.note("reason", request.reason());
+        Selection selection = request.selection();
+        return Requests.settled(ledger, new Act.Settle(series, selection, deed, reason, Requests.mark(actor, key, deed.name(), series, selection, reason)), actor);
+    }
+
+    /** @param quantity how many of the block's numbers that were not reported yet, from its first on @param holder who uses them */
+    record PartRequest(long quantity, @Nullable String holder) {}
+
+    @PostMapping("/blocks/{block}/parts")
+    @Operation(operationId = "splitBlock", summary = "Hand a part of a block on, as a block of its own; it is known by the entry that this makes")
+    Settlement split(@PathVariable long block, @RequestBody PartRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String header) {
+        String actor = Requests.actor(header);
+        Optional<String> holder = Requests.note("holder", request.holder());
+        return Requests.settled(ledger, new Act.Split(block, request.quantity(), holder, Requests.mark(actor, key, "SPLIT", block, request.quantity(), holder)), actor);
+    }
+}
