@@ -237,7 +237,7 @@ public final class StateInMemory implements LedgerState {
     @Override
     public List<Stretch> stretches(int lane, long from, long to) {
         TreeMap<Long, Stretch> own = known.computeIfAbsent(lane, added -> new TreeMap<>());
-        if (!isCovered(own, from, to)) for (Stretch found : shelf.stretches(lane, from, to)) if (!isKnown(own, found)) know(lane, found);
+        if (!isCovered(own, from, to)) for (Stretch found : shelf.stretches(lane, from, to)) unknown(own, found).forEach(part -> know(lane, part));
         var wanted = new ArrayList<Stretch>();
         Long first = own.floorKey(from);
         for (Stretch stretch : own.subMap(first == null ? from : first, true, to, true).values()) if (stretch.to() >= from) wanted.add(stretch.between(from, to));
@@ -254,10 +254,17 @@ public final class StateInMemory implements LedgerState {
         return true;
     }
 
-    /** What is kept of a stretch is newer than the shelf, and all of it is kept or nothing. */
-    private static boolean isKnown(TreeMap<Long, Stretch> own, Stretch found) {
-        Map.Entry<Long, Stretch> there = own.floorEntry(found.from());
-        return there != null && there.getValue().to() >= found.from();
+    /** The parts of a stretch of the shelf that are not kept yet: what is kept is newer. */
+    private static List<Stretch> unknown(TreeMap<Long, Stretch> own, Stretch found) {
+        Long before = own.floorKey(found.from());
+        List<Stretch> parts = new ArrayList<>(List.of(found));
+        for (Stretch kept : own.subMap(before == null ? found.from() : before, true, found.to(), true).values()) {
+            if (kept.to() < found.from()) continue;
+            Stretch last = parts.removeLast();
+            parts.addAll(last.without(kept.from(), kept.to()));
+            if (parts.isEmpty() || parts.getLast().to() < kept.to()) break;
+        }
+        return parts;
     }
 
     @Override

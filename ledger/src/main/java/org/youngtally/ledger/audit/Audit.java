@@ -28,10 +28,13 @@ public final class Audit {
      * @param earlier a head that an earlier audit ended with, to prove that nothing up to it was rewritten or cut off
      */
     public static AuditReport of(Ledger ledger, Optional<String> series, Head earlier) {
-        return ledger.read(dsl -> {
-            Head head = dsl.selectFrom(APPLIED).fetchOne(row -> new Head(row.get(APPLIED.SEQ), row.get(APPLIED.HASH)));
-            return of(ledger.journalDisk(), dsl, head, series, earlier);
-        });
+        return ledger.read(dsl -> of(ledger.journalDisk(), dsl, series, earlier));
+    }
+
+    /** The same of the tables that a question is asked of, and of the journal on a disk. */
+    public static AuditReport of(Disk journal, DSLContext dsl, Optional<String> series, Head earlier) {
+        Head head = dsl.selectFrom(APPLIED).fetchOne(row -> new Head(row.get(APPLIED.SEQ), row.get(APPLIED.HASH)));
+        return of(journal, dsl, head, series, earlier);
     }
 
     private static AuditReport of(Disk journal, DSLContext dsl, Head head, Optional<String> series, Head earlier) {

@@ -1,0 +1,129 @@
+package org.youngtally.ledger.simulation;
+
+import java.io.ByteArrayInputStream;
+import java.io.InputStream;
+import java.nio.ByteBuffer;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.TreeMap;
+import org.youngtally.ledger.journal.Disk;
+
+/** The journal's disk of a simulated machine, which dies at a given step: before or after what it was asked to do. */
+public final class MemoryDisk implements Disk {
+
+    /** The process or the machine dies here; nobody catches it to go on. */
+    public static final class Crash extends Error {
+        private static final long serialVersionUID = 1L;
+
+        public Crash() {
+            super("a simulated crash", null, false, false);
+        }
+    }
+
+    private static final class Content {
+        private byte[] bytes = new byte[1 << 12];
+        private int size;
+        private int forced;
+    }
+
+    private final Map<String, Content> files = new TreeMap<>();
+    private final Random random;
+    private final boolean forcing;
+    private int stepsLeft = Integer.MAX_VALUE;
+
+    /** @param forcing whether what is forced is kept, as it should be */
+    public MemoryDisk(Random random, boolean forcing) {
+        this.random = random;
+        this.forcing = forcing;
+    }
+
+    /** Dies after so many steps more. */
+    public void dieAfter(int steps) { stepsLeft = steps; }
+
+    public void live() { stepsLeft = Integer.MAX_VALUE; }
+
+    /** A step at which the machine can die, on a disk or elsewhere. */
+    public void step() {
+        if (stepsLeft-- <= 0) {
+            stepsLeft = 0;
+            throw new Crash();
+        }
+    }
+
+    /** The power goes off: of what was not forced some is there, some is not, and some is nothing but noughts. */
+    public void cutPower() {
+        for (Content file : files.values()) {
+            int kept = file.forced + (file.size > file.forced ? random.nextInt(file.size - file.forced + 1) : 0);
+            if (kept > file.forced && random.nextBoolean()) {
+                int from = file.forced + random.nextInt(kept - file.forced);
+                Arrays.fill(file.bytes, from, Math.min(kept, from + 1 + random.nextInt(512)), (byte) 0);
+            }
+            file.size = kept;
+            file.forced = kept;
+        }
+    }
+
+    @Override
+    public List<String> names() { return List.copyOf(files.keySet()); }
+
+    @Override
+    public InputStream read(String name) { return new ByteArrayInputStream(files.get(name).bytes, 0, files.get(name).size); }
+
+    @Override
+    public AppendFile append(String name) {
+        step();
+        Content content = files.computeIfAbsent(name, added -> new Content());
+        return new Appending(content);
+    }
+
+    @Override
+    public void remove(String name) {
+        step();
+        files.remove(name);
+    }
+
+    private final class Appending implements AppendFile {
+        private final Content content;
+
+        Appending(Content content) {
+            this.content = content;
+        }
+
+        @Override
+        public long size() { return content.size; }
+
+        @Override
+        public void append(ByteBuffer bytes) {
+            step();
+            int half = bytes.remaining() / 2;
+            put(bytes, half);
+            step();
+            put(bytes, bytes.remaining());
+        }
+
+        private void put(ByteBuffer bytes, int length) {
+            if (content.bytes.length < content.size + length) content.bytes = Arrays.copyOf(content.bytes, Math.max(content.bytes.length * 2, content.size + length));
+            bytes.get(content.bytes, content.size, length);
+            content.size += length;
+        }
+
+        @Override
+        public void force() {
+            step();
+            if (forcing) content.forced = content.size;
+            step();
+        }
+
+        @Override
+        public void truncate(long size) {
+            step();
+            content.size = (int) size;
+            content.forced = Math.min(content.forced, content.size);
+        }
+
+        @Override
+        public void close() {}
+    }
+}

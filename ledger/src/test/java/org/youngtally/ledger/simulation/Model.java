@@ -1,0 +1,341 @@
+package org.youngtally.ledger.simulation;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Act.Deed;
+import org.youngtally.core.act.Period;
+import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.RequestMark;
+import org.youngtally.core.act.Selection;
+
+/** What the ledger should do, worked out in the plainest way there is: a list of positions for each lane, looked through from its beginning. */
+public final class Model {
+
+    /** One position. */
+    public static final class Place {
+        public final Family family;
+        public final String lane;
+        public final int range;
+        public final int position;
+        public PositionState state;
+        public String text;
+        public LocalDate date;
+        public Instant until;
+        public long taken;
+        public long block;
+        public boolean ahead;
+        final Set<String> former = new HashSet<>();
+
+        Place(Family family, String lane, int range, int position) {
+            this.family = family;
+            this.lane = lane;
+            this.range = range;
+            this.position = position;
+        }
+    }
+
+    public static final class Lane {
+        /** Absent where nothing was given; those behind the counter were typed. */
+        public final List<Place> places = new ArrayList<>();
+        public int next;
+        LocalDate latest;
+        boolean opened;
+
+        public Place at(int position) { return position < places.size() ? places.get(position) : null; }
+    }
+
+    /** What an act comes to: a refusal by its name, or what was answered. */
+    public record Answer(String refusal, long seq, boolean repeated, List<String> texts, long quantity) {
+        static Answer refused(Class<?> refusal) { return new Answer(refusal.getSimpleName(), 0, false, List.of(), 0); }
+
+        public boolean isDone() { return refusal.isEmpty(); }
+    }
+
+    private record Closed(Period period) {}
+
+    private record Known(String digest, long seq) {}
+
+    private record Taking(String series, String reference, boolean block, List<Place> places) {}
+
+    public final Map<String, Family> families = new LinkedHashMap<>();
+    public final Map<String, Map<String, Lane>> lanes = new LinkedHashMap<>();
+    private final Map<Long, Taking> takings = new HashMap<>();
+    private final Map<Long, Closed> closed = new LinkedHashMap<>();
+    private final Map<String, Known> keys = new HashMap<>();
+    private final Map<String, Known> references = new HashMap<>();
+    private final Map<Long, Answer> answers = new HashMap<>();
+    public long seq;
+
+    private static Answer refused(String name) { return new Answer(name, 0, false, List.of(), 0); }
+
+    public Answer perform(Act act, Instant now) {
+        if (act.known().isPresent()) {
+            RequestMark mark = act.known().get();
+            Known known = mark.key().map(key -> keys.get(mark.account() + "/" + key)).orElse(null);
+            if (known != null) return known.digest().equals(mark.digest()) ? repeated(known.seq()) : refused("KeyReused");
+        }
+        Answer answer = switch (act) {
+            case Act.Allocate allocate -> allocate(allocate, now);
+            case Act.Settle settle -> settle(settle);
+            case Act.Split split -> split(split);
+            case Act.Close close -> close(close);
+            case Act.Reopen reopen -> closed.remove(reopen.closing()) == null ? refused("NotClosed") : done(List.of(), 0);
+            case Act.Lapse lapse -> lapse(lapse.now());
+            case Act.Define define -> throw new IllegalArgumentException("definitions are given as families");
+        };
+        if (answer.isDone() && !answer.repeated() && answer.seq() > 0) {
+            answers.put(answer.seq(), answer);
+            act.known().ifPresent(mark -> mark.key().ifPresent(key -> keys.put(mark.account() + "/" + key, new Known(mark.digest(), answer.seq()))));
+        }
+        return answer;
+    }
+
+    public void define(Family family) {
+        seq++;
+        families.put(family.key(), family);
+        lanes.computeIfAbsent(family.key(), added -> new LinkedHashMap<>());
+    }
+
+    private Answer done(List<String> texts, long quantity) { return new Answer("", ++seq, false, texts, quantity); }
+
+    private Answer repeated(long before) {
+        Answer earlier = answers.get(before);
+        return new Answer("", before, true, earlier.texts(), earlier.quantity());
+    }
+
+    private boolean isClosed(Family family, LocalDate date) { return closed.values().stream().anyMatch(each -> each.period().includes(date) && each.period().key().equals(each.period().scope() == Period.Scope.SERIES ? family.key() : "all")); }
+
+    private boolean givesAgain(Family family) { return !families.get(family.key()).gaps() && !family.chronological(); }
+
+    private Answer allocate(Act.Allocate act, Instant now) {
+        Known held = act.reference().map(reference -> references.get(act.series() + "/" + reference)).orElse(null);
+        if (held != null) return held.digest().equals(act.mark().digest()) ? repeated(held.seq()) : refused("ReferenceReused");
+        Family family = families.get(act.series());
+        if (act.quantity() < 1) return refused("QuantityOutOfBounds");
+        boolean typing = act.form() instanceof Act.Form.Typed;
+        if (typing ? family.typed().equals("refused") : family.typed().equals("required")) return refused("TypedNotAllowed");
+        LocalDate date = act.date().orElseThrow();
+        if (isClosed(family, date)) return refused("DateClosed");
+        var given = new ArrayList<Place>();
+        var passing = new HashMap<Lane, Integer>();
+        String refusal = typing ? type(family, date, ((Act.Form.Typed) act.form()).text(), given, passing) : count(family, date, act, given, passing);
+        if (refusal != null) return refused(refusal);
+        long entry = seq + 1;
+        for (Place place : given) give(place, date, act, now, entry);
+        passing.forEach((lane, next) -> pass(lane, next, family, date));
+        boolean block = act.form().isBlock();
+        takings.put(entry, new Taking(family.key(), act.reference().orElse(null), block, List.copyOf(given)));
+        act.reference().ifPresent(reference -> references.put(family.key() + "/" + reference, new Known(act.mark().digest(), entry)));
+        List<String> texts = given.stream().map(place -> place.text).toList();
+        return done(block ? List.of(texts.getFirst(), texts.getLast()) : texts, act.quantity());
+    }
+
+    private void give(Place place, LocalDate date, Act.Allocate act, Instant now, long entry) {
+        Lane lane = lanes.get(place.family.key()).get(place.lane);
+        while (lane.places.size() <= place.position) lane.places.add(null);
+        lane.places.set(place.position, place);
+        String text = place.family.text(date, place.family.value(place.range, place.position));
+        if (place.text != null && !place.text.equals(text)) place.former.add(place.text);
+        place.text = text;
+        place.date = date;
+        place.taken = entry;
+        place.until = act.form() instanceof Act.Form.Held hold ? now.plus(hold.time()) : null;
+        place.state = place.until == null ? PositionState.ISSUED : PositionState.HELD;
+        place.block = act.form().isBlock() ? entry : 0;
+        if (lane.latest == null || date.isAfter(lane.latest)) lane.latest = date;
+    }
+
+    /** The counter goes on; what it leaves out behind it is skipped. */
+    private void pass(Lane lane, int next, Family family, LocalDate date) {
+        lane.next = next;
+        if (lane.latest == null || date.isAfter(lane.latest)) lane.latest = date;
+    }
+
+    private Lane lane(Family family, int range, LocalDate date) { return lanes.get(family.key()).computeIfAbsent(family.lane(range, date), added -> new Lane()); }
+
+    private boolean canGiveAgain(Place place, LocalDate date) {
+        String text = place.family.text(date, place.family.value(place.range, place.position));
+        return place.state == PositionState.RETURNED && givesAgain(place.family) && (text.equals(place.text) || !place.former.contains(text));
+    }
+
+    private String count(Family family, LocalDate date, Act.Allocate act, List<Place> given, Map<Lane, Integer> passing) {
+        long wanted = act.quantity();
+        boolean block = act.form().isBlock();
+        for (int range = 0; range < family.ranges().size(); range++) {
+            Lane lane = lane(family, range, date);
+            for (int position = 0; position < lane.next && wanted > 0 && !block; position++) {
+                Place place = lane.at(position);
+                if (place == null || !canGiveAgain(place, date)) continue;
+                given.add(place);
+                wanted--;
+            }
+            if (wanted == 0) return null;
+            int size = family.ranges().get(range).size();
+            if (lane.next == size) continue;
+            if (family.chronological() && lane.latest != null && lane.latest.isAfter(date)) return "NotChronological";
+            int next = lane.next;
+            for (; next < size && wanted > 0; next++) {
+                Place there = lane.at(next);
+                if (there == null && family.isSkipped(range, next)) continue;
+                if (there != null && (block || !canGiveAgain(there, date))) continue;
+                given.add(there != null ? there : new Place(family, family.lane(range, date), range, next));
+                wanted--;
+            }
+            passing.put(lane, next);
+            if (wanted == 0) return null;
+        }
+        passing.clear();
+        return "Exhausted";
+    }
+
+    private String type(Family family, LocalDate date, String typed, List<Place> given, Map<Lane, Integer> passing) {
+        for (int range = 0; range < family.ranges().size(); range++) {
+            for (int position = 0; position < family.ranges().get(range).size(); position++) {
+                if (!family.text(date, family.value(range, position)).equalsIgnoreCase(typed)) continue;
+                if (family.isSkipped(range, position)) return "TypedFaulty";
+                Lane lane = lane(family, range, date);
+                Place there = lane.at(position);
+                if (there != null && !canGiveAgain(there, date) || there == null && position < lane.next) return "TypedFaulty";
+                Place place = there != null ? there : new Place(family, family.lane(range, date), range, position);
+                if (there == null && position > lane.next) place.ahead = true;
+                if (there == null && position == lane.next) passing.put(lane, position + 1);
+                given.add(place);
+                return null;
+            }
+        }
+        return "TypedFaulty";
+    }
+
+    private Place find(String series, String text) {
+        for (Lane lane : lanes.get(series).values()) for (Place place : lane.places) if (place != null && place.text.equalsIgnoreCase(text)) return place;
+        return null;
+    }
+
+    private Answer settle(Act.Settle act) {
+        Family family = families.get(act.series());
+        if (act.deed() == Deed.RETURN && !family.returns()) return refused("NoReturns");
+        if (act.deed() == Deed.VOID && act.reason().isEmpty()) return refused("ReasonMissing");
+        var chosen = new LinkedHashSet<Place>();
+        String refusal = switch (act.selection()) {
+            case Selection.Identifiers each -> {
+                String found = null;
+                for (String text : each.texts()) if (found == null) found = choose(find(family.key(), text), act.deed(), chosen);
+                yield found;
+            }
+            case Selection.Through row -> row(family, row, act.deed(), chosen);
+            case Selection.Taken taken -> taking(family, taken.seq(), act.deed(), chosen);
+            case Selection.Reference named -> taking(family, Optional.ofNullable(references.get(family.key() + "/" + named.reference())).map(Known::seq).orElse(0L), act.deed(), chosen);
+        };
+        if (refusal != null) return refused(refusal);
+        if (chosen.isEmpty()) return refused("NothingFit");
+        return change(new ArrayList<>(chosen), act.deed());
+    }
+
+    private String choose(Place place, Deed deed, Set<Place> chosen) {
+        if (place == null) return "NeverGiven";
+        boolean fits = switch (deed) {
+            case CONFIRM, RELEASE -> place.state == PositionState.HELD;
+            case RETURN, USE -> place.state == PositionState.ISSUED;
+            case VOID -> place.state.isLive() || place.state == PositionState.RETURNED;
+        };
+        if (!fits) return "Unfit";
+        if (deed == Deed.USE && place.block == 0) return "NotOfABlock";
+        chosen.add(place);
+        return null;
+    }
+
+    private String row(Family family, Selection.Through row, Deed deed, Set<Place> chosen) {
+        Place first = find(family.key(), row.first());
+        Place last = find(family.key(), row.last());
+        if (first == null || last == null) return "NeverGiven";
+        if (!first.lane.equals(last.lane) || first.position > last.position) return "NotARow";
+        Lane lane = lanes.get(family.key()).get(first.lane);
+        for (int position = first.position; position <= last.position; position++) {
+            if (lane.at(position) == null) continue;
+            String refusal = choose(lane.at(position), deed, chosen);
+            if (refusal != null) return refusal;
+        }
+        return null;
+    }
+
+    private String taking(Family family, long entry, Deed deed, Set<Place> chosen) {
+        Taking taking = takings.get(entry);
+        if (taking == null || !taking.series().equals(family.key())) return "UnknownTaking";
+        for (Place place : taking.places()) {
+            boolean own = taking.block() ? place.block == entry : place.taken == entry;
+            boolean fits = deed == Deed.VOID ? place.state == PositionState.HELD || place.state == PositionState.ISSUED : deed == Deed.CONFIRM || deed == Deed.RELEASE ? place.state == PositionState.HELD : place.state == PositionState.ISSUED;
+            if (own && fits && (deed != Deed.USE || place.block != 0)) chosen.add(place);
+        }
+        return null;
+    }
+
+    /** @param deed absent where holds lapse */
+    private Answer change(List<Place> chosen, Deed deed) {
+        var ended = new TreeSet<Long>();
+        for (Place place : chosen) {
+            boolean lived = place.state.isLive();
+            place.state = deed == Deed.CONFIRM ? PositionState.ISSUED : deed == Deed.USE ? PositionState.USED : deed == Deed.VOID ? PositionState.VOIDED : isClosed(place.family, place.date) ? PositionState.CLOSED
+                    : givesAgain(place.family) ? PositionState.RETURNED : deed == null ? PositionState.LAPSED : deed == Deed.RELEASE ? PositionState.RELEASED : PositionState.UNUSED;
+            if (lived && !place.state.isLive()) ended.add(place.taken);
+        }
+        for (long entry : ended) {
+            Taking taking = takings.get(entry);
+            if (taking.reference() != null && taking.places().stream().noneMatch(place -> place.taken == entry && place.state.isLive())) references.remove(taking.series() + "/" + taking.reference());
+        }
+        return done(List.of(), chosen.size());
+    }
+
+    private Answer lapse(Instant now) {
+        List<Place> due = all().stream().filter(place -> place.state == PositionState.HELD && !place.until.isAfter(now)).toList();
+        return due.isEmpty() ? new Answer("", 0, false, List.of(), 0) : change(due, null);
+    }
+
+    /** Whether a hold's time is up. */
+    public boolean isDue(Instant now) { return all().stream().anyMatch(place -> place.state == PositionState.HELD && !place.until.isAfter(now)); }
+
+    public List<Place> all() {
+        var all = new ArrayList<Place>();
+        for (Map<String, Lane> own : lanes.values()) for (Lane lane : own.values()) for (Place place : lane.places) if (place != null) all.add(place);
+        return all;
+    }
+
+    private Answer split(Act.Split act) {
+        Taking block = takings.get(act.block());
+        if (block == null || !block.block()) return refused("UnknownTaking");
+        if (act.quantity() < 1) return refused("QuantityOutOfBounds");
+        List<Place> left = block.places().stream().filter(place -> place.block == act.block() && place.state == PositionState.ISSUED).limit(act.quantity()).toList();
+        if (left.size() < act.quantity()) return refused("BlockTooSmall");
+        long entry = seq + 1;
+        left.forEach(place -> place.block = entry);
+        takings.put(entry, new Taking(block.series(), null, true, left));
+        return done(List.of(), act.quantity());
+    }
+
+    private Answer close(Act.Close act) {
+        Period period = act.period();
+        if (period.scope() == Period.Scope.SERIES ? !families.containsKey(period.key()) : !period.key().equals("all")) return refused("UnknownScope");
+        for (Closed each : closed.values()) if (each.period().scope() == period.scope() && each.period().key().equals(period.key()) && !each.period().from().isAfter(period.to()) && !each.period().to().isBefore(period.from())) return refused("ClosedAlready");
+        List<Place> inside = all().stream().filter(place -> period.includes(place.date) && (period.scope() == Period.Scope.NAMESPACE || period.key().equals(place.family.key()))).toList();
+        if (inside.stream().anyMatch(place -> place.state == PositionState.HELD)) return refused("StillHeld");
+        List<Place> returned = inside.stream().filter(place -> place.state == PositionState.RETURNED).toList();
+        returned.forEach(place -> place.state = PositionState.CLOSED);
+        Answer answer = done(List.of(), returned.size());
+        closed.put(answer.seq(), new Closed(period));
+        return answer;
+    }
+
+    public List<Long> closings() { return List.copyOf(closed.keySet()); }
+
+    public List<Long> takings() { return List.copyOf(new TreeSet<>(takings.keySet())); }
+}
