@@ -138,12 +138,15 @@ final class Settling {
         return Optional.of(new Effect.ReferenceFreed(taken.get().series(), reference, seq));
     }
 
-    /** Whether all of a stretch is among the chosen. */
+    /** Whether all of a stretch is among the chosen, perhaps in pieces. */
     private boolean isChosen(int lane, Stretch stretch) {
-        TreeMap<Long, Stretch> own = chosen.get(lane);
-        if (own == null) return false;
-        Map.Entry<Long, Stretch> floor = own.floorEntry(stretch.from());
-        return floor != null && floor.getValue().to() >= stretch.to();
+        TreeMap<Long, Stretch> own = chosen.getOrDefault(lane, new TreeMap<>());
+        for (long at = stretch.from(); at <= stretch.to(); ) {
+            Map.Entry<Long, Stretch> floor = own.floorEntry(at);
+            if (floor == null || floor.getValue().to() < at) return false;
+            at = floor.getValue().to() + 1;
+        }
+        return true;
     }
 
     /** Hands the first numbers of a block that were not reported yet to somebody else. */

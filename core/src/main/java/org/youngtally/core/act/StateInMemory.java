@@ -269,10 +269,9 @@ public final class StateInMemory implements LedgerState {
 
     @Override
     public Optional<Span> spot(Series of, String text) {
-        Span known = spots.getOrDefault(of.key(), Map.of()).get(IdentifierKey.of(text));
-        if (known == null) return shelf.spot(of, text);
-        // A returned position may read otherwise by now, and what it read before is no number of anybody's.
-        return stretches(known.lane(), known.from(), known.to()).getFirst().origin().text().filter(now -> IdentifierKey.of(now).equals(IdentifierKey.of(text))).map(now -> known);
+        Optional<Span> spot = Optional.ofNullable(spots.getOrDefault(of.key(), Map.of()).get(IdentifierKey.of(text))).or(() -> shelf.spot(of, text));
+        // A returned position may read otherwise by now, and what it read before is no number of anybody's. One of a block has no text of its own.
+        return spot.filter(there -> stretches(there.lane(), there.from(), there.from()).getFirst().origin().text().map(now -> IdentifierKey.of(now).equals(IdentifierKey.of(text))).orElse(true));
     }
 
     @Override

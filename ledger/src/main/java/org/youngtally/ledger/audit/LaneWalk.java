@@ -36,24 +36,24 @@ final class LaneWalk {
         Definitions.Lane lane = definitions.lane(id);
         var digest = new LaneDigest();
         explained.begin(lane, name(lane));
-        Set<Long> watched = dsl.select(WATCHED.FIRST_POSITION).from(WATCHED).where(WATCHED.LANE_ID.eq(id)).fetchSet(WATCHED.FIRST_POSITION);
+        Set<Long> watched = dsl.select(WATCHED.LAST_POSITION).from(WATCHED).where(WATCHED.LANE_ID.eq(id)).fetchSet(WATCHED.LAST_POSITION);
         long expected = 0;
         long counted = 0;
         List<? extends Record> page;
         long after = -1;
         do {
-            page = dsl.selectFrom(ALLOCATION).where(ALLOCATION.LANE_ID.eq(id), ALLOCATION.FIRST_POSITION.gt(after)).orderBy(ALLOCATION.FIRST_POSITION).limit(PAGE).fetch();
+            page = dsl.selectFrom(ALLOCATION).where(ALLOCATION.LANE_ID.eq(id), ALLOCATION.LAST_POSITION.gt(after)).orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION).limit(PAGE).fetch();
             for (Record row : page) {
                 Stretch stretch = Stretches.of(row);
                 place(lane, stretch, expected);
-                if (watched.remove(stretch.from()) != (stretch.state() == PositionState.HELD || stretch.state() == PositionState.RETURNED || stretch.origin().ahead())) findings.add(name(lane) + ", position " + stretch.from() + ": " + stretch.state().word() + ", which the writer is not told of, or told wrongly");
+                if (watched.remove(stretch.to()) != (stretch.state() == PositionState.HELD || stretch.state() == PositionState.RETURNED || stretch.origin().ahead())) findings.add(name(lane) + ", position " + stretch.from() + ": " + stretch.state().word() + ", which the writer is not told of, or told wrongly");
                 if (stretch.state() == PositionState.SKIPPED) checkSkipped(lane, stretch);
                 else checkText(lane, stretch, row.get(ALLOCATION.TEXT_KEY));
                 digest.add(stretch);
                 explained.add(stretch);
                 expected = Math.max(expected, stretch.to() + 1);
                 if (!stretch.origin().ahead()) counted = stretch.to() + 1;
-                after = stretch.from();
+                after = stretch.to();
             }
         } while (page.size() == PAGE);
         // Ahead of the counter only what was typed may stand.

@@ -18,9 +18,11 @@ import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Table;
@@ -53,6 +55,7 @@ final class EntryTables {
     private final Insertion newBlock;
     private final Insertion newWatched;
     private final Prepared counter;
+    private final Prepared free;
     private final LifeTables life;
     private final Map<String, Integer> accounts = new HashMap<>();
     private final Map<String, SeriesRow> series = new HashMap<>();
@@ -63,10 +66,11 @@ final class EntryTables {
         newLane = new Insertion(dsl, LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.SKIPPED);
         newEntry = new Insertion(dsl, ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT);
         life = new LifeTables(dsl);
+        free = new Prepared(dsl, dsl.deleteFrom(LIVE_REFERENCE).where(LIVE_REFERENCE.REFERENCE.eq((String) null), LIVE_REFERENCE.SERIES_ID.eq((Integer) null), LIVE_REFERENCE.SEQ.eq((Long) null)));
         newReference = new Insertion(dsl, LIVE_REFERENCE, LIVE_REFERENCE.REFERENCE, LIVE_REFERENCE.SERIES_ID, LIVE_REFERENCE.SEQ);
         newAllocation = new Insertion(dsl, ALLOCATION, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.TEXT, ALLOCATION.TEXT_KEY, ALLOCATION.NAMESPACE_ID, ALLOCATION.FIELDS, ALLOCATION.BLOCK_SEQ, ALLOCATION.HELD_UNTIL, ALLOCATION.AHEAD);
         newBlock = new Insertion(dsl, BLOCK_STRETCH, BLOCK_STRETCH.BLOCK_SEQ, BLOCK_STRETCH.LANE_ID, BLOCK_STRETCH.FIRST_POSITION, BLOCK_STRETCH.LAST_POSITION, BLOCK_STRETCH.SERIES_ID, BLOCK_STRETCH.VERSION, BLOCK_STRETCH.BUSINESS_DATE, BLOCK_STRETCH.FIELDS);
-        newWatched = new Insertion(dsl, WATCHED, WATCHED.LANE_ID, WATCHED.FIRST_POSITION);
+        newWatched = new Insertion(dsl, WATCHED, WATCHED.LANE_ID, WATCHED.LAST_POSITION);
         Field<LocalDate> date = DSL.val((LocalDate) null, LANE.LATEST_DATE);
         counter = new Prepared(dsl, dsl.update(LANE).set(LANE.NEXT_POSITION, (Long) null).set(LANE.LATEST_DATE, DSL.greatest(DSL.coalesce(LANE.LATEST_DATE, date), date)).set(LANE.NEWEST_SEQ, (Long) null).set(LANE.SKIPPED, LANE.SKIPPED.plus(DSL.val((Long) null, LANE.SKIPPED))).where(LANE.ID.eq((Integer) null)));
     }
@@ -174,14 +178,16 @@ final class EntryTables {
         private final List<Object[]> blocks = new ArrayList<>();
         private final List<Object[]> watched = new ArrayList<>();
         private final List<Runnable> changes = new ArrayList<>();
+        private final Set<List<String>> gone = new HashSet<>();
         private final Map<Integer, Object[]> counters = new LinkedHashMap<>();
 
         /** Changes of what stands are made in their order, after everything new of the batch was put in: nothing new rests on them but a freed reference. */
         void then(Runnable change) { changes.add(change); }
 
+        /** A reference that is freed can be taken again in the same batch, which must be written after it is gone. */
         void free(Effect.ReferenceFreed freed) {
-            flush();
-            dsl.deleteFrom(LIVE_REFERENCE).where(LIVE_REFERENCE.REFERENCE.eq(freed.reference()), LIVE_REFERENCE.SERIES_ID.eq(series(freed.series()).id()), LIVE_REFERENCE.SEQ.eq(freed.seq())).execute();
+            gone.add(List.of(freed.series(), freed.reference()));
+            changes.add(() -> free.run(new Object[] {freed.reference(), series(freed.series()).id(), freed.seq()}));
         }
 
         void open(Effect.LaneOpened opened) {
@@ -248,7 +254,10 @@ final class EntryTables {
             row[10] = entry.request().isEmpty() && spans.isEmpty() ? null : Spans.write(spans);
             if (!entry.kind().takes()) settled(entry, row);
             entries.add(row);
-            if (entry.kind().takes()) entry.request().flatMap(Entry.Request::reference).ifPresent(reference -> references.add(new Object[] {reference, row[4], entry.seq()}));
+            if (entry.kind().takes()) entry.request().flatMap(Entry.Request::reference).ifPresent(reference -> {
+                if (gone.contains(List.of(entry.request().get().series().orElseThrow(), reference))) flush();
+                references.add(new Object[] {reference, row[4], entry.seq()});
+            });
         }
 
         private static void settled(Entry entry, Object[] row) {
@@ -269,6 +278,7 @@ final class EntryTables {
             if (!counters.isEmpty()) counter.run(counters.values().stream().map(row -> new Object[] {row[0], row[1], row[1], row[2], row[3], row[4]}).toList());
             changes.forEach(Runnable::run);
             changes.clear();
+            gone.clear();
             watched.clear();
             lanes.clear();
             entries.clear();

@@ -11,6 +11,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.Function;
+import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record;
@@ -62,7 +64,7 @@ public final class IdentifierQueries {
         var found = new ArrayList<Found>();
         for (Record row : rows(IdentifierKey.of(text))) found.add(found(row, row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.TEXT), Optional.empty()));
         found.addAll(inBlocks(DSL.noCondition(), text));
-        for (Record row : dsl.select(RETIRED.fields()).select(ALLOCATION.fields()).from(RETIRED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(RETIRED.LANE_ID), ALLOCATION.FIRST_POSITION.eq(RETIRED.POSITION)).where(RETIRED.TEXT_KEY.eq(IdentifierKey.of(text))).fetch())
+        for (Record row : dsl.select(RETIRED.fields()).select(ALLOCATION.fields()).from(RETIRED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(RETIRED.LANE_ID), ALLOCATION.LAST_POSITION.eq(RETIRED.POSITION)).where(RETIRED.TEXT_KEY.eq(IdentifierKey.of(text))).fetch())
             found.add(retired(row));
         return found;
     }
@@ -75,41 +77,57 @@ public final class IdentifierQueries {
         return rows;
     }
 
-    /** Where an identifier of a series stands now; of marks that come round again the newest. */
+    /** Where an identifier of a series stands now that is no single number by its key: a mark that comes round again, the newest of them; or one of a block. */
     Optional<Span> spot(Series series, String text) {
-        for (Record row : rows(IdentifierKey.of(text))) {
+        if (series.order().repeats()) for (Record row : rows(IdentifierKey.of(text))) {
             Definitions.Lane lane = definitions.lane(row.get(ALLOCATION.LANE_ID));
             if (lane.series().equals(series.key())) return Optional.of(new Span(lane.id(), row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.FIRST_POSITION)));
         }
-        return inBlocks(SERIES.NAME.eq(series.key()), text).stream().findFirst().map(found -> new Span(found.laneId(), found.position(), found.position()));
+        for (BlockLook look : looks(SERIES.NAME.eq(series.key()))) {
+            // Whatever the version, numbers read alike once one was given.
+            Optional<Span> found = inBlocks(look, series, text, spot -> new Span(spot.lane(), spot.position(), spot.position())).findFirst();
+            if (found.isPresent()) return found;
+        }
+        return Optional.empty();
     }
 
     private record BlockLook(int seriesId, int version, LocalDate date, String fields) {
         Particulars particulars() { return new Particulars(date, FieldsJson.read(fields)); }
     }
 
+    private List<BlockLook> looks(Condition of) {
+        return dsl.selectDistinct(BLOCK_STRETCH.SERIES_ID, BLOCK_STRETCH.VERSION, BLOCK_STRETCH.BUSINESS_DATE, BLOCK_STRETCH.FIELDS).from(BLOCK_STRETCH).join(SERIES).on(SERIES.ID.eq(BLOCK_STRETCH.SERIES_ID)).where(of).fetch(row -> new BlockLook(row.value1(), row.value2(), row.value3(), row.value4()));
+    }
+
     /** A block keeps no texts: the text is read by every pattern, date and set of fields that blocks were taken with. */
     private List<Found> inBlocks(Condition of, String text) {
         var found = new ArrayList<Found>();
-        List<BlockLook> looks = dsl.selectDistinct(BLOCK_STRETCH.SERIES_ID, BLOCK_STRETCH.VERSION, BLOCK_STRETCH.BUSINESS_DATE, BLOCK_STRETCH.FIELDS).from(BLOCK_STRETCH).join(SERIES).on(SERIES.ID.eq(BLOCK_STRETCH.SERIES_ID)).where(of).fetch(row -> new BlockLook(row.value1(), row.value2(), row.value3(), row.value4()));
-        for (BlockLook look : looks) {
+        for (BlockLook look : looks(of)) {
             Series series = definitions.version(look.seriesId(), look.version());
-            Particulars particulars = look.particulars();
-            OptionalLong value = series.pattern().read(text, particulars);
-            if (value.isEmpty() || series.order().isSealed()) continue;
-            for (Range range : series.ranges()) {
-                long position = series.order().positionOf(range, series.lane(range, particulars), value.getAsLong());
-                if (position >= 0) holding(look, range, series.lane(range, particulars), position).ifPresent(row -> found.add(found(row, position, series.render(range, particulars, position), Optional.empty())));
-            }
+            inBlocks(look, series, text, spot -> found(spot.lane(), spot.stretch(), spot.position(), series.render(series.range(definitions.lane(spot.lane()).range()).orElseThrow(), look.particulars(), spot.position()), Optional.empty())).forEach(found::add);
         }
         return found;
     }
 
-    private Optional<Record> holding(BlockLook look, Range range, LaneKey lane, long position) {
-        return Optional.ofNullable(dsl.select(ALLOCATION.fields()).from(ALLOCATION).join(LANE).on(LANE.ID.eq(ALLOCATION.LANE_ID))
-                .where(LANE.SERIES_ID.eq(look.seriesId()), LANE.RANGE_ID.eq(range.id()), LANE.PERIOD.eq(lane.period()), ALLOCATION.FIRST_POSITION.le(position), ALLOCATION.LAST_POSITION.ge(position),
-                        ALLOCATION.BLOCK_SEQ.isNotNull(), ALLOCATION.VERSION.eq(look.version()), ALLOCATION.BUSINESS_DATE.eq(look.date()), ALLOCATION.FIELDS.isNotDistinctFrom(look.fields())).fetchOne());
+    private <T> Stream<T> inBlocks(BlockLook look, Series series, String text, Function<Spot, T> make) {
+        Particulars particulars = look.particulars();
+        OptionalLong value = series.pattern().read(text, particulars);
+        if (value.isEmpty() || series.order().isSealed()) return Stream.empty();
+        return series.ranges().stream().flatMap(range -> {
+            LaneKey lane = series.lane(range, particulars);
+            long position = series.order().positionOf(range, lane, value.getAsLong());
+            return position < 0 ? Stream.empty() : holding(look, range, lane, position).map(make).stream();
+        });
     }
+
+    private Optional<Spot> holding(BlockLook look, Range range, LaneKey lane, long position) {
+        Integer id = dsl.select(LANE.ID).from(LANE).where(LANE.SERIES_ID.eq(look.seriesId()), LANE.RANGE_ID.eq(range.id()), LANE.PERIOD.eq(lane.period())).fetchOne(LANE.ID);
+        if (id == null) return Optional.empty();
+        return Stretches.between(dsl, id, position, position).stream().filter(stretch -> stretch.block() != 0 && stretch.origin().version() == look.version() && stretch.origin().particulars().equals(look.particulars())).findFirst().map(stretch -> new Spot(id, stretch, position));
+    }
+
+    /** A position of a block. */
+    private record Spot(int lane, Stretch stretch, long position) {}
 
     private Found found(Record row, long position, String text, Optional<EntryQueries.Row> retired) {
         Stretch stretch = Stretches.of(row);

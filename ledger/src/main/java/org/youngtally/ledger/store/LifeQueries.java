@@ -52,7 +52,7 @@ public final class LifeQueries {
 
     /** The open holds, the oldest first. @param series of this one; absent for all */
     public List<Hold> holds(Optional<String> series, int most) {
-        return dsl.select(ALLOCATION.fields()).select(SERIES.NAME).from(WATCHED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(WATCHED.LANE_ID), ALLOCATION.FIRST_POSITION.eq(WATCHED.FIRST_POSITION)).join(LANE).on(LANE.ID.eq(WATCHED.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID))
+        return dsl.select(ALLOCATION.fields()).select(SERIES.NAME).from(WATCHED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(WATCHED.LANE_ID), ALLOCATION.LAST_POSITION.eq(WATCHED.LAST_POSITION)).join(LANE).on(LANE.ID.eq(WATCHED.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID))
                 .where(ALLOCATION.STATE.eq(PositionState.HELD.code()), of(series)).orderBy(ALLOCATION.SEQ, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION).limit(most)
                 .fetch(row -> new Hold(row.get(ALLOCATION.TEXT), row.get(SERIES.NAME), row.get(ALLOCATION.HELD_UNTIL).toInstant(ZoneOffset.UTC), entries.at(row.get(ALLOCATION.SEQ)).orElseThrow()));
     }
@@ -77,7 +77,7 @@ public final class LifeQueries {
     public List<Block> blocks(Optional<String> series) {
         Field<Long> quantity = ALLOCATION.LAST_POSITION.minus(ALLOCATION.FIRST_POSITION).plus(1L);
         Map<Long, Map<PositionState, Long>> states = new TreeMap<>();
-        dsl.select(BLOCK_STRETCH.BLOCK_SEQ, ALLOCATION.STATE, DSL.sum(quantity).cast(Long.class)).from(BLOCK_STRETCH).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(BLOCK_STRETCH.LANE_ID), ALLOCATION.FIRST_POSITION.between(BLOCK_STRETCH.FIRST_POSITION, BLOCK_STRETCH.LAST_POSITION), ALLOCATION.BLOCK_SEQ.eq(BLOCK_STRETCH.BLOCK_SEQ))
+        dsl.select(BLOCK_STRETCH.BLOCK_SEQ, ALLOCATION.STATE, DSL.sum(quantity).cast(Long.class)).from(BLOCK_STRETCH).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(BLOCK_STRETCH.LANE_ID), ALLOCATION.LAST_POSITION.between(BLOCK_STRETCH.FIRST_POSITION, BLOCK_STRETCH.LAST_POSITION), ALLOCATION.BLOCK_SEQ.eq(BLOCK_STRETCH.BLOCK_SEQ))
                 .groupBy(BLOCK_STRETCH.BLOCK_SEQ, ALLOCATION.STATE).fetch().forEach(row -> states.computeIfAbsent(row.value1(), added -> new EnumMap<>(PositionState.class)).put(PositionState.of(row.value2()), row.value3()));
         Map<Long, List<Record>> stretches = new LinkedHashMap<>();
         dsl.select(BLOCK_STRETCH.fields()).select(SERIES.NAME).from(BLOCK_STRETCH).join(SERIES).on(SERIES.ID.eq(BLOCK_STRETCH.SERIES_ID)).where(of(series)).orderBy(BLOCK_STRETCH.BLOCK_SEQ, BLOCK_STRETCH.LANE_ID, BLOCK_STRETCH.FIRST_POSITION).fetch()
@@ -130,7 +130,7 @@ public final class LifeQueries {
     public List<Voided> voids(Closing closing) {
         List<String> series = closing.totals().stream().map(total -> total.lane().series()).distinct().toList();
         return dsl.select(VOIDED.fields()).select(SERIES.NAME).from(VOIDED).join(LANE).on(LANE.ID.eq(VOIDED.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(VOIDED.SEQ.le(closing.entry().seq()), SERIES.NAME.in(series),
-                DSL.exists(DSL.selectOne().from(ALLOCATION).where(ALLOCATION.LANE_ID.eq(VOIDED.LANE_ID), ALLOCATION.FIRST_POSITION.eq(VOIDED.FIRST_POSITION), ALLOCATION.BUSINESS_DATE.between(closing.period().from(), closing.period().to()))))
+                DSL.exists(DSL.selectOne().from(ALLOCATION).where(ALLOCATION.LANE_ID.eq(VOIDED.LANE_ID), ALLOCATION.LAST_POSITION.ge(VOIDED.FIRST_POSITION), ALLOCATION.LAST_POSITION.le(VOIDED.LAST_POSITION), ALLOCATION.BUSINESS_DATE.between(closing.period().from(), closing.period().to()))))
                 .orderBy(SERIES.NAME, VOIDED.LANE_ID, VOIDED.FIRST_POSITION).fetch(this::voided);
     }
 

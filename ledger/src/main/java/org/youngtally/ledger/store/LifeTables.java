@@ -12,11 +12,11 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
+import java.util.List;
 import java.util.Map;
-import java.util.Optional;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
-import org.jooq.Record;
 import org.jooq.impl.DSL;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Origin;
@@ -36,19 +36,26 @@ final class LifeTables {
     private final Prepared watch;
     private final Prepared pass;
     private final Prepared used;
+    private final Prepared across;
+    private final Prepared again;
+    private final Insertion newVoid;
 
     LifeTables(DSLContext dsl) {
         this.dsl = dsl;
         settleOne = new Prepared(dsl, dsl.update(ALLOCATION).set(ALLOCATION.STATE, (Byte) null).set(ALLOCATION.CHANGED_SEQ, (Long) null).where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.FIRST_POSITION.eq((Long) null), ALLOCATION.LAST_POSITION.eq((Long) null)));
-        settleRow = new Prepared(dsl, dsl.update(ALLOCATION).set(ALLOCATION.STATE, (Byte) null).set(ALLOCATION.CHANGED_SEQ, (Long) null).where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.FIRST_POSITION.ge((Long) null), ALLOCATION.FIRST_POSITION.le((Long) null)));
+        settleRow = new Prepared(dsl, dsl.update(ALLOCATION).set(ALLOCATION.STATE, (Byte) null).set(ALLOCATION.CHANGED_SEQ, (Long) null).where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.LAST_POSITION.ge((Long) null), ALLOCATION.LAST_POSITION.le((Long) null)));
         // What was typed ahead stays watched, whatever becomes of it: the counter has to step over it.
         var own = ALLOCATION.as("own");
-        unwatch = new Prepared(dsl, dsl.deleteFrom(WATCHED).where(WATCHED.LANE_ID.eq((Integer) null), WATCHED.FIRST_POSITION.ge((Long) null), WATCHED.FIRST_POSITION.le((Long) null),
-                DSL.notExists(DSL.selectOne().from(own).where(own.LANE_ID.eq(WATCHED.LANE_ID), own.FIRST_POSITION.eq(WATCHED.FIRST_POSITION), own.AHEAD.isNotNull()))));
-        watch = new Prepared(dsl, dsl.mergeInto(WATCHED, WATCHED.LANE_ID, WATCHED.FIRST_POSITION).key(WATCHED.LANE_ID, WATCHED.FIRST_POSITION)
-                .select(DSL.select(ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.FIRST_POSITION.ge((Long) null), ALLOCATION.FIRST_POSITION.le((Long) null))));
+        unwatch = new Prepared(dsl, dsl.deleteFrom(WATCHED).where(WATCHED.LANE_ID.eq((Integer) null), WATCHED.LAST_POSITION.ge((Long) null), WATCHED.LAST_POSITION.le((Long) null),
+                DSL.notExists(DSL.selectOne().from(own).where(own.LANE_ID.eq(WATCHED.LANE_ID), own.LAST_POSITION.eq(WATCHED.LAST_POSITION), own.AHEAD.isNotNull()))));
+        watch = new Prepared(dsl, dsl.mergeInto(WATCHED, WATCHED.LANE_ID, WATCHED.LAST_POSITION).key(WATCHED.LANE_ID, WATCHED.LAST_POSITION)
+                .select(DSL.select(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.LAST_POSITION.ge((Long) null), ALLOCATION.LAST_POSITION.le((Long) null))));
         Field<Long> next = DSL.val((Long) null, LANE.NEXT_POSITION);
         pass = new Prepared(dsl, dsl.update(LANE).set(LANE.NEXT_POSITION, DSL.greatest(LANE.NEXT_POSITION, next)).where(LANE.ID.eq((Integer) null)));
+        across = new Prepared(dsl, dsl.select(ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.LAST_POSITION.ge((Long) null)).orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION).limit(DSL.inline(1)));
+        again = new Prepared(dsl, dsl.update(ALLOCATION).set(ALLOCATION.STATE, (Byte) null).set(ALLOCATION.SEQ, (Long) null).set(ALLOCATION.VERSION, (Integer) null).set(ALLOCATION.BUSINESS_DATE, (LocalDate) null).set(ALLOCATION.FIELDS, (String) null).set(ALLOCATION.TEXT, (String) null).set(ALLOCATION.TEXT_KEY, (String) null).set(ALLOCATION.NAMESPACE_ID, (Integer) null)
+                .set(ALLOCATION.HELD_UNTIL, (LocalDateTime) null).set(ALLOCATION.CHANGED_SEQ, DSL.inline(null, ALLOCATION.CHANGED_SEQ)).set(ALLOCATION.BLOCK_SEQ, DSL.inline(null, ALLOCATION.BLOCK_SEQ)).where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.LAST_POSITION.eq((Long) null)));
+        newVoid = new Insertion(dsl, VOIDED, VOIDED.LANE_ID, VOIDED.FIRST_POSITION, VOIDED.LAST_POSITION, VOIDED.SEQ, VOIDED.STATE, VOIDED.FIRST_TEXT, VOIDED.LAST_TEXT);
         Field<LocalDate> date = DSL.val((LocalDate) null, LANE.LATEST_DATE);
         used = new Prepared(dsl, dsl.update(LANE).set(LANE.LATEST_DATE, DSL.greatest(DSL.coalesce(LANE.LATEST_DATE, date), date)).set(LANE.NEWEST_SEQ, (Long) null).where(LANE.ID.eq((Integer) null)));
     }
@@ -63,7 +70,7 @@ final class LifeTables {
         }
         boolean waits = settled.now() == PositionState.RETURNED;
         if (waits || settled.was() == PositionState.HELD || settled.was() == PositionState.RETURNED) (waits ? watch : unwatch).run(new Object[] {settled.lane(), settled.from(), settled.to()});
-        if (settled.now().isVoid()) dsl.insertInto(VOIDED).values(settled.lane(), settled.from(), settled.to(), entry.seq(), settled.now().code(), settled.first(), settled.last()).execute();
+        if (settled.now().isVoid()) newVoid.run(List.<Object[]>of(new Object[] {settled.lane(), settled.from(), settled.to(), entry.seq(), settled.now().code(), settled.first(), settled.last()}));
     }
 
     /** Sees to it that rows begin at the first and end at the last position. */
@@ -73,15 +80,14 @@ final class LifeTables {
     }
 
     private void cutBefore(int lane, long position) {
-        Optional<? extends Record> found = dsl.selectFrom(ALLOCATION).where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.FIRST_POSITION.lt(position)).orderBy(ALLOCATION.FIRST_POSITION.desc()).limit(1).fetchOptional().filter(row -> row.get(ALLOCATION.LAST_POSITION) >= position);
-        if (found.isEmpty()) return;
-        Record row = found.get();
-        long first = row.get(ALLOCATION.FIRST_POSITION);
-        dsl.update(ALLOCATION).set(ALLOCATION.LAST_POSITION, position - 1).where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.FIRST_POSITION.eq(first)).execute();
-        Map<String, Object> rest = row.intoMap();
-        rest.put(ALLOCATION.FIRST_POSITION.getName(), position);
-        dsl.insertInto(ALLOCATION).set(rest).execute();
-        if (dsl.fetchExists(WATCHED, WATCHED.LANE_ID.eq(lane), WATCHED.FIRST_POSITION.eq(first))) dsl.insertInto(WATCHED).values(lane, position).execute();
+        List<Span> found = across.ask(new Object[] {lane, position}, row -> new Span(lane, row.getLong(1), row.getLong(2)));
+        if (found.isEmpty() || found.getFirst().from() >= position) return;
+        Condition one = ALLOCATION.LANE_ID.eq(lane).and(ALLOCATION.LAST_POSITION.eq(found.getFirst().to()));
+        Map<String, Object> front = dsl.selectFrom(ALLOCATION).where(one).fetchSingle().intoMap();
+        front.put(ALLOCATION.LAST_POSITION.getName(), position - 1);
+        dsl.update(ALLOCATION).set(ALLOCATION.FIRST_POSITION, position).where(one).execute();
+        dsl.insertInto(ALLOCATION).set(front).execute();
+        if (dsl.fetchExists(WATCHED, WATCHED.LANE_ID.eq(lane), WATCHED.LAST_POSITION.eq(found.getFirst().to()))) dsl.insertInto(WATCHED).values(lane, position - 1).execute();
     }
 
     /** @param key by which the identifier is found */
@@ -89,10 +95,8 @@ final class LifeTables {
         long position = issued.from();
         cut(issued.lane(), position, position);
         boolean held = issued.manner().until().isPresent();
-        dsl.update(ALLOCATION).set(ALLOCATION.STATE, (held ? PositionState.HELD : PositionState.ISSUED).code()).set(ALLOCATION.SEQ, entry.seq()).set(ALLOCATION.VERSION, issued.version()).set(ALLOCATION.BUSINESS_DATE, issued.particulars().date())
-                .set(ALLOCATION.FIELDS, FieldsJson.write(issued.particulars().fields())).set(ALLOCATION.TEXT, issued.texts().getFirst()).set(ALLOCATION.TEXT_KEY, key).set(ALLOCATION.NAMESPACE_ID, namespace)
-                .set(ALLOCATION.CHANGED_SEQ, (Long) null).set(ALLOCATION.BLOCK_SEQ, (Long) null).set(ALLOCATION.HELD_UNTIL, issued.manner().until().map(LifeTables::time).orElse(null))
-                .where(ALLOCATION.LANE_ID.eq(issued.lane()), ALLOCATION.FIRST_POSITION.eq(position)).execute();
+        again.run(new Object[] {(held ? PositionState.HELD : PositionState.ISSUED).code(), entry.seq(), issued.version(), issued.particulars().date(), FieldsJson.write(issued.particulars().fields()), issued.texts().getFirst(), key, namespace,
+            issued.manner().until().map(LifeTables::time).orElse(null), issued.lane(), position});
         (held ? watch : unwatch).run(new Object[] {issued.lane(), position, position});
         used(entry, issued);
     }
@@ -104,7 +108,7 @@ final class LifeTables {
 
     void hand(Entry entry, Effect.Handed handed) {
         cut(handed.lane(), handed.from(), handed.to());
-        dsl.update(ALLOCATION).set(ALLOCATION.BLOCK_SEQ, entry.seq()).where(ALLOCATION.LANE_ID.eq(handed.lane()), ALLOCATION.FIRST_POSITION.between(handed.from(), handed.to())).execute();
+        dsl.update(ALLOCATION).set(ALLOCATION.BLOCK_SEQ, entry.seq()).where(ALLOCATION.LANE_ID.eq(handed.lane()), ALLOCATION.LAST_POSITION.between(handed.from(), handed.to())).execute();
         Span span = new Span(handed.lane(), handed.from(), handed.to());
         dsl.insertInto(BLOCK_STRETCH, BLOCK_STRETCH.BLOCK_SEQ, BLOCK_STRETCH.LANE_ID, BLOCK_STRETCH.FIRST_POSITION, BLOCK_STRETCH.LAST_POSITION, BLOCK_STRETCH.SERIES_ID, BLOCK_STRETCH.VERSION, BLOCK_STRETCH.BUSINESS_DATE, BLOCK_STRETCH.FIELDS, BLOCK_STRETCH.PARENT_SEQ)
                 .select(DSL.select(DSL.val(entry.seq()), BLOCK_STRETCH.LANE_ID, DSL.val(span.from()), DSL.val(span.to()), BLOCK_STRETCH.SERIES_ID, BLOCK_STRETCH.VERSION, BLOCK_STRETCH.BUSINESS_DATE, BLOCK_STRETCH.FIELDS, DSL.val(handed.was())).from(BLOCK_STRETCH)

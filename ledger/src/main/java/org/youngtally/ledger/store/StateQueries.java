@@ -42,6 +42,7 @@ import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
+import org.youngtally.core.text.IdentifierKey;
 import org.youngtally.ledger.journal.CodebookJson;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.FieldsJson;
@@ -52,9 +53,13 @@ public final class StateQueries {
     private final DSLContext dsl;
     private final AnyOf byKeys;
     private final AnyOf byReferences;
+    private final Stretches.Standing stretches;
+    private final Prepared byText;
 
     public StateQueries(DSLContext dsl) {
         this.dsl = dsl;
+        stretches = new Stretches.Standing(dsl);
+        byText = new Prepared(dsl, dsl.select(ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION).from(ALLOCATION).join(LANE).on(LANE.ID.eq(ALLOCATION.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(ALLOCATION.TEXT_KEY.eq((String) null), SERIES.NAME.eq((String) null)));
         byKeys = new AnyOf(dsl, keys -> dsl.select(ACCOUNT.NAME, ENTRY.REQUEST_KEY, ENTRY.SEQ, ENTRY.DIGEST).from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).where(ENTRY.REQUEST_KEY.in(keys)));
         byReferences = new AnyOf(dsl, references -> dsl.select(SERIES.NAME, LIVE_REFERENCE.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST).from(LIVE_REFERENCE).join(SERIES).on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID)).join(ENTRY).on(ENTRY.SEQ.eq(LIVE_REFERENCE.SEQ))
                 .where(LIVE_REFERENCE.REFERENCE.in(references)));
@@ -101,7 +106,7 @@ public final class StateQueries {
 
     /** What lies apart in the lanes, or is held. */
     public List<Placed> watched() {
-        return dsl.select(ALLOCATION.fields()).from(WATCHED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(WATCHED.LANE_ID), ALLOCATION.FIRST_POSITION.eq(WATCHED.FIRST_POSITION)).orderBy(WATCHED.LANE_ID, WATCHED.FIRST_POSITION).fetch(row -> new Placed(row.get(ALLOCATION.LANE_ID), Stretches.of(row)));
+        return dsl.select(ALLOCATION.fields()).from(WATCHED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(WATCHED.LANE_ID), ALLOCATION.LAST_POSITION.eq(WATCHED.LAST_POSITION)).orderBy(WATCHED.LANE_ID, WATCHED.LAST_POSITION).fetch(row -> new Placed(row.get(ALLOCATION.LANE_ID), Stretches.of(row)));
     }
 
     /** A stretch of a lane. */
@@ -120,11 +125,12 @@ public final class StateQueries {
         return dsl.selectFrom(CLOSED_PERIOD).where(CLOSED_PERIOD.REOPENED_SEQ.isNull()).orderBy(CLOSED_PERIOD.SEQ).fetch(row -> new Closed(row.get(CLOSED_PERIOD.SEQ), new Period(Period.Scope.values()[row.get(CLOSED_PERIOD.SCOPE)], row.get(CLOSED_PERIOD.NAME), row.get(CLOSED_PERIOD.FROM_DATE), row.get(CLOSED_PERIOD.TO_DATE))));
     }
 
-    public List<Stretch> stretches(int lane, long from, long to) { return Stretches.between(dsl, lane, from, to); }
+    public List<Stretch> stretches(int lane, long from, long to) { return stretches.between(lane, from, to); }
 
     /** Where an identifier of a series stands. */
     public Optional<Span> spot(Series series, String text) {
-        return new IdentifierQueries(dsl).spot(series, text);
+        List<Span> single = byText.ask(new Object[] {IdentifierKey.of(text), series.key()}, row -> new Span(row.getInt(1), row.getLong(2), row.getLong(2)));
+        return single.isEmpty() ? new IdentifierQueries(dsl).spot(series, text) : Optional.of(single.getFirst());
     }
 
     /** The entry that holds a reference of a series. */
@@ -163,7 +169,7 @@ public final class StateQueries {
 
     /** The instant of the newest entry. */
     public Optional<Instant> newest() {
-        return Optional.ofNullable(dsl.select(ENTRY.AT).from(ENTRY).orderBy(ENTRY.SEQ.desc()).limit(1).fetchOne(ENTRY.AT)).map(at -> at.toInstant(ZoneOffset.UTC));
+        return dsl.select(ENTRY.AT).from(ENTRY).where(ENTRY.SEQ.eq(dsl.select(DSL.max(ENTRY.SEQ)).from(ENTRY))).fetchOptional(ENTRY.AT).map(at -> at.toInstant(ZoneOffset.UTC));
     }
 
     /** An act that was done under a key. */

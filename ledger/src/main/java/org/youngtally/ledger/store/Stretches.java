@@ -2,11 +2,17 @@ package org.youngtally.ledger.store;
 
 import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.ZoneOffset;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.jooq.impl.DSL;
 import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Stretch;
@@ -27,7 +33,33 @@ public final class Stretches {
 
     /** Those that reach into a stretch of positions, whole, in order. */
     static List<Stretch> between(DSLContext dsl, int lane, long from, long to) {
-        Long first = dsl.select(ALLOCATION.FIRST_POSITION).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.FIRST_POSITION.le(from)).orderBy(ALLOCATION.FIRST_POSITION.desc()).limit(1).fetchOne(ALLOCATION.FIRST_POSITION);
-        return dsl.selectFrom(ALLOCATION).where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.FIRST_POSITION.between(first == null ? from : first, to), ALLOCATION.LAST_POSITION.ge(from)).orderBy(ALLOCATION.FIRST_POSITION).fetch(Stretches::of);
+        List<Stretch> found = new ArrayList<>(dsl.selectFrom(ALLOCATION).where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.LAST_POSITION.between(from, to)).orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION).fetch(Stretches::of));
+        if (found.isEmpty() || found.getLast().to() < to) dsl.selectFrom(ALLOCATION).where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.LAST_POSITION.gt(to)).orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION).limit(1).fetch(Stretches::of).stream().filter(stretch -> stretch.from() <= to).forEach(found::add);
+        return found;
+    }
+
+    /** The same questions made ready once, for the writer. */
+    static final class Standing {
+        private final Prepared within;
+        private final Prepared behind;
+
+        Standing(DSLContext dsl) {
+            // The columns in the order in which they are read below.
+            var columns = List.of(ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.CHANGED_SEQ, ALLOCATION.BLOCK_SEQ, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.FIELDS, ALLOCATION.HELD_UNTIL, ALLOCATION.AHEAD, ALLOCATION.TEXT);
+            within = new Prepared(dsl, dsl.select(columns).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.LAST_POSITION.ge((Long) null), ALLOCATION.LAST_POSITION.le((Long) null)).orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION));
+            behind = new Prepared(dsl, dsl.select(columns).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.LAST_POSITION.gt((Long) null)).orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION).limit(DSL.inline(1)));
+        }
+
+        List<Stretch> between(int lane, long from, long to) {
+            List<Stretch> found = within.ask(new Object[] {lane, from, to}, Stretches::of);
+            if (found.isEmpty() || found.getLast().to() < to) behind.ask(new Object[] {lane, to}, Stretches::of).stream().filter(stretch -> stretch.from() <= to).forEach(found::add);
+            return found;
+        }
+    }
+
+    private static Stretch of(ResultSet row) throws SQLException {
+        LocalDateTime until = row.getObject(10, LocalDateTime.class);
+        var origin = new Origin(row.getLong(6), row.getInt(7), new Particulars(row.getObject(8, LocalDate.class), FieldsJson.read(row.getString(9))), Optional.ofNullable(until).map(time -> time.toInstant(ZoneOffset.UTC)), row.getObject(11) != null, Optional.ofNullable(row.getString(12)));
+        return new Stretch(row.getLong(1), row.getLong(2), PositionState.of(row.getByte(3)), row.getLong(4), row.getLong(5), origin);
     }
 }

@@ -8,11 +8,16 @@ alter table allocation add column held_until timestamp(6);
 alter table allocation add column ahead boolean;
 update allocation set block_seq = seq where text is null and state = 1;
 
+-- Stretches of a lane do not overlap, so that their last positions tell them apart as well as the first; and by the last the one that holds a position is found: it
+-- is the first that ends there or behind. (Downwards, H2 does not go along an index.)
+alter table allocation drop constraint allocation_position;
+alter table allocation add constraint allocation_position unique (lane_id, last_position);
+
 -- The allocations that the writer keeps in memory: held, returned, or typed ahead of the counter.
 create table watched (
     lane_id int not null,
-    first_position bigint not null,
-    primary key (lane_id, first_position)
+    last_position bigint not null,
+    primary key (lane_id, last_position)
 );
 
 -- How a position read before it was given anew.

@@ -44,10 +44,13 @@ public final class MemoryDisk implements Disk {
 
     public void live() { stepsLeft = Integer.MAX_VALUE; }
 
+    /** Whether it has died, and lives no more. */
+    public boolean isDead() { return stepsLeft < 0; }
+
     /** A step at which the machine can die, on a disk or elsewhere. */
     public void step() {
         if (stepsLeft-- <= 0) {
-            stepsLeft = 0;
+            stepsLeft = -1;
             throw new Crash();
         }
     }

@@ -304,6 +304,13 @@ public final class Model {
     /** Whether a hold's time is up. */
     public boolean isDue(Instant now) { return all().stream().anyMatch(place -> place.state == PositionState.HELD && !place.until.isAfter(now)); }
 
+    /** Every position of a family that was given. */
+    public List<Place> of(Family family) {
+        var own = new ArrayList<Place>();
+        for (Lane lane : lanes.get(family.key()).values()) for (Place place : lane.places) if (place != null) own.add(place);
+        return own;
+    }
+
     public List<Place> all() {
         var all = new ArrayList<Place>();
         for (Map<String, Lane> own : lanes.values()) for (Lane lane : own.values()) for (Place place : lane.places) if (place != null) all.add(place);

@@ -74,7 +74,7 @@ public final class Requests {
     }
 
     private Selection selection(Family family, Model model, Deed deed) {
-        List<Place> known = model.all().stream().filter(place -> place.family.key().equals(family.key())).toList();
+        List<Place> known = model.of(family);
         // Mostly such as it can be done with.
         List<Place> fit = known.stream().filter(place -> switch (deed) {
             case CONFIRM, RELEASE -> place.state == PositionState.HELD;
