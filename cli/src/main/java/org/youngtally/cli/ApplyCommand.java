@@ -7,7 +7,9 @@ import java.io.IOException;
 import java.nio.charset.MalformedInputException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.stream.Stream;
 import picocli.CommandLine.Command;
@@ -37,13 +39,20 @@ final class ApplyCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
+        var texts = new LinkedHashMap<String, String>();
+        for (Path file : files()) texts.put(file.toString(), text(file));
+        return apply(service, output, texts, dryRun);
+    }
+
+    /** Sends files of definitions, by their names, and prints what they change. */
+    static int apply(Service service, Output output, Map<String, String> texts, boolean dryRun) {
         var files = new JsonArray();
-        for (Path file : files()) {
+        texts.forEach((name, text) -> {
             var named = new JsonObject();
-            named.addProperty("name", file.toString());
-            named.addProperty("text", text(file));
+            named.addProperty("name", name);
+            named.addProperty("text", text);
             files.add(named);
-        }
+        });
         var request = new JsonObject();
         request.add("files", files);
         Service.Answer answer = service.post("/definitions?dryRun=" + dryRun, request);
@@ -52,14 +61,14 @@ final class ApplyCommand implements Callable<Integer> {
         for (String kind : List.of("namespaces", "codebooks", "series")) {
             for (JsonElement each : answer.body().getAsJsonObject().getAsJsonArray(kind)) {
                 if (!Json.text(each.getAsJsonObject(), "change", "").equals("unchanged")) changes++;
-                print(kind.equals("series") ? "" : kind.substring(0, kind.length() - 1) + " ", each.getAsJsonObject());
+                print(output, kind.equals("series") ? "" : kind.substring(0, kind.length() - 1) + " ", each.getAsJsonObject());
             }
         }
         output.note(dryRun ? "A dry run: nothing was changed." : changes == 0 ? "Everything stood so already." : changes + (changes == 1 ? " definition was" : " definitions were") + " taken.");
         return Main.DONE;
     }
 
-    private void print(String kind, JsonObject defined) {
+    private static void print(Output output, String kind, JsonObject defined) {
         String change = Json.text(defined, "change", "");
         String begins = Json.list(defined, "next").isEmpty() ? "" : ", begins with " + Json.list(defined, "next").get(0).getAsString();
         output.line(change + " " + kind + Json.text(defined, "key", "") + ", version " + Json.number(defined, "version") + begins);

@@ -45,6 +45,8 @@ public final class Main {
         commands.put("series", SeriesCommand::new);
         commands.put("codebook", CodebookCommand::new);
         commands.put("calendar", CalendarCommand::new);
+        commands.put("period", PeriodCommand::new);
+        commands.put("starter", StarterCommand::new);
         commands.put("entry", EntryCommand::new);
         commands.put("status", StatusCommand::new);
         commands.put("check", CheckCommand::new);

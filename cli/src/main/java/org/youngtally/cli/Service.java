@@ -93,6 +93,20 @@ final class Service {
         }
     }
 
+    /** A document that is not JSON, as it comes; a refusal is JSON all the same. */
+    byte[] bytes(String path) {
+        try {
+            var connection = (HttpURLConnection) URI.create(base() + "/api/v1" + path).toURL().openConnection();
+            connection.setRequestProperty("Young-Tally-Actor", actor);
+            if (connection.getResponseCode() >= 400) answer(connection, false);
+            try (InputStream in = connection.getInputStream()) {
+                return in.readAllBytes();
+            }
+        } catch (IOException e) {
+            throw new NotReachable("The service at " + base() + " cannot be reached (" + e.getMessage() + ").", e);
+        }
+    }
+
     private Answer answer(HttpURLConnection connection, boolean repeatable) throws IOException {
         int status = connection.getResponseCode();
         try (InputStream in = status >= 400 ? connection.getErrorStream() : connection.getInputStream()) {

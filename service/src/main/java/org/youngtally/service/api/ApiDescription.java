@@ -17,13 +17,14 @@ import org.jspecify.annotations.Nullable;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.youngtally.service.closing.Statement;
 import org.youngtally.service.definitions.Differences;
 import org.youngtally.service.web.Refusals;
 
 /** What the OpenAPI document says of the interface as a whole. */
 @Configuration
 class ApiDescription {
-    private static final List<Class<?>> SPEAKERS = List.of(AllocationController.class, CheckController.class, CodebookController.class, CodebookForm.class, DefinitionController.class, EventController.class, LedgerController.class, LifeController.class, OutlookController.class, SettlingController.class, Settlement.class, SeriesView.class, SeriesForm.class, Differences.class, Refusals.class);
+    private static final List<Class<?>> SPEAKERS = List.of(AllocationController.class, CheckController.class, CodebookController.class, CodebookForm.class, DefinitionController.class, EventController.class, LedgerController.class, LifeController.class, OutlookController.class, SettlingController.class, Settlement.class, ClosingController.class, Statement.class, StarterController.class, SeriesView.class, SeriesForm.class, Differences.class, Refusals.class);
 
     @Bean
     OpenAPI description() {

@@ -37,12 +37,14 @@ final class Requests {
 
     private Requests() {}
 
-    static Optional<LocalDate> date(String text) {
+    static Optional<LocalDate> date(String text) { return date("date", text); }
+
+    static Optional<LocalDate> date(String field, String text) {
         if (text == null || text.isEmpty()) return Optional.empty();
         try {
             return Optional.of(LocalDate.parse(text));
         } catch (DateTimeParseException e) {
-            throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a date of the calendar.").field("date", "year-month-day, such as 2026-01-31");
+            throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a date of the calendar.").field(field, "year-month-day, such as 2026-01-31");
         }
     }
 
