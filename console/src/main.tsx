@@ -6,6 +6,10 @@ import { CodebookList } from "./pages/codebooks/CodebookList.tsx";
 import { CodebookPage } from "./pages/codebooks/CodebookPage.tsx";
 import { CheckPage } from "./pages/check/CheckPage.tsx";
 import { EditSeries, NewSeries } from "./pages/editor/SeriesEditor.tsx";
+import { CalendarPage } from "./pages/life/CalendarPage.tsx";
+import { ClosingList } from "./pages/life/ClosingList.tsx";
+import { ClosingPage } from "./pages/life/ClosingPage.tsx";
+import { LifePage } from "./pages/life/LifePage.tsx";
 import { Overview } from "./pages/overview/Overview.tsx";
 import { SeriesList } from "./pages/series/SeriesList.tsx";
 import { SeriesPage } from "./pages/series/SeriesPage.tsx";
@@ -23,6 +27,10 @@ const router = createBrowserRouter([
       { path: "/new", element: <NewSeries /> },
       { path: "/series/:key", element: <SeriesPage /> },
       { path: "/series/:key/edit", element: <EditSeries /> },
+      { path: "/life", element: <LifePage /> },
+      { path: "/calendar", element: <CalendarPage /> },
+      { path: "/closings", element: <ClosingList /> },
+      { path: "/closings/:closing", element: <ClosingPage /> },
       { path: "/codebooks", element: <CodebookList /> },
       { path: "/codebooks/:key", element: <CodebookPage /> },
       { path: "/check", element: <CheckPage /> },

@@ -18,6 +18,15 @@ export type SchemeView = Schemas["SchemeView"];
 export type CheckResult = Schemas["CheckResult"];
 export type CheckAddition = Schemas["CheckAddition"];
 export type StatusView = Schemas["StatusView"];
+export type Settlement = Schemas["Settlement"];
+export type HoldView = Schemas["HoldView"];
+export type BlockView = Schemas["BlockView"];
+export type VoidView = Schemas["VoidView"];
+export type ForecastView = Schemas["ForecastView"];
+export type DayView = Schemas["DayView"];
+export type CalendarView = Schemas["CalendarView"];
+export type ClosingView = Schemas["ClosingView"];
+export type Statement = Schemas["Statement"];
 
 /** A refusal: problem details by RFC 9457. */
 export class Problem extends Error {

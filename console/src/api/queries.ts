@@ -1,5 +1,5 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { definition, entries, get, post, type CodebookView, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView } from "./client.ts";
+import { definition, entries, get, post, type BlockView, type CalendarView, type ClosingView, type CodebookView, type DayView, type ForecastView, type HoldView, type Statement, type VoidView, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView } from "./client.ts";
 
 export const useSeriesList = () => useQuery({ queryKey: ["series"], queryFn: () => get<SeriesView[]>("/series") });
 
@@ -16,6 +16,22 @@ export const useCodebooks = () => useQuery({ queryKey: ["codebooks"], queryFn: (
 
 /** For the editor: read once, so that what is typed is not overwritten. */
 export const useDefinition = (key: string) => useQuery({ queryKey: ["definition", key], queryFn: () => definition(key), staleTime: 0, gcTime: 0 });
+
+export const useHolds = () => useQuery({ queryKey: ["life", "holds"], queryFn: () => get<HoldView[]>("/holds") });
+
+export const useBlocks = () => useQuery({ queryKey: ["life", "blocks"], queryFn: () => get<BlockView[]>("/blocks") });
+
+export const useVoids = () => useQuery({ queryKey: ["life", "voids"], queryFn: () => get<VoidView[]>("/voids") });
+
+export const useForecast = (key: string) => useQuery({ queryKey: ["series", key, "forecast"], queryFn: () => get<ForecastView>(`/series/${encodeURIComponent(key)}/forecast`) });
+
+export const useUse = (key: string, days: number) => useQuery({ queryKey: ["series", key, "use", days], queryFn: () => get<DayView[]>(`/series/${encodeURIComponent(key)}/use?days=${days}`) });
+
+export const useCalendar = () => useQuery({ queryKey: ["series", "calendar"], queryFn: () => get<CalendarView[]>("/calendar") });
+
+export const useClosings = () => useQuery({ queryKey: ["life", "closings"], queryFn: () => get<ClosingView[]>("/closings") });
+
+export const useClosing = (closing: string) => useQuery({ queryKey: ["life", "closings", closing], queryFn: () => get<Statement>(`/closings/${closing}`) });
 
 export const useCheckSchemes = () => useQuery({ queryKey: ["check-schemes"], queryFn: () => get<SchemeView[]>("/check-schemes"), staleTime: Infinity });
 

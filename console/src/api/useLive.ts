@@ -20,6 +20,7 @@ export function useLive(): boolean {
       events.addEventListener("change", () => {
         void queries.invalidateQueries({ queryKey: ["series"] });
         void queries.invalidateQueries({ queryKey: ["entries"] });
+        void queries.invalidateQueries({ queryKey: ["life"] });
       });
       events.onopen = () => {
         setHeard(true);

@@ -9,6 +9,7 @@ const fields: { name: keyof Omit<RangeDraft, "id">; path: string; label: string;
   { name: "opens", path: "opens", label: "Opens", type: "date" },
   { name: "closes", path: "closes", label: "Closes", type: "date" },
   { name: "warnWhenLeft", path: "warn-when-left", label: "Warn when left", type: "number" },
+  { name: "warnDaysBefore", path: "warn-days-before", label: "Warn days before it closes", type: "number" },
 ];
 
 /** The ranges of the series being edited. */

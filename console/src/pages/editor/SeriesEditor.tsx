@@ -60,7 +60,7 @@ function Editor({ draft: begun, version: begunOn }: { draft: Draft; version?: nu
       </Field>
     );
   };
-  const choice = (name: "order" | "proof", label: string, options: [string, string][]) => (
+  const choice = (name: "order" | "proof" | "typed" | "gaps" | "returns" | "chronological", label: string, options: [string, string][]) => (
     <Field id={name} label={label} faults={faultsAt(faults, name)}>
       <select id={name} className="select w-full" value={draft[name]} onChange={(event) => change({ [name]: event.target.value })}>{options.map(([value, shown]) => <option key={value} value={value}>{shown}</option>)}</select>
     </Field>
@@ -95,6 +95,15 @@ function Editor({ draft: begun, version: begunOn }: { draft: Draft; version?: nu
               {choice("proof", "That no two are alike", [["", "must be proved"], ["waived", "is looked up with each number"]])}
               {text("skipsValues", "Never the values", "(with commas)", "13, 4000-4999", "skips.values")}
               {text("skipsContaining", "Never a count with", "(with commas)", "13, 666", "skips.containing")}
+            </div>
+          </details>
+          <details className="sheet" open={isUsed(begun.typed, begun.gaps, begun.returns, begun.chronological)}>
+            <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">What may become of its numbers</summary>
+            <div className="p-4 pt-2 grid gap-4 sm:grid-cols-2">
+              {choice("gaps", "A number that is given back", [["", "is given next: no gaps"], ["allowed", "is void: gaps are allowed"]])}
+              {choice("returns", "Issued numbers", [["", "can be given back unused"], ["refused", "are not taken back"]])}
+              {choice("chronological", "Dates", [["", "in any order"], ["true", "follow the calendar: none before the last"]])}
+              {choice("typed", "Typing a number", [["", "is refused"], ["allowed", "is allowed"], ["required", "is required"]])}
             </div>
           </details>
           <RangeFields ranges={draft.ranges} faults={faults} onChange={(ranges) => change({ ranges })} />

@@ -3,11 +3,10 @@ import type { SeriesView } from "../../api/client.ts";
 import { useEntries, useSeriesList } from "../../api/queries.ts";
 import { EntryTable } from "../../parts/EntryTable.tsx";
 import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
-import { count } from "../../parts/words.ts";
 import { SeriesTable } from "../series/SeriesTable.tsx";
 
 function RunsOut({ series }: { series: SeriesView[] }) {
-  const soon = series.filter((each) => each.low || each.state !== "serving");
+  const soon = series.filter((each) => each.warnings.length > 0 || each.state !== "serving");
   return (
     <section className="sheet" aria-labelledby="soon">
       <h2 id="soon" className="sheet-title">What runs out soon</h2>
@@ -16,7 +15,7 @@ function RunsOut({ series }: { series: SeriesView[] }) {
         {soon.map((each) => (
           <li key={each.key} className="px-4 py-3 flex justify-between gap-4 items-baseline">
             <Link className="link font-medium" to={`/series/${each.key}`}>{each.title}</Link>
-            <span className="text-warning font-medium text-right">{each.state === "closed" ? "no range serves today" : each.left === undefined ? "a lane runs low" : each.left === 0 ? "nothing left" : `${count(each.left)} left`}</span>
+            <span className="text-warning font-medium text-right">{each.state === "closed" ? "no range serves today" : each.left === 0 ? "nothing left" : each.warnings.join("; ")}</span>
           </li>
         ))}
       </ul>
@@ -41,7 +40,7 @@ const GLANCE = 8;
 
 /** Those that want attention first, then those used last. */
 const atAGlance = (series: SeriesView[]): SeriesView[] => {
-  const urgent = (each: SeriesView) => (each.low || each.state !== "serving" ? 0 : 1);
+  const urgent = (each: SeriesView) => (each.warnings.length > 0 || each.state !== "serving" ? 0 : 1);
   return [...series].sort((a, b) => urgent(a) - urgent(b) || (b.newest?.at ?? "").localeCompare(a.newest?.at ?? "")).slice(0, GLANCE);
 };
 

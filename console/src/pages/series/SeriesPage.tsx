@@ -9,6 +9,8 @@ import { FieldInputs, isComplete } from "../../parts/FieldInputs.tsx";
 import { useSettled } from "../../parts/useSettled.ts";
 import { AllocatePanel } from "./AllocatePanel.tsx";
 import { RangeTable } from "./RangeTable.tsx";
+import { SettlePanel } from "./SettlePanel.tsx";
+import { UsePanel } from "./UsePanel.tsx";
 
 function Ledger({ series }: { series: string }) {
   const entries = useEntries(series, 20);
@@ -41,14 +43,18 @@ export function SeriesPage() {
       <p className="text-sm mb-1"><Link className="link" to="/series">Series</Link> <span aria-hidden="true">/</span> <span className="identifier">{series.key}</span></p>
       <div className="flex flex-wrap items-center gap-3 mb-2"><h1 className="text-2xl font-semibold">{series.title}</h1><StateWord series={series} /><Link className="btn btn-sm ml-auto" to={`/series/${series.key}/edit`}>Edit</Link></div>
       <dl className="flex flex-wrap gap-x-8 gap-y-1 mb-6 text-sm">
-        {[["Pattern", series.pattern], ["Namespace", series.namespace], ["Restarts", series.restarts.length === 0 ? "never" : series.restarts.map((word) => `each ${word.replace("field ", "").replace("-", " ")}`).join(" and ")], ...(series.order === "in-turn" ? [] : [["Order", series.order]]), ["Version", String(series.version)]].map(([name, value]) => (
+        {[["Pattern", series.pattern], ["Namespace", series.namespace], ["Restarts", series.restarts.length === 0 ? "never" : series.restarts.map((word) => `each ${word.replace("field ", "").replace("-", " ")}`).join(" and ")], ...(series.order === "in-turn" ? [] : [["Order", series.order]]), ["Numbers", series.policy.chronological ? "follow the calendar" : series.policy.gaps ? "gaps allowed" : "gap-free"], ...(series.policy.typed === "refused" ? [] : [["Typing", series.policy.typed]]), ["Version", String(series.version)]].map(([name, value]) => (
           <div key={name} className="flex gap-2"><dt className="quiet">{name}</dt><dd className="identifier">{value}</dd></div>
         ))}
         {series.newest && <div className="flex gap-2"><dt className="quiet">Newest</dt><dd><span className="identifier">{series.newest.identifier}</span>, {when(series.newest.at)} by {series.newest.by}</dd></div>}
       </dl>
+      {series.warnings.length > 0 && <p role="status" className="border-l-4 border-warning bg-base-200 px-4 py-2 mb-5"><strong>To see to:</strong> {series.warnings.join("; ")}.</p>}
       <div className="sheets">
         <div className="sheets lg:grid-cols-[20rem_minmax(0,1fr)] items-start">
-          <AllocatePanel series={series} date={date} onDate={setDate} fields={fields}><FieldInputs rules={series.fields} values={fields} onChange={setFields} /></AllocatePanel>
+          <div className="sheets">
+            <AllocatePanel key={series.key} series={series} date={date} onDate={setDate} fields={fields}><FieldInputs rules={series.fields} values={fields} onChange={setFields} /></AllocatePanel>
+            <SettlePanel key={`became ${series.key}`} series={series} />
+          </div>
           <div className="sheets">
             <section aria-labelledby="next">
               <h2 id="next" className="font-semibold mb-2">Next on {series.date} {(ahead ?? series).left !== undefined && <span className="quiet font-normal">— {leftText((ahead ?? series).left, series.order)} left</span>}</h2>
@@ -56,6 +62,7 @@ export function SeriesPage() {
               {!ahead ? <div className="sheet"><Nothing>What comes next rests on {series.fields.map((field) => field.name).join(", ")}.</Nothing></div> : ahead.next.length === 0 ? <div className="sheet"><Nothing>Nothing is left for this date.</Nothing></div> : <ul className="strip" tabIndex={0} aria-label="Next identifiers">{ahead.next.map((identifier) => <li key={identifier} className="identifier">{identifier}</li>)}</ul>}
             </section>
             <RangeTable series={series} />
+            <UsePanel series={series} />
           </div>
         </div>
         <Ledger series={series.key} />

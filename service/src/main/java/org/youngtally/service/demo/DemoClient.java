@@ -29,6 +29,8 @@ final class DemoClient {
         return post(by, "/series/" + series + "/allocations", request, Optional.of(key));
     }
 
+    JsonNode act(DemoFiles.Deed deed, String key) { return post(deed.by(), deed.path(), deed.body(), Optional.of(key)); }
+
     JsonNode find(String identifier) {
         return http.get().uri("/identifiers?text={text}", identifier).retrieve().body(JsonNode.class);
     }

@@ -52,6 +52,8 @@ public final class DemoCommand implements Callable<Integer> {
         service.ledger().status().opening().forEach(out::println);
         client.apply("ines", "larkmoor.yaml", DemoFiles.text("larkmoor.yaml"));
         for (DemoFiles.Taking taking : DemoFiles.takings()) client.allocate(taking.by(), taking.series(), taking.quantity(), taking.date(), taking.reference(), taking.fields(), "demo-" + taking.line());
+        List<DemoFiles.Deed> deeds = DemoFiles.deeds();
+        for (int i = 0; i < deeds.size(); i++) client.act(deeds.get(i), "demo-act-" + (i + 1));
         welcome(service);
         return 0;
     }

@@ -8,6 +8,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** The demo data that ships with the service. */
 final class DemoFiles {
@@ -30,6 +32,16 @@ final class DemoFiles {
             takings.add(new Taking(i, values[0], values[1], values[2], Long.parseLong(values[3]), Optional.of(values[4]).filter(reference -> !reference.isEmpty()), fields(values[5])));
         }
         return takings;
+    }
+
+    /** An act on numbers or periods. @param path where it is sent */
+    record Deed(String by, String path, JsonNode body) {}
+
+    /** What became of numbers: in the order of time, new ones at the end. */
+    static List<Deed> deeds() throws IOException {
+        var deeds = new ArrayList<Deed>();
+        for (JsonNode deed : JsonMapper.shared().readTree(text("acts.json"))) deeds.add(new Deed(deed.get("by").stringValue(), deed.get("path").stringValue(), deed.get("body")));
+        return deeds;
     }
 
     /** NAME=VALUE, one behind the other with semicolons. */
