@@ -14,6 +14,7 @@ import org.openqa.selenium.WebElement;
 import org.openqa.selenium.chrome.ChromeDriver;
 import org.openqa.selenium.chrome.ChromeDriverService;
 import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.support.ui.Select;
 import org.openqa.selenium.support.ui.WebDriverWait;
 
 /** Headless Chromium on the console, used as a person would: by what is written on the page. */
@@ -59,6 +60,9 @@ final class Browser implements AutoCloseable {
     }
 
     /** Puts a text into a field in place of what stands there. */
+    /** Chooses an option by what it says. */
+    void choose(String label, String option) { new Select(field(label)).selectByVisibleText(option); }
+
     void type(String label, String text) {
         WebElement field = field(label);
         field.sendKeys(Keys.chord(Keys.CONTROL, "a"), Keys.DELETE);

@@ -5,12 +5,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.youngtally.acceptance.CommandLine.Result;
 
 /** The client as it is run at a terminal, on the demo data. */
 class CommandLineTest {
@@ -24,22 +24,9 @@ class CommandLineTest {
     @AfterAll
     static void stop() throws Exception { service.close(); }
 
-    private record Result(int exit, String out, String err) {}
+    private static Result youngtally(String... arguments) throws Exception { return CommandLine.run(folder, service, arguments); }
 
-    private static Result youngtally(String... arguments) throws Exception {
-        var all = new ArrayList<>(List.of(arguments));
-        if (!all.contains("--service")) all.addAll(List.of("--service", service.address()));
-        return run("cli", all);
-    }
-
-    private static Result run(String module, List<String> arguments) throws Exception {
-        var command = new ArrayList<>(List.of(Service.JAVA.toString(), "-XX:TieredStopAtLevel=1", "-jar", Service.jar(module).toString()));
-        command.addAll(arguments);
-        Path err = Files.createTempFile(folder, "err", ".txt");
-        Process process = new ProcessBuilder(command).redirectError(err.toFile()).start();
-        String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-        return new Result(process.waitFor(), out, Files.readString(err));
-    }
+    private static Result run(String module, List<String> arguments) throws Exception { return CommandLine.run(folder, module, arguments); }
 
     @Test
     void numbersAreTakenFoundAndAudited() throws Exception {

@@ -79,7 +79,7 @@ record SeriesView(String key, String title, String namespace, String pattern, Li
 
     private static List<String> warnings(Series series, LocalDate date, Optional<Long> left, boolean low) {
         var warnings = new ArrayList<String>();
-        if (low) warnings.add(left.map(known -> known + " left").orElse("a lane has little left"));
+        if (low) warnings.add(left.map(known -> "runs low, " + known + " left").orElse("a lane runs low"));
         RangeCalendar.closingSoon(series, date).ifPresent(range -> warnings.add("closes on " + range.serves().closes() + ", and nothing opens behind it"));
         return warnings;
     }

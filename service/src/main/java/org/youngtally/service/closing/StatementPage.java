@@ -64,7 +64,7 @@ public final class StatementPage {
         fact("Closed", "the " + statement.scope() + " " + statement.key() + ", " + statement.from() + " to " + statement.to() + ", both included");
         fact("By", statement.by() + ", " + time(statement.at()) + ", entry " + statement.closing());
         if (statement.note() != null) fact("Note", statement.note());
-        fact("Numbers", statement.issued() + " stand for something, " + statement.lanes().stream().mapToLong(Statement.LaneLine::voids).sum() + " are void");
+        fact("Numbers", "issued " + statement.issued() + ", void " + statement.lanes().stream().mapToLong(Statement.LaneLine::voids).sum());
         fact("Head", statement.head());
         if (statement.reopened() != null) fact("Reopened", "by " + statement.reopened().by() + ", " + time(statement.reopened().at()) + ", entry " + statement.reopened().seq() + (statement.reopened().reason() == null ? "" : ": " + statement.reopened().reason()));
         lanes();

@@ -1,0 +1,31 @@
+package org.youngtally.acceptance;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Runs the commands as processes of their own. */
+final class CommandLine {
+    record Result(int exit, String out, String err) {}
+
+    private CommandLine() {}
+
+    /** Runs the client on a service. */
+    static Result run(Path folder, Service service, String... arguments) throws Exception {
+        var all = new ArrayList<>(List.of(arguments));
+        if (!all.contains("--service")) all.addAll(List.of("--service", service.address()));
+        return run(folder, "cli", all);
+    }
+
+    /** @param folder for what it prints to standard error @param module whose jar it is */
+    static Result run(Path folder, String module, List<String> arguments) throws Exception {
+        var command = new ArrayList<>(List.of(Service.JAVA.toString(), "-XX:TieredStopAtLevel=1", "-jar", Service.jar(module).toString()));
+        command.addAll(arguments);
+        Path err = Files.createTempFile(folder, "err", ".txt");
+        Process process = new ProcessBuilder(command).redirectError(err.toFile()).start();
+        String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        return new Result(process.waitFor(), out, Files.readString(err));
+    }
+}
