@@ -225,7 +225,7 @@ class CommandLineTest {
     @Test
     void whatIsSkippedIsToldAndWhatComesRoundHasItsRound() throws Exception {
         assertThat(youngtally("series", "show", "bench-place").out()).containsPattern("GIVEN +LEFT +SKIPPED").containsPattern(" 25 +152 +1");
-        assertThat(youngtally("audit", "bench-place").out()).contains("26 positions (1 of them void: skipped by the definition)", "explained: series bench-place, range 1: 1 position void, skipped by the definition: 013");
+        assertThat(youngtally("audit", "bench-place").out()).contains("26 positions (25 issued, 1 skipped)", "explained: series bench-place, range 1: 1 position void, skipped by the definition: 013");
         assertThat(youngtally("find", "b013").exit()).isEqualTo(1);
         assertThat(youngtally("find", "B").out()).contains("round      1").contains("round      2");
         assertThat(youngtally("block", "take", "mark", "--quantity", "5").err()).contains("its marks come round again");

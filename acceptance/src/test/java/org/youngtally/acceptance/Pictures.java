@@ -1,9 +1,17 @@
 package org.youngtally.acceptance;
 
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import javax.imageio.ImageIO;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.rendering.PDFRenderer;
 
 /** Takes the pictures of the console that the documentation shows, from the demo data. Argument: the folder to write to. */
 final class Pictures {
@@ -15,7 +23,7 @@ final class Pictures {
             terminal(service, browser, folder.resolve("terminal.png"));
             browser.open("/");
             browser.sees("CAST-005");
-            browser.sees("CONCERT-1");
+            browser.sees("Card file, drawer 5");
             browser.picture(folder.resolve("console-overview.png"));
             browser.open("/series");
             browser.sees("P-100640");
@@ -49,6 +57,16 @@ final class Pictures {
             browser.open("/series/component/edit");
             browser.sees("WC-PA-0006");
             browser.picture(folder.resolve("console-editor-fields.png"));
+            browser.open("/life");
+            browser.sees("Label printer of the foundry");
+            browser.picture(folder.resolve("console-life.png"));
+            browser.open("/calendar");
+            browser.sees("Casts of the foundry");
+            browser.picture(folder.resolve("console-calendar.png"));
+            browser.open("/closings/71");
+            browser.sees("Written twice for ORDER-863");
+            browser.picture(folder.resolve("console-closing.png"));
+            page(service, folder.resolve("closing-page.png"));
             browser.open("/check");
             browser.type("Identifier", "6291041500231");
             browser.press("Verify it");
@@ -64,6 +82,14 @@ final class Pictures {
             browser.open("/series/visit");
             browser.sees("Tuning visits");
             browser.picture(folder.resolve("console-narrow.png"));
+        }
+    }
+
+    /** The page to be signed, as it is printed. */
+    private static void page(Service service, Path picture) throws Exception {
+        byte[] pdf = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(service.address() + "/api/v1/closings/71/page")).build(), HttpResponse.BodyHandlers.ofByteArray()).body();
+        try (PDDocument document = Loader.loadPDF(pdf)) {
+            ImageIO.write(new PDFRenderer(document).renderImageWithDPI(0, 80), "png", picture.toFile());
         }
     }
 

@@ -13,6 +13,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Supplier;
 
 /**
  * Keep-alive HTTP clients that send the same request over and over. They read no more of the answer than its status and length,
@@ -44,7 +45,10 @@ final class HttpLoad {
     /** @param p50 in microseconds @param p99 in microseconds */
     record Result(double perSecond, long p50, long p99, long requests) {}
 
-    Result run(Request request, int clients, int seconds) throws InterruptedException {
+    Result run(Request request, int clients, int seconds) throws InterruptedException { return run(() -> List.of(request), clients, seconds); }
+
+    /** @param requests those that a client sends one after the other each time, and that count as one */
+    Result run(Supplier<List<Request>> requests, int clients, int seconds) throws InterruptedException {
         var all = new ArrayList<long[]>();
         var failures = new AtomicInteger();
         long end = System.nanoTime() + seconds * 1_000_000_000L;
@@ -53,7 +57,7 @@ final class HttpLoad {
         for (int i = 0; i < clients; i++) {
             threads.add(Thread.ofVirtual().start(() -> {
                 try {
-                    long[] times = client(request, end);
+                    long[] times = client(requests, end);
                     synchronized (all) {
                         all.add(times);
                     }
@@ -70,7 +74,7 @@ final class HttpLoad {
         return new Result(times.length / elapsed, times[times.length / 2] / 1_000, times[(int) (times.length * 0.99)] / 1_000, times.length);
     }
 
-    private long[] client(Request request, long end) throws IOException {
+    private long[] client(Supplier<List<Request>> requests, long end) throws IOException {
         long[] times = new long[1_024];
         int count = 0;
         try (Socket socket = new Socket(InetAddress.getLoopbackAddress(), port)) {
@@ -78,8 +82,10 @@ final class HttpLoad {
             OutputStream out = socket.getOutputStream();
             InputStream in = new BufferedInputStream(socket.getInputStream(), 4_096);
             for (long now = System.nanoTime(); now < end; ) {
-                out.write(request.bytes(port));
-                answer(in);
+                for (Request request : requests.get()) {
+                    out.write(request.bytes(port));
+                    answer(in);
+                }
                 long then = System.nanoTime();
                 if (count == times.length) times = Arrays.copyOf(times, count * 2);
                 times[count++] = then - now;

@@ -37,7 +37,7 @@ public sealed interface Outcome {
             case BatchWork.Outcome.Repeated repeated -> ledger.read(dsl -> of(new EntryQueries(dsl).at(repeated.seq()).orElseThrow(), true, dsl));
             case BatchWork.Outcome.Done done when done.entry().map(entry -> entry.kind() == Entry.Kind.DEFINE).orElse(true) -> Defined.by(done.entry().map(Entry::effects).orElse(List.of()));
             case BatchWork.Outcome.Done done when done.entry().orElseThrow().kind().takes() -> new Taken(Taking.of(done.entry().get(), ledger), false);
-            case BatchWork.Outcome.Done done -> ledger.read(dsl -> of(new EntryQueries(dsl).at(done.entry().orElseThrow().seq()).orElseThrow(), false, dsl));
+            case BatchWork.Outcome.Done done -> new Settled(EntryQueries.of(done.entry().orElseThrow()), false);
         };
     }
 

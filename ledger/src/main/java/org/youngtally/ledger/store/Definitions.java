@@ -15,12 +15,13 @@ import org.youngtally.ledger.journal.SeriesJson;
 /** Versions of series and the lanes they stand behind, each read once per question. */
 public final class Definitions {
     private final DSLContext dsl;
-    private final Map<List<Integer>, Series> versions = new HashMap<>();
+    private final Map<List<Integer>, Series> versions;
     private final Map<Integer, Lane> lanes = new HashMap<>();
     private final Map<Integer, Series> newest = new HashMap<>();
 
     public Definitions(DSLContext dsl) {
         this.dsl = dsl;
+        this.versions = Store.versions(dsl);
     }
 
     /** @param seriesId the row id of the series */

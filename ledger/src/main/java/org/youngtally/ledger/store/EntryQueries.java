@@ -16,6 +16,7 @@ import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.SelectOnConditionStep;
 import org.jooq.impl.DSL;
+import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Span;
@@ -42,6 +43,14 @@ public final class EntryQueries {
      * @param quantity 0 for an act that takes no numbers
      */
     public record Row(long seq, Instant at, String by, Entry.Kind kind, Optional<String> series, Optional<Particulars> particulars, long quantity, Optional<String> reference, Optional<String> key, Optional<String> note, Optional<PositionState> state, Optional<String> first, Optional<String> last, List<Span> spans) {}
+
+    /** An entry as it will stand in the tables, for one on numbers that were given or on a period. */
+    public static Row of(Entry entry) {
+        Entry.Request request = entry.request().orElseThrow();
+        List<Effect.Settled> settled = entry.effects().stream().filter(Effect.Settled.class::isInstance).map(Effect.Settled.class::cast).toList();
+        return new Row(entry.seq(), entry.at(), entry.by(), entry.kind(), request.series(), request.particulars(), request.quantity(), request.reference(), request.key(), request.note(), settled.stream().findFirst().map(Effect.Settled::now), settled.stream().findFirst().map(Effect.Settled::first),
+                settled.isEmpty() ? Optional.empty() : Optional.of(settled.getLast().last()), Spans.of(entry));
+    }
 
     public Optional<Row> at(long seq) {
         return rows().where(ENTRY.SEQ.eq(seq)).fetchOptional(EntryQueries::row);

@@ -71,10 +71,8 @@ public final class IdentifierQueries {
 
     /** Single numbers by their key; of marks that come round again the newest ones. */
     private List<? extends Record> rows(String key) {
-        var rows = new ArrayList<Record>(dsl.selectFrom(ALLOCATION).where(ALLOCATION.TEXT_KEY.eq(key)).fetch());
-        // The range of keys that begin with this one and the separator, read off the index.
-        rows.addAll(dsl.selectFrom(ALLOCATION).where(ALLOCATION.TEXT_KEY.gt(key + RoundKey.SEPARATOR), ALLOCATION.TEXT_KEY.lt(key + (char) (RoundKey.SEPARATOR + 1))).orderBy(ALLOCATION.SEQ.desc()).limit(MOST_ROUNDS).fetch());
-        return rows;
+        // The key itself, and those that begin with it and the separator: nothing else lies between these two.
+        return dsl.selectFrom(ALLOCATION).where(ALLOCATION.TEXT_KEY.ge(key), ALLOCATION.TEXT_KEY.lt(key + (char) (RoundKey.SEPARATOR + 1))).orderBy(ALLOCATION.SEQ.desc()).limit(MOST_ROUNDS).fetch();
     }
 
     /** Where an identifier of a series stands now that is no single number by its key: a mark that comes round again, the newest of them; or one of a block. */

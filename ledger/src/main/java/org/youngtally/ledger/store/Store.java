@@ -8,7 +8,10 @@ import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import org.flywaydb.core.Flyway;
 import org.h2.jdbcx.JdbcDataSource;
@@ -17,6 +20,7 @@ import org.jooq.DSLContext;
 import org.jooq.SQLDialect;
 import org.jooq.conf.Settings;
 import org.jooq.impl.DSL;
+import org.youngtally.core.series.Series;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.secret.Secrets;
@@ -33,6 +37,10 @@ public final class Store implements AutoCloseable {
     /** By this name a question finds the secrets in the configuration it is asked through. */
     private static final String SECRETS = "secrets";
 
+    /** By this name it finds the versions of series that were read before: a version never changes, and reading one takes longer than most questions. */
+    private static final String VERSIONS = "versions";
+
+    private final Map<List<Integer>, Series> versions = new ConcurrentHashMap<>();
     private final String file;
     private final Secrets secrets;
     private final HikariDataSource readers;
@@ -100,6 +108,10 @@ public final class Store implements AutoCloseable {
     /** The secrets that go with the tables which a question is asked of. */
     static Secrets secrets(DSLContext dsl) { return (Secrets) dsl.configuration().data(SECRETS); }
 
+    /** The versions of series that questions have read, by the row id of the series and the version; none for the writer, who may take back what it wrote. */
+    @SuppressWarnings("unchecked")
+    static Map<List<Integer>, Series> versions(DSLContext dsl) { return (Map<List<Integer>, Series>) dsl.configuration().data().getOrDefault(VERSIONS, new HashMap<>()); }
+
     /** The last entry that the tables hold. */
     public Head applied() {
         return writing.selectFrom(APPLIED).fetchOne(row -> new Head(row.get(APPLIED.SEQ), row.get(APPLIED.HASH)));
@@ -128,7 +140,9 @@ public final class Store implements AutoCloseable {
     public <T> T read(Function<DSLContext, T> question) {
         try (Connection reader = readers.getConnection()) {
             try {
-                return question.apply(dsl(reader, secrets));
+                DSLContext dsl = dsl(reader, secrets);
+                dsl.configuration().data(VERSIONS, versions);
+                return question.apply(dsl);
             } finally {
                 reader.rollback();
             }

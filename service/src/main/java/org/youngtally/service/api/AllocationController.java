@@ -47,7 +47,7 @@ class AllocationController {
     record AllocationRequest(@Nullable Long quantity, @Nullable String date, @Nullable Map<String, String> fields, @Nullable String unit, @Nullable String reference, @Nullable String hold, @Nullable String typed) {}
 
     /** The same for a block. @param holder who uses it */
-    record BlockRequest(long quantity, @Nullable String date, @Nullable Map<String, String> fields, @Nullable String unit, @Nullable String reference, @Nullable String holder) {}
+    record BlockRequest(@Nullable Long quantity, @Nullable String date, @Nullable Map<String, String> fields, @Nullable String unit, @Nullable String reference, @Nullable String holder) {}
 
 
     /**
@@ -81,6 +81,7 @@ class AllocationController {
     @Operation(operationId = "takeBlock", summary = "Take many numbers as one block, to be used elsewhere; the answer names the first and the last")
     ResponseEntity<Allocation> block(@PathVariable String series, @RequestBody BlockRequest asked, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key,
             @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+        if (asked.quantity() == null) throw new Problem(Problem.Type.MALFORMED, "The block has no quantity.").field("quantity", "how many numbers the block is to have, 1 or more");
         return take(new Act.Form.Block(Requests.note("holder", asked.holder())), series, asked.quantity(), asked.date(), Requests.fields(asked.fields(), asked.unit()), asked.reference(), key, actor);
     }
 

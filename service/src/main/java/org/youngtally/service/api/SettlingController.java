@@ -88,12 +88,13 @@ class SettlingController {
     }
 
     /** @param quantity how many of the block's numbers that were not reported yet, from its first on @param holder who uses them */
-    record PartRequest(long quantity, @Nullable String holder) {}
+    record PartRequest(@Nullable Long quantity, @Nullable String holder) {}
 
     @PostMapping("/blocks/{block}/parts")
     @Operation(operationId = "splitBlock", summary = "Hand a part of a block on, as a block of its own; it is known by the entry that this makes")
     Settlement split(@PathVariable long block, @RequestBody PartRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String header) {
         String actor = Requests.actor(header);
+        if (request.quantity() == null) throw new Problem(Problem.Type.MALFORMED, "The part has no quantity.").field("quantity", "how many numbers it is to have, 1 or more");
         Optional<String> holder = Requests.note("holder", request.holder());
         return Requests.settled(ledger, new Act.Split(block, request.quantity(), holder, Requests.mark(actor, key, "SPLIT", block, request.quantity(), holder)), actor);
     }
