@@ -13,6 +13,7 @@ import { LifePage } from "./pages/life/LifePage.tsx";
 import { Overview } from "./pages/overview/Overview.tsx";
 import { SeriesList } from "./pages/series/SeriesList.tsx";
 import { SeriesPage } from "./pages/series/SeriesPage.tsx";
+import { StarterPage } from "./pages/starters/StarterPage.tsx";
 import { Shell } from "./parts/Shell.tsx";
 import "./style.css";
 
@@ -33,6 +34,7 @@ const router = createBrowserRouter([
       { path: "/closings/:closing", element: <ClosingPage /> },
       { path: "/codebooks", element: <CodebookList /> },
       { path: "/codebooks/:key", element: <CodebookPage /> },
+      { path: "/starters", element: <StarterPage /> },
       { path: "/check", element: <CheckPage /> },
       { path: "*", element: <p className="p-4">There is no such page. <Link className="link" to="/">Go to the overview</Link>.</p> },
     ],

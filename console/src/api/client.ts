@@ -26,6 +26,8 @@ export type ForecastView = Schemas["ForecastView"];
 export type DayView = Schemas["DayView"];
 export type CalendarView = Schemas["CalendarView"];
 export type ClosingView = Schemas["ClosingView"];
+export type StarterView = Schemas["StarterView"];
+export type Applied = Schemas["DefinitionReport"];
 export type Statement = Schemas["Statement"];
 
 /** A refusal: problem details by RFC 9457. */

@@ -1,5 +1,5 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { definition, entries, get, post, type BlockView, type CalendarView, type ClosingView, type CodebookView, type DayView, type ForecastView, type HoldView, type Statement, type VoidView, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView } from "./client.ts";
+import { definition, entries, get, post, type BlockView, type CalendarView, type ClosingView, type CodebookView, type DayView, type ForecastView, type HoldView, type StarterView, type Statement, type VoidView, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView } from "./client.ts";
 
 export const useSeriesList = () => useQuery({ queryKey: ["series"], queryFn: () => get<SeriesView[]>("/series") });
 
@@ -32,6 +32,8 @@ export const useCalendar = () => useQuery({ queryKey: ["series", "calendar"], qu
 export const useClosings = () => useQuery({ queryKey: ["life", "closings"], queryFn: () => get<ClosingView[]>("/closings") });
 
 export const useClosing = (closing: string) => useQuery({ queryKey: ["life", "closings", closing], queryFn: () => get<Statement>(`/closings/${closing}`) });
+
+export const useStarters = () => useQuery({ queryKey: ["starters"], queryFn: () => get<StarterView[]>("/starters"), staleTime: Infinity });
 
 export const useCheckSchemes = () => useQuery({ queryKey: ["check-schemes"], queryFn: () => get<SchemeView[]>("/check-schemes"), staleTime: Infinity });
 

@@ -3,7 +3,7 @@ import { NavLink, Outlet, useLocation } from "react-router";
 import { useStatus } from "../api/queries.ts";
 import { useLive } from "../api/useLive.ts";
 
-const places = [{ to: "/", name: "Overview" }, { to: "/series", name: "Series" }, { to: "/life", name: "Held and void" }, { to: "/calendar", name: "Calendar" }, { to: "/closings", name: "Closed periods" }, { to: "/codebooks", name: "Codebooks" }, { to: "/check", name: "Check digits" }];
+const places = [{ to: "/", name: "Overview" }, { to: "/series", name: "Series" }, { to: "/life", name: "Held and void" }, { to: "/calendar", name: "Calendar" }, { to: "/closings", name: "Closed periods" }, { to: "/codebooks", name: "Codebooks" }, { to: "/starters", name: "Starter sets" }, { to: "/check", name: "Check digits" }];
 
 function Banner() {
   const status = useStatus();

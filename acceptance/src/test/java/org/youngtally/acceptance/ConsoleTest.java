@@ -176,7 +176,7 @@ class ConsoleTest {
         String axe = Files.readString(Path.of("../console/node_modules/axe-core/axe.min.js"));
         browser.size(width, height);
         try {
-            for (String page : List.of("/", "/series", "/series/invoice-works", "/series/cast/edit", "/new", "/codebooks", "/codebooks/component", "/series/component", "/series/component/edit", "/check", "/nowhere")) {
+            for (String page : List.of("/", "/series", "/series/invoice-works", "/series/cast/edit", "/new", "/life", "/calendar", "/closings", "/closings/71", "/starters", "/codebooks", "/codebooks/component", "/series/component", "/series/component/edit", "/check", "/nowhere")) {
                 browser.open(page);
                 browser.script("localStorage.setItem('look', arguments[0])", look);
                 browser.open(page);

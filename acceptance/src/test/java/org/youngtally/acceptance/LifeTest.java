@@ -166,6 +166,23 @@ class LifeTest {
     }
 
     @Test
+    void aStarterSetIsFilledInAndEditedInTheConsole() throws Exception {
+        browser.open("/starters");
+        browser.type("code, in small letters", "reed");
+        browser.type("The letters that its papers", "RE");
+        browser.type("The first year", "2026");
+        browser.press("Fill it in");
+        browser.sees("to be edited");
+        browser.press("Show what would change");
+        browser.sees("A dry run: nothing was changed.");
+        browser.sees("begins with RE26-00001");
+        assertThat(service.get("/api/v1/series/invoice-reed").status()).isEqualTo(404);
+        browser.press("Define all of it");
+        browser.sees("Taken.");
+        assertThat(service.get("/api/v1/series/invoice-reed").status()).isEqualTo(200);
+    }
+
+    @Test
     void theCalendarAndTheStatementAreShownInTheConsole() {
         browser.open("/calendar");
         browser.sees("hole from 2026-04-01 to 2026-04-30");

@@ -106,7 +106,7 @@ final class Pictures {
             text.append(new String(builder.start().getInputStream().readAllBytes(), StandardCharsets.UTF_8)).append('\n');
         }
         browser.open("/nowhere");
-        browser.script("document.body.innerHTML = ''; const pre = document.createElement('pre'); pre.textContent = arguments[0]; pre.style.cssText = 'margin:0;padding:20px;min-height:100vh;background:#12191e;color:#e4ded0;font:12px/1.3 \"Spline Sans Mono Variable\"'; document.body.append(pre)", text.toString());
+        browser.script("document.body.innerHTML = ''; const pre = document.createElement('pre'); pre.textContent = arguments[0]; pre.style.cssText = 'margin:0;padding:20px;min-height:100vh;background:#12191e;color:#e4ded0;font:11px/1.3 \"Spline Sans Mono Variable\"'; document.body.append(pre)", text.toString());
         browser.picture(picture);
     }
 }

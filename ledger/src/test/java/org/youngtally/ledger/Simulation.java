@@ -182,7 +182,9 @@ final class Simulation {
         for (int i = 0; i < size; i++) {
             Act act = requests.next(model, now);
             acts++;
-            if (act instanceof Act.Define) {
+            if (act instanceof Act.Define && random.nextInt(6) == 0) {
+                steps.add(new Step(Family.ALL.getFirst().twin(), null, "ines"));
+            } else if (act instanceof Act.Define) {
                 Family family = Family.ALL.get(random.nextInt(Family.ALL.size()));
                 family = family.key().equals("loose") ? family.withGaps(random.nextBoolean()) : family;
                 steps.add(new Step(family.define("title " + acts), family, "ines"));

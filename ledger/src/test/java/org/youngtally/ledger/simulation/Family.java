@@ -45,6 +45,9 @@ public record Family(String key, String pattern, String format, boolean yearly, 
 
     public boolean isSkipped(int range, int position) { return !skips.isEmpty() && String.format(Locale.ROOT, "%04d", value(range, position)).contains(skips); }
 
+    /** A definition under which the same texts would arise: it must be refused. */
+    public Act twin() { return new Act.Define(List.of(new SeriesDraft.Builder("twin-of-" + key, pattern).namespace("all").ranges(List.of(new RangeDraft(5_000L, 5_001L, null, "2020-01-01", null, null))).draft()), Optional.empty()); }
+
     public Act define(String title) {
         List<RangeDraft> drafts = ranges.stream().map(range -> new RangeDraft(range.first(), range.last(), range.step(), "2020-01-01", "2029-12-31", null)).toList();
         return new Act.Define(List.of(new SeriesDraft.Builder(key, pattern).title(title).namespace("all").restarts(yearly ? List.of("year") : null).skips(skips.isEmpty() ? null : new SkipsDraft(null, List.of(skips)))

@@ -92,7 +92,7 @@ public final class Model {
             case Act.Close close -> close(close);
             case Act.Reopen reopen -> closed.remove(reopen.closing()) == null ? refused("NotClosed") : done(List.of(), 0);
             case Act.Lapse lapse -> lapse(lapse.now());
-            case Act.Define define -> throw new IllegalArgumentException("definitions are given as families");
+            case Act.Define define -> refused("DefinitionsFaulty");
         };
         if (answer.isDone() && !answer.repeated() && answer.seq() > 0) {
             answers.put(answer.seq(), answer);
