@@ -31,8 +31,9 @@ import org.jooq.impl.DSL;
 import org.youngtally.core.act.Effect.LaneTotal;
 import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PositionState;
-import org.youngtally.core.act.Stretch;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.ledger.journal.Entry;
+import org.youngtally.ledger.journal.FieldsJson;
 import org.youngtally.ledger.journal.LifeJson;
 
 /** Lists of what is under way or ended: open holds, blocks, voids, closed periods, use over time. */
@@ -91,14 +92,12 @@ public final class LifeQueries {
     private Block block(long seq, List<Record> own, Map<PositionState, Long> states) {
         EntryQueries.Row entry = entries.at(seq).orElseThrow();
         long quantity = own.stream().mapToLong(row -> row.get(BLOCK_STRETCH.LAST_POSITION) - row.get(BLOCK_STRETCH.FIRST_POSITION) + 1).sum();
-        return new Block(seq, Optional.ofNullable(own.getFirst().get(BLOCK_STRETCH.PARENT_SEQ)), own.getFirst().get(SERIES.NAME), text(own.getFirst(), BLOCK_STRETCH.FIRST_POSITION), text(own.getLast(), BLOCK_STRETCH.LAST_POSITION), quantity, states, entry);
+        return new Block(seq, Optional.ofNullable(own.getFirst().get(BLOCK_STRETCH.PARENT_SEQ)), own.getFirst().get(SERIES.NAME), text(entry.spans().getFirst().lane(), entry.spans().getFirst().from(), own), text(entry.spans().getLast().lane(), entry.spans().getLast().to(), own), quantity, states, entry);
     }
 
-    private String text(Record row, Field<Long> position) {
-        int lane = row.get(BLOCK_STRETCH.LANE_ID);
-        Stretch there = Stretches.between(dsl, lane, row.get(position), row.get(position)).getFirst();
-        // One that was given anew to somebody else reads as it did in the block.
-        return definitions.render(lane, there.block() == 0 ? entries.at(row.get(BLOCK_STRETCH.BLOCK_SEQ)).flatMap(EntryQueries.Row::particulars).orElse(there.origin().particulars()) : there.origin().particulars(), row.get(position));
+    /** One that was given anew to somebody else reads as it did in the block. */
+    private String text(int lane, long position, List<Record> own) {
+        return definitions.render(lane, new Particulars(own.getFirst().get(BLOCK_STRETCH.BUSINESS_DATE), FieldsJson.read(own.getFirst().get(BLOCK_STRETCH.FIELDS))), position);
     }
 
     /** Numbers that became void, in a row. @param entry the act that made them so */

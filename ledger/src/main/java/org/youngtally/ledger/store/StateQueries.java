@@ -2,7 +2,6 @@ package org.youngtally.ledger.store;
 
 import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
 import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
-import static org.youngtally.ledger.store.db.Tables.BLOCK_STRETCH;
 import static org.youngtally.ledger.store.db.Tables.CLOSED_PERIOD;
 import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.DEFINITION_FILE;
@@ -23,6 +22,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Predicate;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -58,14 +58,12 @@ public final class StateQueries {
     private final Prepared byText;
     private final Prepared holder;
     private final Prepared taking;
-    private final Prepared block;
 
     public StateQueries(DSLContext dsl) {
         this.dsl = dsl;
         stretches = new Stretches.Standing(dsl);
         holder = new Prepared(dsl, dsl.select(LIVE_REFERENCE.SEQ).from(LIVE_REFERENCE).join(SERIES).on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID)).where(LIVE_REFERENCE.REFERENCE.eq((String) null), SERIES.NAME.eq((String) null)));
         taking = new Prepared(dsl, dsl.select(SERIES.NAME, ENTRY.REFERENCE, ENTRY.SPANS, ENTRY.KIND).from(ENTRY).join(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID)).where(ENTRY.SEQ.eq((Long) null)));
-        block = new Prepared(dsl, dsl.select(SERIES.NAME, BLOCK_STRETCH.LANE_ID, BLOCK_STRETCH.FIRST_POSITION, BLOCK_STRETCH.LAST_POSITION).from(BLOCK_STRETCH).join(SERIES).on(SERIES.ID.eq(BLOCK_STRETCH.SERIES_ID)).where(BLOCK_STRETCH.BLOCK_SEQ.eq((Long) null)).orderBy(BLOCK_STRETCH.LANE_ID, BLOCK_STRETCH.FIRST_POSITION));
         byText = new Prepared(dsl, dsl.select(ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION).from(ALLOCATION).join(LANE).on(LANE.ID.eq(ALLOCATION.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(ALLOCATION.TEXT_KEY.eq((String) null), SERIES.NAME.eq((String) null)));
         byKeys = new AnyOf(dsl, keys -> dsl.select(ACCOUNT.NAME, ENTRY.REQUEST_KEY, ENTRY.SEQ, ENTRY.DIGEST).from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).where(ENTRY.REQUEST_KEY.in(keys)));
         byReferences = new AnyOf(dsl, references -> dsl.select(SERIES.NAME, LIVE_REFERENCE.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST).from(LIVE_REFERENCE).join(SERIES).on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID)).join(ENTRY).on(ENTRY.SEQ.eq(LIVE_REFERENCE.SEQ))
@@ -144,18 +142,13 @@ public final class StateQueries {
     public Optional<Long> holder(String series, String reference) { return holder.ask(new Object[] {reference, series}, row -> row.getLong(1)).stream().findFirst(); }
 
     /** What an entry took. */
-    public Optional<Taken> taking(long seq) {
-        return taking.ask(new Object[] {seq}, row -> Entry.Kind.values()[row.getByte(4)].takes() ? new Taken(row.getString(1), Optional.ofNullable(row.getString(2)), Spans.read(row.getString(3))) : null).stream().filter(Objects::nonNull).findFirst();
-    }
+    public Optional<Taken> taking(long seq) { return about(seq, Entry.Kind::takes); }
 
-    /** A block, by the entry that made it. */
-    public Optional<Taken> block(long seq) {
-        var spans = new ArrayList<Span>();
-        List<String> series = block.ask(new Object[] {seq}, row -> {
-            spans.add(new Span(row.getInt(2), row.getLong(3), row.getLong(4)));
-            return row.getString(1);
-        });
-        return series.stream().findFirst().map(key -> new Taken(key, Optional.empty(), spans));
+    /** A block, by the entry that made it; its numbers in the order in which they were taken. */
+    public Optional<Taken> block(long seq) { return about(seq, kind -> kind == Entry.Kind.BLOCK || kind == Entry.Kind.SPLIT); }
+
+    private Optional<Taken> about(long seq, Predicate<Entry.Kind> wanted) {
+        return taking.ask(new Object[] {seq}, row -> wanted.test(Entry.Kind.values()[row.getByte(4)]) ? new Taken(row.getString(1), Optional.ofNullable(row.getString(2)), Spans.read(row.getString(3))) : null).stream().filter(Objects::nonNull).findFirst();
     }
 
     /** What the lanes of series hold that is dated inside a period. */
