@@ -5,7 +5,7 @@ import { useClosings, useSeriesList } from "../../api/queries.ts";
 import { useAct } from "../../api/useAct.ts";
 import { Scroller } from "../../parts/Scroller.tsx";
 import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
-import { count, when } from "../../parts/words.ts";
+import { count } from "../../parts/words.ts";
 
 function CloseForm() {
   const navigate = useNavigate();
@@ -57,8 +57,8 @@ export function ClosingList() {
           {closings.data && closings.data.length > 0 && (
             <Scroller label="Closed periods">
               <table className="table table-sm">
-                <thead><tr><th className="text-right">Closing</th><th>Of</th><th>From</th><th>To</th><th className="text-right">Issued</th><th className="text-right">Void</th><th>State</th><th>By</th><th>When</th></tr></thead>
-                <tbody>{closings.data.map((each) => <tr key={each.closing}><td className="text-right"><Link className="link tabular-nums" to={`/closings/${each.closing}`}>{each.closing}</Link></td><td>{each.scope} {each.key}</td><td className="whitespace-nowrap tabular-nums">{each.from}</td><td className="whitespace-nowrap tabular-nums">{each.to}</td><td className="text-right tabular-nums">{count(each.issued)}</td><td className="text-right tabular-nums">{count(each.voids)}</td><td>{each.reopened ? "open again" : "closed"}</td><td>{each.by}</td><td className="whitespace-nowrap">{when(each.at)}</td></tr>)}</tbody>
+                <thead><tr><th className="text-right">Closing</th><th>Of</th><th>From</th><th>To</th><th className="text-right">Issued</th><th className="text-right">Void</th><th>State</th><th>By</th></tr></thead>
+                <tbody>{closings.data.map((each) => <tr key={each.closing}><td className="text-right"><Link className="link tabular-nums" to={`/closings/${each.closing}`}>{each.closing}</Link></td><td>{each.scope} {each.key}</td><td className="whitespace-nowrap tabular-nums">{each.from}</td><td className="whitespace-nowrap tabular-nums">{each.to}</td><td className="text-right tabular-nums">{count(each.issued)}</td><td className="text-right tabular-nums">{count(each.voids)}</td><td>{each.reopened ? "open again" : "closed"}</td><td>{each.by}</td></tr>)}</tbody>
               </table>
             </Scroller>
           )}

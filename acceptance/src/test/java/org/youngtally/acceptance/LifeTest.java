@@ -114,6 +114,19 @@ class LifeTest {
         assertThat(youngtally("series", "list").out()).containsPattern("desk .*warning: closes on 2026-12-31");
     }
 
+    @Test
+    void aPreviewKnowsWhatWasTypedAheadAndReturned() throws Exception {
+        service.apply("series: [ { key: seat, pattern: \"SEAT{count 2}\", typed: allowed, ranges: [ { first: 1, last: 9, opens: 2026-01-01 } ] } ]");
+        service.post("/api/v1/series/seat/allocations", "{\"quantity\":2}");
+        service.post("/api/v1/series/seat/returns", "{\"identifiers\":[\"SEAT01\"]}");
+        service.post("/api/v1/series/seat/allocations", "{\"typed\":\"SEAT04\"}");
+        List<String> coming = List.of("SEAT01", "SEAT03", "SEAT05", "SEAT06", "SEAT07", "SEAT08", "SEAT09");
+        assertThat(service.get("/api/v1/series/seat").json().get("next").valueStream().map(each -> each.asString()).toList()).isEqualTo(coming);
+        Service.Answer preview = service.post("/api/v1/previews", "{\"series\":" + service.get("/api/v1/series/seat/definition").response().body() + "}");
+        assertThat(preview.json().get("next").valueStream().map(each -> each.get("identifier").asString()).toList()).isEqualTo(coming);
+        assertThat(preview.json().get("left").asLong()).isEqualTo(7);
+    }
+
     @ParameterizedTest
     @CsvSource(delimiter = ';', value = {
         "page/allocations; {}; 422; typed-number; typed; are typed, not counted",

@@ -84,8 +84,9 @@ public final class EntryQueries {
     public List<String> texts(Row row) {
         var texts = new ArrayList<String>();
         for (Span span : row.spans()) {
-            if (row.kind() == Entry.Kind.BLOCK) texts.addAll(List.of(text(row, span.lane(), span.from()), text(row, span.lane(), span.to())));
-            else for (long position = span.from(); position <= span.to(); position++) texts.add(text(row, span.lane(), position));
+            List<Stretch> stretches = Stretches.between(dsl, span.lane(), span.from(), span.to());
+            if (row.kind() == Entry.Kind.BLOCK) texts.addAll(List.of(text(row, span.lane(), stretches.getFirst(), span.from()), text(row, span.lane(), stretches.getLast(), span.to())));
+            else for (Stretch stretch : stretches) for (long position = Math.max(span.from(), stretch.from()); position <= Math.min(span.to(), stretch.to()); position++) texts.add(text(row, span.lane(), stretch, position));
         }
         return texts;
     }
@@ -99,9 +100,11 @@ public final class EntryQueries {
         return List.of(text(row, first.lane(), first.from()), text(row, last.lane(), last.to()));
     }
 
+    private String text(Row row, int lane, long position) { return text(row, lane, Stretches.between(dsl, lane, position, position).getFirst(), position); }
+
     /** As it stands at the position, or as it was before that was given anew: what a pattern writes for given particulars never changes once a number was given. */
-    private String text(Row row, int lane, long position) {
-        Origin origin = Stretches.between(dsl, lane, position, position).getFirst().origin();
+    private String text(Row row, int lane, Stretch there, long position) {
+        Origin origin = there.origin();
         return origin.text().filter(text -> origin.seq() == row.seq()).orElseGet(() -> definitions.render(lane, row.particulars().orElse(origin.particulars()), position));
     }
 

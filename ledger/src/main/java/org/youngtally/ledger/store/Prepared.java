@@ -16,16 +16,26 @@ import org.jooq.exception.IntegrityConstraintViolationException;
  * Parameters are bound in the order in which they stand in the statement.
  */
 final class Prepared {
-    private final PreparedStatement statement;
+    private final DSLContext dsl;
+    private final Query query;
+    private PreparedStatement statement;
 
     Prepared(DSLContext dsl, Query query) {
-        this.statement = dsl.connectionResult(connection -> prepare(connection, query.getSQL()));
+        this.dsl = dsl;
+        this.query = query;
+    }
+
+    /** Rendered when it is first used: a question that is asked once should not pay for its neighbours. */
+    private PreparedStatement statement() {
+        if (statement == null) statement = dsl.connectionResult(connection -> prepare(connection, query.getSQL()));
+        return statement;
     }
 
     private static PreparedStatement prepare(Connection connection, String sql) throws SQLException { return connection.prepareStatement(sql); }
 
     /** Runs it once. @return how many rows it changed */
     int run(Object[] parameters) {
+        PreparedStatement statement = statement();
         try {
             for (int i = 0; i < parameters.length; i++) statement.setObject(i + 1, parameters[i]);
             return statement.executeUpdate();
@@ -36,6 +46,7 @@ final class Prepared {
 
     /** Runs it once for each row of parameters, as one batch. */
     void run(List<Object[]> rows) {
+        PreparedStatement statement = statement();
         try {
             for (Object[] row : rows) {
                 for (int i = 0; i < row.length; i++) statement.setObject(i + 1, row[i]);
@@ -54,6 +65,7 @@ final class Prepared {
 
     /** Runs it once with these parameters, and reads every row of the answer. */
     <T> List<T> ask(Object[] parameters, RowReader<T> reader) {
+        PreparedStatement statement = statement();
         try {
             for (int i = 0; i < parameters.length; i++) statement.setObject(i + 1, parameters[i]);
             var found = new ArrayList<T>();

@@ -64,7 +64,7 @@ public final class StandingQueries {
     private List<Standing> standings(List<Series> wanted, Particulars particulars, int coming) {
         Map<String, List<StateQueries.LaneRow>> lanes = new StateQueries(dsl).lanes().stream().collect(Collectors.groupingBy(lane -> lane.key().series()));
         Map<String, Long> newest = dsl.select(SERIES.NAME, DSL.max(LANE.NEWEST_SEQ)).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).groupBy(SERIES.NAME).fetchMap(row -> row.value1(), row -> row.value2());
-        Map<Integer, List<Stretch>> apart = new StateQueries(dsl).watched().stream().collect(Collectors.groupingBy(StateQueries.Placed::lane, Collectors.mapping(StateQueries.Placed::stretch, Collectors.toList())));
+        Map<Integer, List<Stretch>> apart = apart();
         var entries = new EntryQueries(dsl);
         var standings = new ArrayList<Standing>();
         for (Series series : wanted) {
@@ -84,6 +84,14 @@ public final class StandingQueries {
         lanes.forEach(lane -> used.put(lane.key(), used(lane, apart)));
         return Optional.of(Outlook.of(series, particulars, lane -> used.getOrDefault(lane, Outlook.Used.NOT), fieldsKnown ? coming : 0));
     }
+
+    /** How far the lanes of a series have been used. */
+    public Map<LaneKey, Outlook.Used> used(String series) {
+        Map<Integer, List<Stretch>> apart = apart();
+        return new StateQueries(dsl).lanes().stream().filter(lane -> lane.key().series().equals(series)).collect(Collectors.toMap(StateQueries.LaneRow::key, lane -> used(lane, apart)));
+    }
+
+    private Map<Integer, List<Stretch>> apart() { return new StateQueries(dsl).watched().stream().collect(Collectors.groupingBy(StateQueries.Placed::lane, Collectors.mapping(StateQueries.Placed::stretch, Collectors.toList()))); }
 
     private static Outlook.Used used(StateQueries.LaneRow lane, Map<Integer, List<Stretch>> apart) {
         List<Stretch> own = apart.get(lane.lane());

@@ -41,6 +41,7 @@ import org.youngtally.core.series.SeriesDraft;
 import org.youngtally.core.series.Slip;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
+import org.youngtally.ledger.store.StandingQueries;
 import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.definitions.DefinitionExport;
 import org.youngtally.service.definitions.DefinitionFile;
@@ -215,7 +216,7 @@ class DefinitionController {
 
     /** How far each lane of a series was used. */
     private Map<LaneKey, Outlook.Used> used(Series series) {
-        return ledger.read(dsl -> new StateQueries(dsl).lanes()).stream().filter(lane -> lane.key().series().equals(series.key())).collect(Collectors.toMap(StateQueries.LaneRow::key, lane -> new Outlook.Used(lane.next(), lane.skipped())));
+        return ledger.read(dsl -> new StandingQueries(dsl).used(series.key()));
     }
 
     /** The date if it is served, or else the first date that is. */
