@@ -6,14 +6,19 @@ import { CodebookList } from "./pages/codebooks/CodebookList.tsx";
 import { CodebookPage } from "./pages/codebooks/CodebookPage.tsx";
 import { CheckPage } from "./pages/check/CheckPage.tsx";
 import { EditSeries, NewSeries } from "./pages/editor/SeriesEditor.tsx";
+import { AccountList } from "./pages/access/AccountList.tsx";
+import { AccountPage } from "./pages/access/AccountPage.tsx";
+import { OwnAccount } from "./pages/access/OwnAccount.tsx";
 import { CalendarPage } from "./pages/life/CalendarPage.tsx";
 import { ClosingList } from "./pages/life/ClosingList.tsx";
 import { ClosingPage } from "./pages/life/ClosingPage.tsx";
 import { LifePage } from "./pages/life/LifePage.tsx";
 import { Overview } from "./pages/overview/Overview.tsx";
+import { RouteGrid } from "./pages/routes/RouteGrid.tsx";
 import { SeriesList } from "./pages/series/SeriesList.tsx";
 import { SeriesPage } from "./pages/series/SeriesPage.tsx";
 import { StarterPage } from "./pages/starters/StarterPage.tsx";
+import { SessionGate } from "./parts/Session.tsx";
 import { Shell } from "./parts/Shell.tsx";
 import "./style.css";
 
@@ -21,7 +26,7 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTi
 
 const router = createBrowserRouter([
   {
-    element: <Shell />,
+    element: <SessionGate><Shell /></SessionGate>,
     children: [
       { path: "/", element: <Overview /> },
       { path: "/series", element: <SeriesList /> },
@@ -34,6 +39,10 @@ const router = createBrowserRouter([
       { path: "/closings/:closing", element: <ClosingPage /> },
       { path: "/codebooks", element: <CodebookList /> },
       { path: "/codebooks/:key", element: <CodebookPage /> },
+      { path: "/routes", element: <RouteGrid /> },
+      { path: "/accounts", element: <AccountList /> },
+      { path: "/accounts/:name", element: <AccountPage /> },
+      { path: "/account", element: <OwnAccount /> },
       { path: "/starters", element: <StarterPage /> },
       { path: "/check", element: <CheckPage /> },
       { path: "*", element: <p className="p-4">There is no such page. <Link className="link" to="/">Go to the overview</Link>.</p> },

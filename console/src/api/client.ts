@@ -29,6 +29,17 @@ export type ClosingView = Schemas["ClosingView"];
 export type StarterView = Schemas["StarterView"];
 export type Applied = Schemas["DefinitionReport"];
 export type Statement = Schemas["Statement"];
+export type SessionView = Schemas["SessionView"];
+export type AccountView = Schemas["AccountView"];
+export type OpenedView = Schemas["OpenedView"];
+export type GrantView = Schemas["GrantView"];
+export type TokenView = Schemas["TokenView"];
+export type IssuedToken = Schemas["IssuedToken"];
+export type GridView = Schemas["GridView"];
+export type CellView = Schemas["CellView"];
+export type KindView = Schemas["KindView"];
+export type RouteView = Schemas["RouteView"];
+export type RouteForm = Schemas["RouteForm"];
 
 /** A refusal: problem details by RFC 9457. */
 export class Problem extends Error {
@@ -38,8 +49,10 @@ export class Problem extends Error {
 }
 
 async function answer<T>(response: Response): Promise<T> {
+  if (response.status === 204) return undefined as T;
   if (response.ok) return (await response.json()) as T;
   const problem = await response.json().catch(() => ({}));
+  if (problem.type === "/problems/sign-in-needed") signedOut();
   throw new Problem(response.status, problem.type ?? "", problem.detail ?? `The service answered ${response.status}.`, problem.field, problem.accepted, problem.faults);
 }
 
@@ -51,12 +64,25 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
   }
 }
 
-const headers = { "Content-Type": "application/json", "Young-Tally-Actor": "console" };
+/** The session's secret, which what changes something shows: no page from elsewhere can know it. */
+let secret = "";
+let signedOut = () => {};
+
+export const showSecret = (known: string | undefined) => {
+  secret = known ?? "";
+};
+
+/** Says what is to be done once the service does not know any more who asks. */
+export const onSignedOut = (act: () => void) => {
+  signedOut = act;
+};
+
+const headers = () => ({ "Content-Type": "application/json", "X-CSRF-TOKEN": secret });
 
 export const get = async <T>(path: string): Promise<T> => answer<T>(await call(path));
 
 export const post = async <T>(path: string, body: unknown, key?: string, signal?: AbortSignal): Promise<T> =>
-  answer<T>(await call(path, { method: "POST", signal, headers: key ? { ...headers, "Idempotency-Key": key } : headers, body: JSON.stringify(body) }));
+  answer<T>(await call(path, { method: "POST", signal, headers: key ? { ...headers(), "Idempotency-Key": key } : headers(), body: JSON.stringify(body) }));
 
 /** A definition, and the version that a change of it is made on. */
 export async function definition(key: string): Promise<{ form: SeriesForm; version: number }> {
@@ -64,21 +90,19 @@ export async function definition(key: string): Promise<{ form: SeriesForm; versi
   return { form: await answer<SeriesForm>(response), version: Number((response.headers.get("ETag") ?? "").replace(/\D/g, "")) };
 }
 
+/** Puts something new, or a change of the version that was looked at. */
+export const put = async <T>(path: string, body: unknown, version?: number): Promise<T> =>
+  answer<T>(await call(path, { method: "PUT", headers: { ...headers(), ...(version === undefined ? { "If-None-Match": "*" } : { "If-Match": `"${version}"` }) }, body: JSON.stringify(body) }));
+
+/** Takes something away. @param version that was looked at */
+export const remove = async (path: string, version?: number): Promise<void> =>
+  answer<void>(await call(path, { method: "DELETE", headers: version === undefined ? headers() : { ...headers(), "If-Match": `"${version}"` } }));
+
 /** Defines a series: a new one, or a change of the version that was looked at. */
-export const define = async (form: SeriesForm, version?: number): Promise<SeriesForm> =>
-  answer(await call(`/series/${encodeURIComponent(form.key ?? "")}/definition`, {
-    method: "PUT",
-    headers: { ...headers, ...(version === undefined ? { "If-None-Match": "*" } : { "If-Match": `"${version}"` }) },
-    body: JSON.stringify(form),
-  }));
+export const define = (form: SeriesForm, version?: number): Promise<SeriesForm> => put(`/series/${encodeURIComponent(form.key ?? "")}/definition`, form, version);
 
 /** Defines a codebook: a new one, or a change of the version that was looked at. */
-export const defineCodebook = async (form: CodebookForm, version?: number): Promise<CodebookForm> =>
-  answer(await call(`/codebooks/${encodeURIComponent(form.key ?? "")}`, {
-    method: "PUT",
-    headers: { ...headers, ...(version === undefined ? { "If-None-Match": "*" } : { "If-Match": `"${version}"` }) },
-    body: JSON.stringify(form),
-  }));
+export const defineCodebook = (form: CodebookForm, version?: number): Promise<CodebookForm> => put(`/codebooks/${encodeURIComponent(form.key ?? "")}`, form, version);
 
 /** A page of entries, and where the next one begins. */
 export async function entries(series: string | undefined, before: number | undefined, limit: number): Promise<{ entries: EntryView[]; older: boolean }> {

@@ -1,5 +1,5 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { definition, entries, get, post, type BlockView, type CalendarView, type ClosingView, type CodebookView, type DayView, type ForecastView, type HoldView, type StarterView, type Statement, type VoidView, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView } from "./client.ts";
+import { definition, entries, get, post, type BlockView, type CalendarView, type ClosingView, type CodebookView, type DayView, type ForecastView, type HoldView, type StarterView, type Statement, type VoidView, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView, type AccountView, type GridView, type RouteView, type TokenView } from "./client.ts";
 
 export const useSeriesList = () => useQuery({ queryKey: ["series"], queryFn: () => get<SeriesView[]>("/series") });
 
@@ -36,6 +36,17 @@ export const useClosing = (closing: string) => useQuery({ queryKey: ["life", "cl
 export const useStarters = () => useQuery({ queryKey: ["starters"], queryFn: () => get<StarterView[]>("/starters"), staleTime: Infinity });
 
 export const useCheckSchemes = () => useQuery({ queryKey: ["check-schemes"], queryFn: () => get<SchemeView[]>("/check-schemes"), staleTime: Infinity });
+
+export const useAccounts = () => useQuery({ queryKey: ["accounts"], queryFn: () => get<AccountView[]>("/accounts") });
+
+export const useAccount = (name: string) => useQuery({ queryKey: ["accounts", name], queryFn: () => get<AccountView>(`/accounts/${encodeURIComponent(name)}`) });
+
+export const useTokens = (name: string) => useQuery({ queryKey: ["accounts", name, "tokens"], queryFn: () => get<TokenView[]>(`/accounts/${encodeURIComponent(name)}/tokens`) });
+
+export const useRouteGrid = () => useQuery({ queryKey: ["routes", "grid"], queryFn: () => get<GridView>("/route-grid") });
+
+/** The routes that lead to a series. */
+export const useUses = (key: string) => useQuery({ queryKey: ["routes", "uses", key], queryFn: () => get<RouteView[]>(`/series/${encodeURIComponent(key)}/routes`) });
 
 export const useStatus = () => useQuery({ queryKey: ["status"], queryFn: () => get<StatusView>("/status"), refetchInterval: 15_000 });
 

@@ -21,6 +21,8 @@ export function useLive(): boolean {
         void queries.invalidateQueries({ queryKey: ["series"] });
         void queries.invalidateQueries({ queryKey: ["entries"] });
         void queries.invalidateQueries({ queryKey: ["life"] });
+        void queries.invalidateQueries({ queryKey: ["routes"] });
+        void queries.invalidateQueries({ queryKey: ["accounts"] });
       });
       events.onopen = () => {
         setHeard(true);

@@ -3,7 +3,7 @@ import type { EntryView } from "../api/client.ts";
 import { count, span, when } from "./words.ts";
 import { Scroller } from "./Scroller.tsx";
 
-const words: Record<string, string> = { allocate: "given", block: "block given", define: "defined", hold: "held", type: "typed", confirm: "confirmed", release: "released", lapse: "lapsed", return: "given back", void: "void", use: "used", split: "handed on", close: "period closed", reopen: "period opened" };
+const words: Record<string, string> = { allocate: "given", block: "block given", define: "defined", hold: "held", type: "typed", confirm: "confirmed", release: "released", lapse: "lapsed", return: "given back", void: "void", use: "used", split: "handed on", close: "period closed", reopen: "period opened", remove: "taken away", access: "access" };
 
 function what(entry: EntryView) {
   if (entry.act === "close" || entry.act === "reopen") return <Link className="link" to={entry.act === "close" ? `/closings/${entry.seq}` : "/closings"}>a period</Link>;

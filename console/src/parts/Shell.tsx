@@ -2,8 +2,10 @@ import { useEffect, useRef, useState } from "react";
 import { NavLink, Outlet, useLocation } from "react-router";
 import { useStatus } from "../api/queries.ts";
 import { useLive } from "../api/useLive.ts";
+import { useSession, useSignOut, type Right } from "./Session.tsx";
 
-const places = [{ to: "/", name: "Overview" }, { to: "/series", name: "Series" }, { to: "/life", name: "Held and void" }, { to: "/calendar", name: "Calendar" }, { to: "/closings", name: "Closed periods" }, { to: "/codebooks", name: "Codebooks" }, { to: "/starters", name: "Starter sets" }, { to: "/check", name: "Check digits" }];
+/** Each page, and the right without which it has nothing to show. */
+const places: { to: string; name: string; right?: Right }[] = [{ to: "/", name: "Overview", right: "read" }, { to: "/series", name: "Series", right: "read" }, { to: "/life", name: "Held and void", right: "read" }, { to: "/calendar", name: "Calendar", right: "read" }, { to: "/closings", name: "Closed periods", right: "read" }, { to: "/routes", name: "Kinds and routes", right: "read" }, { to: "/codebooks", name: "Codebooks", right: "read" }, { to: "/starters", name: "Starter sets", right: "define" }, { to: "/accounts", name: "Accounts", right: "access" }, { to: "/check", name: "Check digits" }];
 
 function Banner() {
   const status = useStatus();
@@ -30,9 +32,15 @@ function LookSwitch() {
   );
 }
 
+function SignOut() {
+  const signOut = useSignOut();
+  return <button type="button" className="btn btn-xs bg-transparent text-neutral-content border-neutral-content/60" onClick={() => signOut.mutate()} aria-busy={signOut.isPending}>Sign out</button>;
+}
+
 /** The frame around every page. */
 export function Shell() {
   const { pathname } = useLocation();
+  const { session, may } = useSession();
   const main = useRef<HTMLElement>(null);
   const shown = useRef(pathname);
   // After a move to another page the keyboard goes on from its top.
@@ -46,11 +54,17 @@ export function Shell() {
       <header className="bg-neutral text-neutral-content md:w-48 md:h-screen md:sticky md:top-0 flex md:flex-col items-center md:items-stretch gap-x-4 gap-y-6 px-4 py-3 md:py-6 flex-wrap">
         <div className="flex items-center gap-2.5"><img src="/mark.svg" alt="" width="30" height="30" /><span className="font-semibold leading-tight">Young Tally</span></div>
         <nav aria-label="Pages" className="flex flex-wrap md:flex-col gap-1">
-          {places.map((place) => (
+          {places.filter((place) => !place.right || may(place.right)).map((place) => (
             <NavLink key={place.to} to={place.to} end={place.to === "/"} className={({ isActive }) => `px-2 md:px-3 py-1.5 whitespace-nowrap text-sm md:text-base rounded-field border-l-3 ${isActive ? "border-accent bg-neutral-content/10 font-semibold" : "border-transparent hover:bg-neutral-content/10"}`}>{place.name}</NavLink>
           ))}
         </nav>
-        <div className="ml-auto md:ml-0 md:mt-auto"><LookSwitch /></div>
+        <div className="ml-auto md:ml-0 md:mt-auto flex md:grid gap-x-4 gap-y-3 items-center flex-wrap">
+          <div className="text-sm flex md:grid gap-x-3 gap-y-1 items-center md:justify-items-start">
+            <NavLink to="/account" className="underline font-medium" title="Your account">{session.title}</NavLink>
+            <SignOut />
+          </div>
+          <LookSwitch />
+        </div>
       </header>
       <div className="flex-1 min-w-0">
         <Banner />

@@ -7,6 +7,7 @@ import { Trouble, Waiting } from "../../parts/States.tsx";
 import { useSettled } from "../../parts/useSettled.ts";
 import { Field } from "./Field.tsx";
 import { draftOf, emptyDraft, faultsAt, formOf, type Draft, type TextName } from "./form.ts";
+import { Meanwhile, together } from "./Meanwhile.tsx";
 import { PatternField } from "./PatternField.tsx";
 import { PreviewPanel } from "./PreviewPanel.tsx";
 import { RecordFields } from "./RecordFields.tsx";
@@ -29,10 +30,11 @@ export function EditSeries() {
   return <Editor draft={draftOf(found.data.form)} version={found.data.version} />;
 }
 
-function Editor({ draft: begun, version: begunOn }: { draft: Draft; version?: number }) {
+function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: number }) {
   const exists = begunOn !== undefined;
-  const [draft, setDraft] = useState(begun);
-  const [version] = useState(begunOn);
+  const [begun, setBegun] = useState(first);
+  const [draft, setDraft] = useState(first);
+  const [version, setVersion] = useState(begunOn);
   const [date, setDate] = useState("");
   const [given, setGiven] = useState<Record<string, string>>({});
   const queries = useQueryClient();
@@ -107,8 +109,9 @@ function Editor({ draft: begun, version: begunOn }: { draft: Draft; version?: nu
             </div>
           </details>
           <RangeFields ranges={draft.ranges} faults={faults} onChange={(ranges) => change({ ranges })} />
-          {save.isError && <Trouble error={save.error} />}
-          {save.error instanceof Problem && save.error.status === 412 && <p className="text-sm">What you typed is still here. <Link className="link" to={`/series/${draft.key}`}>Look at what changed</Link> in the meantime.</p>}
+          {save.error instanceof Problem && save.error.status === 412 && exists
+            ? <Meanwhile begun={begun} mine={draft} onTake={change} onGoOn={(newer) => { setDraft(together(begun, draft, newer.draft)); setBegun(newer.draft); setVersion(newer.version); save.reset(); }} />
+            : save.isError && <Trouble error={save.error} />}
           <div className="flex gap-3"><button type="submit" className="btn btn-primary" aria-busy={save.isPending}>{exists ? "Save the change" : "Define the series"}</button><Link className="btn btn-ghost" to={exists ? `/series/${begun.key}` : "/series"}>Leave it</Link></div>
         </div>
         <PreviewPanel preview={touched ? preview.data : undefined} error={preview.error} date={date} onDate={setDate} fields={form.fields ?? []} given={given} onGiven={setGiven} />

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { useEntries, useSeries } from "../../api/queries.ts";
+import { useEntries, useSeries, useUses } from "../../api/queries.ts";
+import { useSession } from "../../parts/Session.tsx";
 import { EntryTable } from "../../parts/EntryTable.tsx";
 import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
 import { StateWord } from "../../parts/StateWord.tsx";
@@ -26,8 +27,23 @@ function Ledger({ series }: { series: string }) {
   );
 }
 
+/** The records that it numbers. */
+function UsedBy({ series }: { series: string }) {
+  const uses = useUses(series);
+  return (
+    <section className="sheet" aria-labelledby="used-by">
+      <h2 id="used-by" className="sheet-title">Where it is used</h2>
+      {uses.isPending && <Waiting />}
+      {uses.isError && <Trouble error={uses.error} />}
+      {uses.data?.length === 0 && <Nothing>No route leads to it: its numbers are taken from it by name. <Link className="link" to="/routes">Kinds and routes</Link></Nothing>}
+      {uses.data && uses.data.length > 0 && <ul className="px-4 py-3 grid gap-1">{uses.data.map((route) => <li key={route.route}><span className="font-medium">{route.kind}</span> in {route.unit} and below{route.condition && <>, when <span className="identifier">{route.condition}</span></>}, into <span className="identifier">{route.into}</span></li>)}</ul>}
+    </section>
+  );
+}
+
 export function SeriesPage() {
   const { key = "" } = useParams();
+  const { may } = useSession();
   const [date, setDate] = useState("");
   const [fields, setFields] = useState<Record<string, string>>({});
   const asked = useSettled(fields, 150);
@@ -41,7 +57,7 @@ export function SeriesPage() {
   return (
     <>
       <p className="text-sm mb-1"><Link className="link" to="/series">Series</Link> <span aria-hidden="true">/</span> <span className="identifier">{series.key}</span></p>
-      <div className="flex flex-wrap items-center gap-3 mb-2"><h1 className="text-2xl font-semibold">{series.title}</h1><StateWord series={series} /><Link className="btn btn-sm ml-auto" to={`/series/${series.key}/edit`}>Edit</Link></div>
+      <div className="flex flex-wrap items-center gap-3 mb-2"><h1 className="text-2xl font-semibold">{series.title}</h1><StateWord series={series} />{may("define") && <Link className="btn btn-sm ml-auto" to={`/series/${series.key}/edit`}>Edit</Link>}</div>
       <dl className="flex flex-wrap gap-x-8 gap-y-1 mb-6 text-sm">
         {[["Pattern", series.pattern], ["Namespace", series.namespace], ["Restarts", series.restarts.length === 0 ? "never" : series.restarts.map((word) => `each ${word.replace("field ", "").replace("-", " ")}`).join(" and ")], ...(series.order === "in-turn" ? [] : [["Order", series.order]]), ["Numbers", series.policy.chronological ? "follow the calendar" : series.policy.gaps ? "gaps allowed" : "gap-free"], ...(series.policy.typed === "refused" ? [] : [["Typing", series.policy.typed]]), ["Version", String(series.version)]].map(([name, value]) => (
           <div key={name} className="flex gap-2"><dt className="quiet">{name}</dt><dd className="identifier">{value}</dd></div>
@@ -52,8 +68,8 @@ export function SeriesPage() {
       <div className="sheets">
         <div className="sheets lg:grid-cols-[20rem_minmax(0,1fr)] items-start">
           <div className="sheets">
-            <AllocatePanel key={series.key} series={series} date={date} onDate={setDate} fields={fields}><FieldInputs rules={series.fields} values={fields} onChange={setFields} /></AllocatePanel>
-            <SettlePanel key={`became ${series.key}`} series={series} />
+            {(may("allocate") || may("hold")) && <AllocatePanel key={series.key} series={series} date={date} onDate={setDate} fields={fields}><FieldInputs rules={series.fields} values={fields} onChange={setFields} /></AllocatePanel>}
+            {(may("allocate") || may("hold") || may("void")) && <SettlePanel key={`became ${series.key}`} series={series} />}
           </div>
           <div className="sheets">
             <section aria-labelledby="next">
@@ -62,6 +78,7 @@ export function SeriesPage() {
               {!ahead ? <div className="sheet"><Nothing>What comes next rests on {series.fields.map((field) => field.name).join(", ")}.</Nothing></div> : ahead.next.length === 0 ? <div className="sheet"><Nothing>Nothing is left for this date.</Nothing></div> : <ul className="strip" tabIndex={0} aria-label="Next identifiers">{ahead.next.map((identifier) => <li key={identifier} className="identifier">{identifier}</li>)}</ul>}
             </section>
             <RangeTable series={series} />
+            <UsedBy series={series.key} />
             <UsePanel series={series} />
           </div>
         </div>

@@ -45,6 +45,15 @@ final class Browser implements AutoCloseable {
         if (frameWidth != 0 || frameHeight != 0) driver.manage().window().setSize(new Dimension(width + frameWidth, height + frameHeight));
     }
 
+    /** Signs in and waits for the pages. */
+    void signIn(String account, String password) {
+        open("/");
+        type("Account", account);
+        type("Password", password);
+        press("Sign in");
+        sees("Sign out");
+    }
+
     void open(String path) { driver.get(address + path); }
 
     String path() { return driver.getCurrentUrl().substring(address.length()); }

@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 
 /** Runs the commands as processes of their own. */
 final class CommandLine {
@@ -14,17 +15,29 @@ final class CommandLine {
 
     /** Runs the client on a service. */
     static Result run(Path folder, Service service, String... arguments) throws Exception {
+        return as(service.token(), folder, service, arguments);
+    }
+
+    /** The same as whoever has a token; empty for nobody. */
+    static Result as(String token, Path folder, Service service, String... arguments) throws Exception {
         var all = new ArrayList<>(List.of(arguments));
         if (!all.contains("--service")) all.addAll(List.of("--service", service.address()));
-        return run(folder, "cli", all);
+        return run(folder, "cli", all, Map.of("YOUNGTALLY_TOKEN", token, "XDG_CONFIG_HOME", folder.toString()), "");
     }
 
     /** @param folder for what it prints to standard error @param module whose jar it is */
-    static Result run(Path folder, String module, List<String> arguments) throws Exception {
+    static Result run(Path folder, String module, List<String> arguments) throws Exception { return run(folder, module, arguments, Map.of(), ""); }
+
+    /** @param typed what it reads from standard input */
+    static Result run(Path folder, String module, List<String> arguments, Map<String, String> environment, String typed) throws Exception {
         var command = new ArrayList<>(List.of(Service.JAVA.toString(), "-XX:TieredStopAtLevel=1", "-jar", Service.jar(module).toString()));
         command.addAll(arguments);
         Path err = Files.createTempFile(folder, "err", ".txt");
-        Process process = new ProcessBuilder(command).redirectError(err.toFile()).start();
+        var builder = new ProcessBuilder(command).redirectError(err.toFile());
+        builder.environment().putAll(environment);
+        Process process = builder.start();
+        process.getOutputStream().write(typed.getBytes(StandardCharsets.UTF_8));
+        process.getOutputStream().close();
         String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
         return new Result(process.waitFor(), out, Files.readString(err));
     }

@@ -25,6 +25,7 @@ class ConsoleTest {
     static void start() throws Exception {
         service = Service.demo();
         browser = new Browser(service.address());
+        browser.signIn("hanna", service.password());
     }
 
     @AfterAll
@@ -120,7 +121,7 @@ class ConsoleTest {
     void whatOthersTakeAppearsByItself() throws Exception {
         browser.open("/");
         browser.sees("Series at a glance");
-        service.post("/api/v1/series/customer/allocations", "{\"reference\":\"SEEN-LIVE\"}", "Young-Tally-Actor", "mara");
+        service.post("/api/v1/series/customer/allocations", "{\"reference\":\"SEEN-LIVE\"}");
         browser.sees("SEEN-LIVE");
     }
 
@@ -194,7 +195,7 @@ class ConsoleTest {
     @Test
     void anEmptyAndAFailingServiceSaySo(@TempDir Path data) throws Exception {
         try (Service empty = Service.serve(data); Browser own = new Browser(empty.address())) {
-            own.open("/");
+            own.signIn("administrator", empty.password());
             own.sees("There are no series yet.");
             empty.kill();
             own.sees("The service is not heard at the moment");

@@ -122,10 +122,10 @@ class HttpInterfaceTest {
 
     @Test
     void anIdentifierIsFoundInAnyCase() throws Exception {
-        String identifier = service.post(ALLOCATIONS, "{\"reference\":\"FIND-ME\",\"date\":\"2027-05-05\"}", "Young-Tally-Actor", "mara").text("first");
+        String identifier = service.post(ALLOCATIONS, "{\"reference\":\"FIND-ME\",\"date\":\"2027-05-05\"}").text("first");
         assertThat(identifier).startsWith("LW27-");
         JsonNode found = service.get("/api/v1/identifiers?text=" + identifier.toLowerCase(Locale.ROOT)).json().get(0);
-        assertThat(List.of(found.get("identifier").asString(), found.get("reference").asString(), found.get("by").asString(), found.get("lane").asString())).containsExactly(identifier, "FIND-ME", "mara", "2027");
+        assertThat(List.of(found.get("identifier").asString(), found.get("reference").asString(), found.get("by").asString(), found.get("lane").asString())).containsExactly(identifier, "FIND-ME", "administrator", "2027");
         assertProblem(service.get("/api/v1/identifiers?text=LW99-00001"), 404, "unknown-identifier", "text", "was never given");
     }
 
@@ -181,7 +181,7 @@ class HttpInterfaceTest {
 
     @Test
     void itsOwnPagesMayAsk() throws Exception {
-        assertThat(raw("GET /api/v1/status HTTP/1.1\r\nHost: localhost:" + service.port() + "\r\nOrigin: http://localhost:" + service.port() + "\r\nConnection: close\r\n\r\n")).startsWith("HTTP/1.1 200");
+        assertThat(raw("GET /api/v1/health HTTP/1.1\r\nHost: localhost:" + service.port() + "\r\nOrigin: http://localhost:" + service.port() + "\r\nConnection: close\r\n\r\n")).startsWith("HTTP/1.1 200");
     }
 
     private static String raw(String request) throws IOException {

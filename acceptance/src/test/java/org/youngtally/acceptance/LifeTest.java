@@ -25,6 +25,7 @@ class LifeTest {
     static void start() throws Exception {
         service = Service.demo();
         browser = new Browser(service.address());
+        browser.signIn("hanna", service.password());
         assertThat(service.apply("""
                 series:
                   - { key: desk, pattern: "DESK{count 3}", typed: allowed, ranges: [ { first: 1, last: 999, opens: 2026-01-01, closes: 2026-12-31, warn-days-before: 366 } ] }

@@ -15,11 +15,15 @@ import org.apache.pdfbox.rendering.PDFRenderer;
 
 /** Takes the pictures of the console that the documentation shows, from the demo data. Argument: the folder to write to. */
 final class Pictures {
+    /** The entry that closes the demo's period. */
+    private static final int CLOSING = 85;
+
     private Pictures() {}
 
     public static void main(String[] args) throws Exception {
         Path folder = Path.of(args[0]);
         try (Service service = Service.demo(); Browser browser = new Browser(service.address())) {
+            browser.signIn("hanna", service.password());
             terminal(service, browser, folder.resolve("terminal.png"));
             browser.open("/");
             browser.sees("CAST-005");
@@ -63,7 +67,7 @@ final class Pictures {
             browser.open("/calendar");
             browser.sees("Casts of the foundry");
             browser.picture(folder.resolve("console-calendar.png"));
-            browser.open("/closings/71");
+            browser.open("/closings/" + CLOSING);
             browser.sees("Written twice for ORDER-863");
             browser.picture(folder.resolve("console-closing.png"));
             page(service, folder.resolve("closing-page.png"));
@@ -87,7 +91,7 @@ final class Pictures {
 
     /** The page to be signed, as it is printed. */
     private static void page(Service service, Path picture) throws Exception {
-        byte[] pdf = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(service.address() + "/api/v1/closings/71/page")).build(), HttpResponse.BodyHandlers.ofByteArray()).body();
+        byte[] pdf = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(service.address() + "/api/v1/closings/" + CLOSING + "/page")).header("Authorization", Service.bearer(service.token())).build(), HttpResponse.BodyHandlers.ofByteArray()).body();
         try (PDDocument document = Loader.loadPDF(pdf)) {
             ImageIO.write(new PDFRenderer(document).renderImageWithDPI(0, 80), "png", picture.toFile());
         }
@@ -102,7 +106,7 @@ final class Pictures {
             all.addAll(command);
             var builder = new ProcessBuilder(all).redirectErrorStream(true);
             builder.environment().put("YOUNGTALLY_SERVICE", service.address());
-            builder.environment().put("YOUNGTALLY_ACTOR", "tobin");
+            builder.environment().put("YOUNGTALLY_TOKEN", service.token());
             text.append(new String(builder.start().getInputStream().readAllBytes(), StandardCharsets.UTF_8)).append('\n');
         }
         browser.open("/nowhere");

@@ -12,6 +12,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import tools.jackson.databind.JsonNode;
@@ -21,24 +23,35 @@ import tools.jackson.databind.json.JsonMapper;
 final class Service implements AutoCloseable {
     static final Path JAVA = Path.of(System.getProperty("java.home"), "bin", "java");
     static final JsonMapper JSON = JsonMapper.shared();
-    private static final Pattern ADDRESS = Pattern.compile("http://127\\.0\\.0\\.1:([0-9]+)");
+    private static final Pattern ADDRESS = Pattern.compile("(https?)://127\\.0\\.0\\.1:([0-9]+)");
+
+    /** By data folder, for services that are started again. */
+    private static final Map<Path, String> TOKENS = new ConcurrentHashMap<>();
 
     private final Process process;
     private final List<String> said = new ArrayList<>();
     private final HttpClient http = HttpClient.newHttpClient();
     private final int port;
+    private final String scheme;
+    private String token = "";
+    private String password = "";
 
     private Service(Process process, String readyWord) throws IOException {
         this.process = process;
         int found = 0;
+        String spoken = "http";
         var output = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
         for (String line = output.readLine(); line != null; line = output.readLine()) {
             said.add(line);
             Matcher address = ADDRESS.matcher(line);
-            if (found == 0 && address.find()) found = Integer.parseInt(address.group(1));
+            if (found == 0 && address.find()) {
+                spoken = address.group(1);
+                found = Integer.parseInt(address.group(2));
+            }
             if (line.contains(readyWord)) break;
         }
         this.port = found;
+        this.scheme = spoken;
         Thread.ofVirtual().start(() -> keep(output));
         if (port == 0) throw new IOException("the service did not start: " + said);
     }
@@ -61,10 +74,38 @@ final class Service implements AutoCloseable {
     static Service serve(Path data, String... options) throws IOException {
         var arguments = new ArrayList<>(List.of("serve", "--port", "0", "--data", data.toString(), "--zone", "UTC"));
         arguments.addAll(List.of(options));
-        return new Service(start(arguments), "is ready on");
+        var service = new Service(start(arguments), "is ready on");
+        service.recognise(data);
+        return service;
     }
 
-    static Service demo() throws IOException { return new Service(start(List.of("demo", "--port", "0", "--zone", "UTC")), "Control-C ends it"); }
+    /** The first administrator's password is shown at the first start alone; the tests go on with a token. */
+    private void recognise(Path data) throws IOException {
+        Optional<String> shown = said().stream().filter(line -> line.contains("its password ")).findFirst().map(line -> line.replaceFirst(".*its password ", ""));
+        if (shown.isPresent()) {
+            password = shown.get();
+            TOKENS.put(data, tokenOf("administrator", password));
+        }
+        token = TOKENS.getOrDefault(data, "");
+    }
+
+    /** Signs in as somebody and issues a token for them. */
+    String tokenOf(String account, String itsPassword) throws IOException {
+        HttpResponse<String> session = send(HttpRequest.newBuilder(URI.create(address() + "/api/v1/session")).header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(JSON.writeValueAsString(Map.of("account", account, "password", itsPassword))))).response();
+        String cookie = session.headers().firstValue("Set-Cookie").orElseThrow().replaceFirst(";.*", "");
+        return send(HttpRequest.newBuilder(URI.create(address() + "/api/v1/accounts/" + account + "/tokens")).header("Content-Type", "application/json").header("Cookie", cookie).header("X-CSRF-TOKEN", JSON.readTree(session.body()).get("secret").asString()).POST(HttpRequest.BodyPublishers.ofString("{\"name\":\"tests\"}"))).text("token");
+    }
+
+    static Service demo() throws IOException {
+        var service = new Service(start(List.of("demo", "--port", "0", "--zone", "UTC")), "Control-C ends it");
+        service.token = demoToken("hanna");
+        service.password = demoPassword("hanna");
+        return service;
+    }
+
+    static String demoToken(String account) { return "tally-demo-" + account; }
+
+    static String demoPassword(String account) { return "larkmoor-" + account; }
 
     private static Process start(List<String> arguments) throws IOException {
         var command = new ArrayList<>(List.of(JAVA.toString(), "-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1", "-jar", jar("service").toString()));
@@ -76,7 +117,15 @@ final class Service implements AutoCloseable {
 
     int port() { return port; }
 
-    String address() { return "http://127.0.0.1:" + port; }
+    String address() { return scheme + "://127.0.0.1:" + port; }
+
+    /** Of the first administrator. */
+    String token() { return token; }
+
+    /** Of the first administrator, where this start has shown it. */
+    String password() { return password; }
+
+    static String bearer(String shown) { return "Bearer " + shown; }
 
     List<String> said() {
         synchronized (said) {
@@ -95,17 +144,28 @@ final class Service implements AutoCloseable {
 
     Answer post(String path, String body, String... headers) throws IOException {
         HttpRequest.Builder request = request(path).header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(body));
-        return send(headers.length == 0 ? request : request.headers(headers));
+        set(request, headers);
+        return send(request);
+    }
+
+    private static void set(HttpRequest.Builder request, String... headers) {
+        for (int i = 0; i < headers.length; i += 2) request.setHeader(headers[i], headers[i + 1]);
     }
 
     Answer put(String path, String body, String... headers) throws IOException {
-        return send(request(path).header("Content-Type", "application/json").headers(headers).PUT(HttpRequest.BodyPublishers.ofString(body)));
+        HttpRequest.Builder request = request(path).header("Content-Type", "application/json").PUT(HttpRequest.BodyPublishers.ofString(body));
+        set(request, headers);
+        return send(request);
     }
 
     /** Defines series from the text of a YAML file. */
     Answer apply(String yaml) throws IOException { return post("/api/v1/definitions", JSON.writeValueAsString(Map.of("files", List.of(Map.of("name", "test.yaml", "text", yaml))))); }
 
-    HttpRequest.Builder request(String path) { return HttpRequest.newBuilder(URI.create(address() + path)); }
+    /** A request of the first administrator. */
+    HttpRequest.Builder request(String path) { return stranger(path).header("Authorization", bearer(token)); }
+
+    /** A request of nobody. */
+    HttpRequest.Builder stranger(String path) { return HttpRequest.newBuilder(URI.create(address() + path)); }
 
     Answer send(HttpRequest.Builder request) throws IOException {
         try {

@@ -58,7 +58,7 @@ public final class Bench {
         try (ServiceProcess service = ServiceProcess.start(jar, data); Postgres postgres = Postgres.startIfInstalled(folder)) {
             for (String key : List.of("hot", "batch", "warm")) define(service, key);
             define(service, "lanes", LANES);
-            var load = new HttpLoad(service.port());
+            var load = new HttpLoad(service.port(), service.token());
             load.run(allocate("warm", "{}"), 64, WARM_UP_SECONDS);
             load.run(NOOP, 64, WARM_UP_SECONDS / 3);
             if (postgres == null) table.add("| PostgreSQL is not installed here | | | | | |");

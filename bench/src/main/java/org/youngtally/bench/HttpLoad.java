@@ -21,8 +21,10 @@ import java.util.function.Supplier;
  */
 final class HttpLoad {
     private final int port;
+    private final String token;
 
-    HttpLoad(int port) {
+    HttpLoad(int port, String token) {
+        this.token = token;
         this.port = port;
     }
 
@@ -33,9 +35,9 @@ final class HttpLoad {
      * @param keyed whether each one carries an Idempotency-Key of its own
      */
     record Request(String method, String path, List<String> bodies, boolean keyed) {
-        byte[] bytes(int port) {
+        byte[] bytes(int port, String token) {
             String body = bodies.get(bodies.size() == 1 ? 0 : ThreadLocalRandom.current().nextInt(bodies.size()));
-            var text = new StringBuilder(method + " " + path + " HTTP/1.1\r\nHost: 127.0.0.1:" + port + "\r\nYoung-Tally-Actor: bench\r\n");
+            var text = new StringBuilder(method + " " + path + " HTTP/1.1\r\nHost: 127.0.0.1:" + port + "\r\nAuthorization: Bearer " + token + "\r\n");
             if (keyed) text.append("Idempotency-Key: ").append(HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong())).append(HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong())).append("\r\n");
             if (!body.isEmpty()) text.append("Content-Type: application/json\r\nContent-Length: ").append(body.length()).append("\r\n");
             return text.append("\r\n").append(body).toString().getBytes(StandardCharsets.US_ASCII);
@@ -83,7 +85,7 @@ final class HttpLoad {
             InputStream in = new BufferedInputStream(socket.getInputStream(), 4_096);
             for (long now = System.nanoTime(); now < end; ) {
                 for (Request request : requests.get()) {
-                    out.write(request.bytes(port));
+                    out.write(request.bytes(port, token));
                     answer(in);
                 }
                 long then = System.nanoTime();

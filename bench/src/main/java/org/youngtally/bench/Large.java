@@ -48,7 +48,7 @@ public final class Large {
         try (ServiceProcess service = ServiceProcess.start(jar, data)) {
             String series = "{ key: %s, pattern: '%s{count 11}', ranges: [ { first: 1, last: 99999999999, opens: 2020-01-01 } ] }";
             service.post("/api/v1/definitions", "{\"files\":[{\"name\":\"large.yaml\",\"text\":\"series: [" + String.join(", ", series.formatted("hot", "H"), series.formatted("fill", "F"), series.formatted("block", "B")) + "]\"}]}");
-            var load = new HttpLoad(service.port());
+            var load = new HttpLoad(service.port(), service.token());
             load.run(Large::hold, CLIENTS, seconds);
             load.run(allocate("hot", "{}"), CLIENTS, WARM_UP_SECONDS);
             Result empty = load.run(allocate("hot", "{}"), CLIENTS, seconds);
@@ -80,7 +80,7 @@ public final class Large {
         double clean;
         try (ServiceProcess service = ServiceProcess.start(jar, data)) {
             clean = service.readySeconds();
-            new HttpLoad(service.port()).run(allocate("hot", "{}"), 16, 2);
+            new HttpLoad(service.port(), service.token()).run(allocate("hot", "{}"), 16, 2);
             service.process().destroyForcibly().waitFor();
         }
         try (ServiceProcess service = ServiceProcess.start(jar, data)) {

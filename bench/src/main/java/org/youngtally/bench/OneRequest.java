@@ -11,6 +11,7 @@ public final class OneRequest {
 
     public static void main(String[] args) throws IOException {
         var connection = (HttpURLConnection) URI.create(args[0]).toURL().openConnection();
+        if (args.length > 1) connection.setRequestProperty("Authorization", "Bearer " + args[1]);
         try (InputStream body = connection.getInputStream()) {
             System.out.write(body.readAllBytes());
         }

@@ -6,10 +6,13 @@ import java.util.UUID;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
 
-@Command(name = "allocate", description = "Take the next numbers of a series.", mixinStandardHelpOptions = true)
+@Command(name = "allocate", description = "Take the next numbers of a series; or of the series that the routes find for a kind of record in a unit.", mixinStandardHelpOptions = true)
 final class AllocateCommand implements Callable<Integer> {
     @Mixin
     private Service service;
@@ -17,8 +20,14 @@ final class AllocateCommand implements Callable<Integer> {
     @Mixin
     private Output output;
 
-    @Parameters(paramLabel = "SERIES", description = "The key of the series.")
+    @Parameters(paramLabel = "SERIES", arity = "0..1", description = "The key of the series; left out with --kind.")
     private String series;
+
+    @Option(names = "--kind", paramLabel = "KIND", description = "The kind of record that the number is for: its unit and its fields find the series.")
+    private String kind;
+
+    @Spec
+    private CommandSpec spec;
 
     @Option(names = "--quantity", paramLabel = "N", description = "How many (default 1).", defaultValue = "1")
     private long quantity;
@@ -33,12 +42,15 @@ final class AllocateCommand implements Callable<Integer> {
     public Integer call() {
         JsonObject body = request.body(quantity);
         if (typed != null) body.addProperty("typed", typed);
-        return take(service, output, series, body, request.key());
+        if ((series == null) == (kind == null)) throw new ParameterException(spec.commandLine(), series == null ? "It is not said which series; name it, or give --kind and --unit" : "The series is named, and --kind as well; leave one of them out");
+        if (kind == null) return take(service, output, "/series/" + Service.escape(series) + "/allocations", body, request.key());
+        if (!request.unit(body)) throw new ParameterException(spec.commandLine(), "--kind needs --unit, the unit that the record is of");
+        return take(service, output, "/kinds/" + Service.escape(kind) + "/allocations", body, request.key());
     }
 
     /** Takes numbers that stand alone, and prints them. */
-    static int take(Service service, Output output, String series, JsonObject body, String key) {
-        Service.Answer answer = service.take("/series/" + Service.escape(series) + "/allocations", body, key);
+    static int take(Service service, Output output, String path, JsonObject body, String key) {
+        Service.Answer answer = service.take(path, body, key);
         if (output.asJson(answer)) return Main.DONE;
         JsonObject taken = answer.body().getAsJsonObject();
         for (JsonElement identifier : Json.list(taken, "identifiers")) output.line(identifier.getAsString());
@@ -66,14 +78,13 @@ final class AllocateCommand implements Callable<Integer> {
             var body = new JsonObject();
             body.addProperty("quantity", quantity);
             if (date != null) body.addProperty("date", date);
-            if (!given.fields().isEmpty()) {
-                var fields = new JsonObject();
-                given.fields().forEach(fields::addProperty);
-                body.add("fields", fields);
-            }
+            given.write(body);
             if (reference != null) body.addProperty("reference", reference);
             return body;
         }
+
+        /** Whether the request names a unit. */
+        boolean unit(JsonObject body) { return body.has("unit"); }
 
         String key() { return key == null ? UUID.randomUUID().toString() : key; }
     }

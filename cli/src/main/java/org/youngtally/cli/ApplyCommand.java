@@ -64,6 +64,10 @@ final class ApplyCommand implements Callable<Integer> {
                 print(output, kind.equals("series") ? "" : kind.substring(0, kind.length() - 1) + " ", each.getAsJsonObject());
             }
         }
+        for (JsonElement each : Json.list(answer.body().getAsJsonObject(), "organisation")) {
+            if (!Json.text(each.getAsJsonObject(), "change", "").equals("unchanged")) changes++;
+            print(output, Json.text(each.getAsJsonObject(), "what", "") + " ", each.getAsJsonObject());
+        }
         output.note(dryRun ? "A dry run: nothing was changed." : changes == 0 ? "Everything stood so already." : changes + (changes == 1 ? " definition was" : " definitions were") + " taken.");
         return Main.DONE;
     }

@@ -1,20 +1,21 @@
 package org.youngtally.cli;
 
+import com.google.gson.JsonObject;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 import picocli.CommandLine.Spec.Target;
+import picocli.CommandLine.Spec;
 
 /** What the record gives: its fields and its unit. */
 final class Given {
-    @Option(names = "--field", paramLabel = "NAME=VALUE", description = "What the record gives for a field of the series: a choice's name or code, or a text. Once for each field.", mapFallbackValue = Option.NULL_VALUE)
+    @Option(names = "--field", paramLabel = "NAME=VALUE", description = "What the record gives for a field: a choice's name or code, or a text. Once for each field.", mapFallbackValue = Option.NULL_VALUE)
     private Map<String, String> fields = new LinkedHashMap<>();
 
-    @Option(names = "--unit", paramLabel = "CODE", description = "The unit, for a series that takes one.")
+    @Option(names = "--unit", paramLabel = "CODE", description = "The key or code of the unit that the number is for.")
     private String unit;
 
     @Spec(Target.MIXEE)
@@ -25,6 +26,16 @@ final class Given {
         if (all.containsValue(null)) throw new ParameterException(spec.commandLine(), "--field gives a name without a value; write NAME=VALUE");
         if (unit != null && all.put("unit", unit) != null) throw new ParameterException(spec.commandLine(), "The unit is given twice; keep --unit");
         return all;
+    }
+
+    /** Into a request: the unit by itself, and the fields. */
+    void write(JsonObject body) {
+        fields();
+        if (unit != null) body.addProperty("unit", unit);
+        if (fields.isEmpty()) return;
+        var written = new JsonObject();
+        fields.forEach(written::addProperty);
+        body.add("fields", written);
     }
 
     /** As it stands in an address, behind an ampersand. */

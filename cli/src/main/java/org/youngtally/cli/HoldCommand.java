@@ -31,6 +31,6 @@ final class HoldCommand implements Callable<Integer> {
     public Integer call() {
         JsonObject body = request.body(quantity);
         body.addProperty("hold", time);
-        return AllocateCommand.take(service, output, series, body, request.key());
+        return AllocateCommand.take(service, output, "/series/" + Service.escape(series) + "/allocations", body, request.key());
     }
 }

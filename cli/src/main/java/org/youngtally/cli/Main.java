@@ -5,13 +5,13 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.function.Supplier;
 import picocli.AutoComplete;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.ParameterException;
+import picocli.CommandLine;
 
 /** The command-line client. It speaks to the service over HTTP and nothing else. */
 @Command(name = "youngtally", description = "Numbers without gaps and without doubles.", mixinStandardHelpOptions = true, versionProvider = Main.Version.class, synopsisSubcommandLabel = "COMMAND",
-        footer = {"", "The commands that own the data: serve, demo, rebuild.", "Exit: 0 done, 1 refused, 2 wrong usage, 3 service not reachable."})
+        footer = {"", "The commands that own the data: serve, demo, rebuild, new-password.", "Exit: 0 done, 1 refused, 2 wrong usage, 3 service not reachable."})
 public final class Main {
     static final int DONE = 0;
     static final int REFUSED = 1;
@@ -46,6 +46,13 @@ public final class Main {
         commands.put("codebook", CodebookCommand::new);
         commands.put("calendar", CalendarCommand::new);
         commands.put("period", PeriodCommand::new);
+        commands.put("unit", UnitCommand::new);
+        commands.put("kind", KindCommand::new);
+        commands.put("routes", RoutesCommand::new);
+        commands.put("account", AccountCommand::new);
+        commands.put("token", TokenCommand::new);
+        commands.put("sign-in", SignInCommand::new);
+        commands.put("sign-out", SignOutCommand::new);
         commands.put("starter", StarterCommand::new);
         commands.put("entry", EntryCommand::new);
         commands.put("status", StatusCommand::new);

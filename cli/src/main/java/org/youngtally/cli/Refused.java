@@ -23,7 +23,8 @@ final class Refused extends RuntimeException {
             return;
         }
         to.println(getMessage());
-        if (problem.has("accepted")) to.println("  " + Json.text(problem, "field", "accepted") + ": " + Json.text(problem, "accepted", ""));
+        if (Json.text(problem, "type", "").endsWith("/sign-in-needed")) to.println("  Sign in with: youngtally sign-in NAME; or give a token with YOUNGTALLY_TOKEN or --token-file");
+        else if (problem.has("accepted")) to.println("  " + Json.text(problem, "field", "accepted") + ": " + Json.text(problem, "accepted", ""));
     }
 
     private static void print(JsonObject fault, PrintWriter to) {

@@ -11,10 +11,21 @@ import java.net.HttpURLConnection;
 import java.net.URI;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.GeneralSecurityException;
+import java.security.KeyStore;
+import java.security.cert.Certificate;
+import java.security.cert.CertificateFactory;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
+import javax.net.ssl.HttpsURLConnection;
+import javax.net.ssl.SSLContext;
+import javax.net.ssl.SSLException;
+import javax.net.ssl.SSLSocketFactory;
+import javax.net.ssl.TrustManagerFactory;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -25,12 +36,16 @@ final class Service {
     private static final int TRIES = 5;
 
     private static final String KEY = "Idempotency-Key";
+    private static final String AUTHORIZATION = "Authorization";
 
     @Option(names = "--service", paramLabel = "ADDRESS", description = "The service (YOUNGTALLY_SERVICE; default http://127.0.0.1:7460, or the port in YOUNGTALLY_PORT).", defaultValue = "${env:YOUNGTALLY_SERVICE:-}")
     private String address;
 
-    @Option(names = "--as", paramLabel = "NAME", description = "Who acts (YOUNGTALLY_ACTOR; default: the user of this machine).", defaultValue = "${env:YOUNGTALLY_ACTOR:-${sys:user.name}}")
-    private String actor;
+    @Option(names = "--token-file", paramLabel = "FILE", description = "A file that holds the token to act with (or YOUNGTALLY_TOKEN, the token itself; default: that of youngtally sign-in).")
+    private Path tokenFile;
+
+    @Option(names = "--certificate", paramLabel = "FILE", description = "A certificate in PEM that the service's is signed with, where this machine does not know it (YOUNGTALLY_CERTIFICATE).", defaultValue = "${env:YOUNGTALLY_CERTIFICATE:-}")
+    private String certificate;
 
     @Spec(Spec.Target.MIXEE)
     private CommandSpec spec;
@@ -42,8 +57,32 @@ final class Service {
 
     Answer post(String path, JsonObject body) { return call("POST", path, body, Map.of()); }
 
+    Answer delete(String path, Map<String, String> headers) { return call("DELETE", path, null, headers); }
+
+    /** A request as somebody else than the one who is signed in. */
+    Answer call(String method, String path, JsonObject body, String token) { return call(method, path, body, Map.of(AUTHORIZATION, "Bearer " + token)); }
+
+    /** A request of nobody. @return its answer, and the cookie that it sets */
+    Begun begin(String path, JsonObject body) {
+        try {
+            HttpURLConnection connection = connection("POST", path, body, Map.of(AUTHORIZATION, ""));
+            Answer answer = answer(connection, false);
+            return new Begun(answer, connection.getHeaderField("Set-Cookie").replaceFirst(";.*", ""));
+        } catch (IOException e) {
+            throw notReachable(e);
+        }
+    }
+
+    record Begun(Answer answer, String cookie) {}
+
+    /** A request in a session that was begun. @param secret of the session; empty for a request that changes nothing */
+    Answer inSession(String method, String path, JsonObject body, String cookie, String secret) { return call(method, path, body, Map.of(AUTHORIZATION, "", "Cookie", cookie, "X-CSRF-TOKEN", secret)); }
+
     /** Puts a change that was made on the version with this tag. */
     Answer put(String path, JsonObject body, String tag) { return call("PUT", path, body, Map.of("If-Match", tag)); }
+
+    /** Puts something new. */
+    Answer putNew(String path, JsonObject body) { return call("PUT", path, body, Map.of("If-None-Match", "*")); }
 
     /**
      * Posts a request that takes numbers. Where it is not known what became of it, or the service is busy, it is repeated with
@@ -76,34 +115,73 @@ final class Service {
 
     private Answer call(String method, String path, JsonObject body, Map<String, String> headers) {
         try {
-            var connection = (HttpURLConnection) URI.create(base() + "/api/v1" + path).toURL().openConnection();
-            connection.setRequestMethod(method);
-            connection.setRequestProperty("Accept", "application/json, application/schema+json, application/problem+json");
-            connection.setRequestProperty("Young-Tally-Actor", actor);
-            headers.forEach(connection::setRequestProperty);
-            if (body != null) {
-                connection.setDoOutput(true);
-                connection.setRequestProperty("Content-Type", "application/json");
-                connection.getOutputStream().write(body.toString().getBytes(StandardCharsets.UTF_8));
-            }
-            return answer(connection, headers.containsKey(KEY));
+            return answer(connection(method, path, body, headers), headers.containsKey(KEY));
         } catch (IOException e) {
-            String hint = e instanceof ConnectException ? " Start it with: youngtally serve" : "";
-            throw new NotReachable("The service at " + base() + " cannot be reached (" + e.getMessage() + ")." + hint, e);
+            throw notReachable(e);
         }
+    }
+
+    private NotReachable notReachable(IOException e) {
+        String hint = e instanceof ConnectException ? " Start it with: youngtally serve" : e instanceof SSLException ? " Name the certificate that its own is signed with: --certificate FILE" : "";
+        return new NotReachable("The service at " + base() + " cannot be reached (" + e.getMessage() + ")." + hint, e);
+    }
+
+    private HttpURLConnection connection(String method, String path, JsonObject body, Map<String, String> headers) throws IOException {
+        var connection = (HttpURLConnection) URI.create(base() + "/api/v1" + path).toURL().openConnection();
+        if (connection instanceof HttpsURLConnection secure && !certificate.isEmpty()) secure.setSSLSocketFactory(trusting());
+        connection.setRequestMethod(method);
+        connection.setRequestProperty("Accept", "application/json, application/schema+json, application/problem+json");
+        if (!headers.containsKey(AUTHORIZATION)) token().ifPresent(token -> connection.setRequestProperty(AUTHORIZATION, "Bearer " + token));
+        headers.forEach((name, value) -> {
+            if (!value.isEmpty()) connection.setRequestProperty(name, value);
+        });
+        if (body != null) {
+            connection.setDoOutput(true);
+            connection.setRequestProperty("Content-Type", "application/json");
+            connection.getOutputStream().write(body.toString().getBytes(StandardCharsets.UTF_8));
+        }
+        return connection;
+    }
+
+    private SSLSocketFactory trusting() {
+        try (InputStream in = Files.newInputStream(Path.of(certificate))) {
+            KeyStore known = KeyStore.getInstance(KeyStore.getDefaultType());
+            known.load(null, null);
+            int number = 0;
+            for (Certificate each : CertificateFactory.getInstance("X.509").generateCertificates(in)) known.setCertificateEntry("given-" + number++, each);
+            TrustManagerFactory trust = TrustManagerFactory.getInstance(TrustManagerFactory.getDefaultAlgorithm());
+            trust.init(known);
+            SSLContext context = SSLContext.getInstance("TLS");
+            context.init(null, trust.getTrustManagers(), null);
+            return context.getSocketFactory();
+        } catch (IOException | GeneralSecurityException e) {
+            throw new ParameterException(spec.commandLine(), "--certificate: " + certificate + " cannot be read as a certificate in PEM: " + e.getMessage(), e);
+        }
+    }
+
+    /** The token that is shown: from the environment, a file, or the last sign-in at this service. */
+    private Optional<String> token() {
+        if (tokenFile != null) {
+            try {
+                return Optional.of(Files.readString(tokenFile).strip());
+            } catch (IOException e) {
+                throw new ParameterException(spec.commandLine(), "--token-file: " + tokenFile + " cannot be read: " + e.getMessage(), e);
+            }
+        }
+        String given = System.getenv("YOUNGTALLY_TOKEN");
+        return given != null && !given.isBlank() ? Optional.of(given.strip()) : SignIns.token(base());
     }
 
     /** A document that is not JSON, as it comes; a refusal is JSON all the same. */
     byte[] bytes(String path) {
         try {
-            var connection = (HttpURLConnection) URI.create(base() + "/api/v1" + path).toURL().openConnection();
-            connection.setRequestProperty("Young-Tally-Actor", actor);
+            HttpURLConnection connection = connection("GET", path, null, Map.of());
             if (connection.getResponseCode() >= 400) answer(connection, false);
             try (InputStream in = connection.getInputStream()) {
                 return in.readAllBytes();
             }
         } catch (IOException e) {
-            throw new NotReachable("The service at " + base() + " cannot be reached (" + e.getMessage() + ").", e);
+            throw notReachable(e);
         }
     }
 
@@ -111,7 +189,7 @@ final class Service {
         int status = connection.getResponseCode();
         try (InputStream in = status >= 400 ? connection.getErrorStream() : connection.getInputStream()) {
             String text = in == null ? "" : new String(in.readAllBytes(), StandardCharsets.UTF_8);
-            JsonElement json = JsonParser.parseString(text);
+            JsonElement json = text.isEmpty() && status < 400 ? new JsonObject() : JsonParser.parseString(text);
             if (status < 400) return new Answer(json, text, next(connection.getHeaderField("Link")), connection.getHeaderField("ETag"));
             if (!json.isJsonObject()) throw new JsonSyntaxException("no object");
             var refused = new Refused(json.getAsJsonObject());
@@ -127,7 +205,8 @@ final class Service {
         return link == null ? Optional.empty() : Optional.of(link.replaceFirst("^<(/api/v1)?", "").replaceFirst(">.*", ""));
     }
 
-    private String base() {
+    /** The address of the service. */
+    String base() {
         String port = System.getenv("YOUNGTALLY_PORT");
         String chosen = !address.isEmpty() ? address : "http://127.0.0.1:" + (port == null || port.isEmpty() ? "7460" : port);
         if (!chosen.matches("https?://[^/?#]+/?")) throw new ParameterException(spec.commandLine(), "--service: ‘" + chosen + "’ is not an address; give one such as http://127.0.0.1:7460");

@@ -60,6 +60,7 @@ final class BatchWork {
     private final Consumer<List<Entry>> committed;
     private volatile Store store;
     private volatile Head head;
+    private volatile House house;
     private volatile String stopped = "";
     private WriterState state;
     private int wary;
@@ -73,6 +74,7 @@ final class BatchWork {
         this.committed = committed;
         this.head = journal.head();
         this.state = new WriterState(store.state());
+        this.house = house();
         store.state().newest().ifPresent(clock::wasAt);
     }
 
@@ -81,6 +83,11 @@ final class BatchWork {
     Head head() { return head; }
 
     Store store() { return store; }
+
+    /** Who works here, as it was committed last. */
+    House committedHouse() { return house; }
+
+    private House house() { return House.of(state.memory()); }
 
     /** Ends the holds whose time is up; it costs nothing where there are none. */
     void lapse() {
@@ -181,6 +188,7 @@ final class BatchWork {
             journal.append(entries);
             store.commit(journal.head());
             head = journal.head();
+            if (entries.stream().anyMatch(entry -> entry.kind() == Entry.Kind.DEFINE || entry.kind() == Entry.Kind.REMOVE || entry.kind() == Entry.Kind.ACCESS)) house = house();
             committed.accept(entries);
         }
         for (int i = 0; i < batch.size(); i++) batch.get(i).answer().complete(outcomes.get(i));
@@ -209,6 +217,7 @@ final class BatchWork {
             store = recovery.recover(journal, store);
             state = new WriterState(store.state());
             head = journal.head();
+            house = house();
         } catch (RuntimeException | IOException | SQLException | JournalBroken e) {
             stop("the ledger could not be brought in order after a failure (" + e.getMessage() + "); no numbers are given until the service is started again", e);
         }

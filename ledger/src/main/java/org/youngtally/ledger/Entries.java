@@ -6,6 +6,7 @@ import java.util.function.IntFunction;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Period;
+import org.youngtally.core.act.Purpose;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
@@ -35,6 +36,8 @@ final class Entries {
             case Act.Split split -> Entry.Kind.SPLIT;
             case Act.Close close -> Entry.Kind.CLOSE;
             case Act.Reopen reopen -> Entry.Kind.REOPEN;
+            case Act.RemoveRoute remove -> Entry.Kind.REMOVE;
+            case Act.ChangeAccount change -> Entry.Kind.ACCESS;
         };
     }
 
@@ -46,7 +49,9 @@ final class Entries {
         return switch (act) {
             case Act.Define define -> Optional.empty();
             case Act.Lapse lapse -> Optional.empty();
-            case Act.Allocate a -> Optional.of(request(Optional.of(a.series()), Optional.of(particulars(effects)), a.quantity(), a.reference(), a.mark(), a.form() instanceof Act.Form.Block block ? block.holder() : Optional.empty()));
+            case Act.RemoveRoute remove -> Optional.empty();
+            case Act.ChangeAccount change -> Optional.of(request(Optional.empty(), Optional.empty(), 0, Optional.empty(), change.mark(), Optional.of(change.note())));
+            case Act.Allocate a -> Optional.of(new Entry.Request(Optional.of(a.series()), Optional.of(particulars(effects)), a.quantity(), a.reference(), a.mark().key(), a.mark().digest(), a.form() instanceof Act.Form.Block block ? block.holder() : Optional.empty(), a.purpose()));
             case Act.Settle a -> Optional.of(request(Optional.of(a.series()), Optional.empty(), quantity(effects), Optional.empty(), a.mark(), a.reason()));
             case Act.Split a -> Optional.of(request(effects.stream().filter(Effect.Handed.class::isInstance).findFirst().map(effect -> series.apply(((Effect.Handed) effect).lane()).series()), Optional.empty(), a.quantity(), Optional.empty(), a.mark(), a.holder()));
             case Act.Close a -> Optional.of(request(a.period().scope() == Period.Scope.SERIES ? Optional.of(a.period().key()) : Optional.empty(), Optional.empty(), quantity(effects), Optional.empty(), a.mark(), a.note()));
@@ -55,7 +60,7 @@ final class Entries {
     }
 
     private static Entry.Request request(Optional<String> series, Optional<Particulars> particulars, long quantity, Optional<String> reference, RequestMark mark, Optional<String> note) {
-        return new Entry.Request(series, particulars, quantity, reference, mark.key(), mark.digest(), note);
+        return new Entry.Request(series, particulars, quantity, reference, mark.key(), mark.digest(), note, Purpose.NONE);
     }
 
     private static long quantity(List<Effect> effects) { return effects.stream().filter(Effect.Settled.class::isInstance).mapToLong(effect -> ((Effect.Settled) effect).quantity()).sum(); }

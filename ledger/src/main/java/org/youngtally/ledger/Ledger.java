@@ -42,6 +42,7 @@ public final class Ledger implements AutoCloseable {
     private final Journal journal;
     private final Writer writer;
     private final Store stoppedStore;
+    private final House stoppedHouse;
     private final String stopped;
     private final List<String> opening;
     private final AtomicBoolean closed = new AtomicBoolean();
@@ -54,6 +55,7 @@ public final class Ledger implements AutoCloseable {
         this.opening = opened.told();
         this.stopped = opened.stopped();
         this.stoppedStore = stopped.isEmpty() ? null : opened.store();
+        this.stoppedHouse = stopped.isEmpty() ? null : House.of(stoppedStore.state().series(), stoppedStore.state().codebooks(), stoppedStore.state().organisation(), stoppedStore.state().accounts());
         this.writer = stopped.isEmpty() ? new Writer(new BatchWork(journal, opened.store(), new SteadyClock(options.clock(), System::nanoTime), options.zone(), this::recover, this::tell)) : null;
     }
 
@@ -148,6 +150,9 @@ public final class Ledger implements AutoCloseable {
     }
 
     private Store store() { return writer == null ? stoppedStore : writer.work().store(); }
+
+    /** Who works here and what they may do, as it was committed last. */
+    public House house() { return writer == null ? stoppedHouse : writer.work().committedHouse(); }
 
     /** The time by the ledger's clock. */
     public Instant now() { return options.clock().instant(); }

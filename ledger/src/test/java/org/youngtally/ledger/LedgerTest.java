@@ -55,7 +55,7 @@ class LedgerTest {
 
     private List<IdentifierQueries.Found> find(String text) { return ledger.read(dsl -> new IdentifierQueries(dsl).find(text)); }
 
-    private List<EntryQueries.Row> page(Optional<String> series, long before, int most) { return ledger.read(dsl -> new EntryQueries(dsl).page(series, before, most)); }
+    private List<EntryQueries.Row> page(Optional<String> series, long before, int most) { return ledger.read(dsl -> new EntryQueries(dsl).page(series.map(List::of), before, most)); }
 
     @Test
     void sixtyFourCallersOnOneSeriesGetAGapFreeRow() throws Exception {

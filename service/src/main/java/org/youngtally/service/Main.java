@@ -2,11 +2,11 @@ package org.youngtally.service;
 
 import org.slf4j.bridge.SLF4JBridgeHandler;
 import org.youngtally.service.demo.DemoCommand;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine;
 
 /** The commands that own the data. */
-@Command(name = "youngtally", description = "The commands that own the data.", subcommands = {ServeCommand.class, DemoCommand.class, RebuildCommand.class})
+@Command(name = "youngtally", description = "The commands that own the data.", subcommands = {ServeCommand.class, DemoCommand.class, RebuildCommand.class, PasswordCommand.class})
 public final class Main {
     private Main() {}
 

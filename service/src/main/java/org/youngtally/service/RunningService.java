@@ -2,10 +2,12 @@ package org.youngtally.service;
 
 import java.io.IOException;
 import java.net.BindException;
+import java.net.InetAddress;
 import java.util.Map;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
 import java.util.concurrent.FutureTask;
+import java.util.stream.Stream;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
@@ -14,8 +16,11 @@ import org.springframework.boot.web.server.servlet.context.ServletWebServerAppli
 import org.springframework.context.ApplicationContextInitializer;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.support.GenericApplicationContext;
+import org.springframework.core.env.Environment;
+import org.springframework.core.env.MapPropertySource;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerOptions;
+import org.youngtally.service.web.Reach;
 
 /** A service that has started: its ledger and the address it listens on. */
 public record RunningService(Ledger ledger, String address, int port, ConfigurableApplicationContext context) implements AutoCloseable {
@@ -23,26 +28,41 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
     @SpringBootApplication
     static class Application {}
 
-    /** Opens the ledger and listens. The ledger is closed with the service, also when the process is asked to end. */
-    public static RunningService start(LedgerOptions options, String address, int port) throws IOException {
+    /**
+     * Opens the ledger and listens. The ledger is closed with the service, also when the process is asked to end.
+     *
+     * @param behindProxy whether a proxy in front of the service ends TLS
+     */
+    public static RunningService start(LedgerOptions options, String address, int port, boolean behindProxy) throws IOException {
         LoggerFactory.getILoggerFactory(); // two threads that start logging at once get in each other's way
         // The ledger opens while the web part is made ready, which takes longer: together they start a second sooner.
         var opening = new FutureTask<>(() -> Ledger.open(options));
         Thread.ofPlatform().name("opening").start(opening);
         try {
             var application = new SpringApplication(Application.class);
-            application.setDefaultProperties(Map.of("server.address", address, "server.port", port));
-            application.addInitializers((ApplicationContextInitializer<GenericApplicationContext>) context -> context.registerBean(Ledger.class, () -> opened(opening)));
+            application.setDefaultProperties(Map.of("server.address", address, "server.port", port, "server.servlet.session.cookie.name", Reach.COOKIE, "server.servlet.session.cookie.http-only", true, "server.servlet.session.cookie.same-site", "strict",
+                    "server.servlet.session.tracking-modes", "cookie", "server.servlet.session.timeout", "8h"));
+            boolean thisMachine = InetAddress.getByName(address).isLoopbackAddress();
+            application.addInitializers((ApplicationContextInitializer<GenericApplicationContext>) context -> {
+                boolean tls = usesTls(context.getEnvironment());
+                if (!thisMachine && !tls && !behindProxy) throw new IllegalArgumentException("--address: " + address + " can be reached from elsewhere, and passwords would travel in the clear. Give the service a certificate (server.ssl.certificate and server.ssl.certificate-private-key, or server.ssl.key-store), say --behind-proxy where a proxy in front of it ends TLS, or listen on 127.0.0.1");
+                context.getEnvironment().getPropertySources().addFirst(new MapPropertySource("cookies", Map.of("server.servlet.session.cookie.secure", tls || behindProxy)));
+                context.registerBean(Ledger.class, () -> opened(opening));
+                context.registerBean(Reach.class, () -> new Reach(thisMachine && !tls && !behindProxy, behindProxy));
+            });
             var context = (ServletWebServerApplicationContext) application.run();
             int bound = context.getWebServer().getPort();
-            return new RunningService(opened(opening), "http://" + (address.contains(":") ? "[" + address + "]" : address) + ":" + bound, bound, context);
+            return new RunningService(opened(opening), (usesTls(context.getEnvironment()) ? "https://" : "http://") + (address.contains(":") ? "[" + address + "]" : address) + ":" + bound, bound, context);
         } catch (RuntimeException e) {
             close(opening);
+            if (e instanceof IllegalArgumentException cannot) throw new IOException(cannot.getMessage(), e);
             for (Throwable cause = e; cause != null; cause = cause.getCause())
                 if (cause instanceof PortInUseException || cause instanceof BindException) throw new IOException("port " + port + " is in use; choose another with --port, or 0 for any free one", e);
             throw e;
         }
     }
+
+    private static boolean usesTls(Environment settings) { return settings.getProperty("server.ssl.enabled", Boolean.class, true) && Stream.of("certificate", "key-store", "bundle").anyMatch(setting -> settings.containsProperty("server.ssl." + setting)); }
 
     private static Ledger opened(Future<Ledger> opening) {
         try {

@@ -16,7 +16,7 @@ public final class ServiceOptions {
     @Option(names = "--port", paramLabel = "PORT", description = "The port to listen on; 0 for any free one (YOUNGTALLY_PORT; default ${DEFAULT-VALUE}).", defaultValue = "${env:YOUNGTALLY_PORT:-" + DEFAULT_PORT + "}")
     private int port;
 
-    @Option(names = "--address", paramLabel = "ADDRESS", description = "The loopback address to listen on (YOUNGTALLY_ADDRESS; default ${DEFAULT-VALUE}).", defaultValue = "${env:YOUNGTALLY_ADDRESS:-127.0.0.1}")
+    @Option(names = "--address", paramLabel = "ADDRESS", description = "The address to listen on (YOUNGTALLY_ADDRESS; default ${DEFAULT-VALUE}, this machine alone).", defaultValue = "${env:YOUNGTALLY_ADDRESS:-127.0.0.1}")
     private String address;
 
     @Option(names = "--zone", paramLabel = "ZONE", description = "The time zone in which a day begins, e.g. Europe/Vienna (YOUNGTALLY_ZONE; default: the machine's).", defaultValue = "${env:YOUNGTALLY_ZONE}")
@@ -30,14 +30,14 @@ public final class ServiceOptions {
         return port;
     }
 
-    /** The address, which must be this machine's own: there is no access control yet, so nobody else may reach the service. */
+    /** The address; that it is safe to listen there is looked at by {@link RunningService}. */
     public String address() {
         try {
-            if (InetAddress.getByName(address).isLoopbackAddress()) return address;
+            InetAddress.getByName(address);
+            return address;
         } catch (UnknownHostException e) {
-            throw new ParameterException(spec.commandLine(), "--address: " + address + " is not an address of this machine; give 127.0.0.1 or ::1", e);
+            throw new ParameterException(spec.commandLine(), "--address: " + address + " is not an address; give 127.0.0.1 for this machine alone, or 0.0.0.0 for all its addresses", e);
         }
-        throw new ParameterException(spec.commandLine(), "--address: " + address + " can be reached from elsewhere, and there is no access control; give 127.0.0.1 or ::1");
     }
 
     public ZoneId zone() {

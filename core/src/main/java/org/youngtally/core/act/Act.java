@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.youngtally.core.access.AccountChange;
 import org.youngtally.core.series.SeriesDraft;
 
 /** Something that somebody asks the ledger to do. Every change takes this road. */
@@ -18,10 +19,16 @@ public sealed interface Act {
      * @param fields what the record gives for the fields of the series, as it was written; the unit is one of them
      * @param quantity how many, 1 or more
      * @param reference the caller's own name for what the numbers are for
+     * @param purpose the kind and unit that they are for
      */
-    record Allocate(String series, Optional<LocalDate> date, Map<String, String> fields, long quantity, Form form, Optional<String> reference, RequestMark mark) implements Act {
+    record Allocate(String series, Optional<LocalDate> date, Map<String, String> fields, long quantity, Form form, Optional<String> reference, Purpose purpose, RequestMark mark) implements Act {
         public Allocate {
             fields = Map.copyOf(fields);
+        }
+
+        /** For no kind or unit that is known. */
+        public Allocate(String series, Optional<LocalDate> date, Map<String, String> fields, long quantity, Form form, Optional<String> reference, RequestMark mark) {
+            this(series, date, fields, quantity, form, reference, Purpose.NONE, mark);
         }
 
         /** Of a series that takes no fields. */
@@ -97,7 +104,7 @@ public sealed interface Act {
     record Reopen(long closing, Optional<String> reason, RequestMark mark) implements Act {}
 
     /**
-     * Define namespaces, codebooks and series, all of them or none.
+     * Define namespaces, codebooks, series, units, kinds and routes, all of them or none.
      *
      * @param files the files that they were written in; none where they come from elsewhere
      * @param expects the version that the one thing defined is to have now, 0 for one that is not to exist yet; absent for whichever
@@ -112,6 +119,17 @@ public sealed interface Act {
         }
     }
 
+    /**
+     * Take a route away.
+     *
+     * @param route by its key
+     * @param expects the version that it is to have now; absent for whichever
+     */
+    record RemoveRoute(String route, Optional<Integer> expects) implements Act {}
+
+    /** Change an account. @param note what is done, in words, without anything secret */
+    record ChangeAccount(String account, AccountChange change, String note, RequestMark mark) implements Act {}
+
     /** By what a repetition of it is known; absent where nobody asked for it, or repeating it does no harm. */
     default Optional<RequestMark> known() {
         return switch (this) {
@@ -122,6 +140,8 @@ public sealed interface Act {
             case Reopen act -> Optional.of(act.mark());
             case Lapse act -> Optional.empty();
             case Define act -> Optional.empty();
+            case RemoveRoute act -> Optional.empty();
+            case ChangeAccount act -> Optional.of(act.mark());
         };
     }
 }

@@ -3,8 +3,11 @@ package org.youngtally.core.act;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Optional;
+import org.youngtally.core.access.AccountDecision;
 import org.youngtally.core.act.LedgerState.Closed;
+import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.Policy;
@@ -36,6 +39,8 @@ public final class Decider {
             case Act.Close close -> new Closing(state).close(close);
             case Act.Reopen reopen -> new Closing(state).reopen(reopen);
             case Act.Define define -> Definitions.decide(state, define);
+            case Act.RemoveRoute remove -> OrganisationDefinitions.remove(state, remove);
+            case Act.ChangeAccount change -> account(state, change);
         };
     }
 
@@ -56,7 +61,19 @@ public final class Decider {
         if (act.form() instanceof Act.Form.Typed ? typed == Policy.Typed.REFUSED : typed == Policy.Typed.REQUIRED) return refused(new Refusal.TypedNotAllowed(act.series(), typed == Policy.Typed.REQUIRED));
         return switch (Fields.of(series, state::codebook).read(act.fields())) {
             case Fields.Reading.Faulty faulty -> refused(new Refusal.FieldFaulty(act.series(), faulty.fault()));
-            case Fields.Reading.Understood understood -> take(state, series, act, new Particulars(act.date().orElse(today), understood.fields()), now);
+            case Fields.Reading.Understood understood -> take(state, series, act, new Particulars(act.date().orElseGet(() -> today(state, act.purpose(), now, today)), understood.fields()), now);
+        };
+    }
+
+    /** Today where the numbers are for: a unit may have a time zone of its own. */
+    private static LocalDate today(LedgerState state, Purpose purpose, Instant now, LocalDate today) {
+        return purpose.unit().map(unit -> state.organisation().units().get(unit)).flatMap(Unit::zone).map(zone -> LocalDate.ofInstant(now, zone)).orElse(today);
+    }
+
+    private static Decision account(LedgerState state, Act.ChangeAccount act) {
+        return switch (AccountDecision.decide(state.accounts(), state.organisation(), state.allSeries().stream().map(Series::key).toList(), act.account(), act.change())) {
+            case AccountDecision.Result.Refused refused -> refused(new Refusal.AccountFaulty(refused.refusal()));
+            case AccountDecision.Result.Done done -> new Decision.Done(done.account().equals(state.accounts().get(act.account())) ? List.of() : List.of(new Effect.AccountChanged(done.account())));
         };
     }
 

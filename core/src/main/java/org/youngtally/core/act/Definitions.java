@@ -35,6 +35,7 @@ final class Definitions {
     private final Map<String, Namespace> namespaces = new LinkedHashMap<>();
     private final Map<String, Codebook> books = new LinkedHashMap<>();
     private final Map<String, Series> changed = new LinkedHashMap<>();
+    private OrganisationDefinitions organisation;
 
     private Definitions(LedgerState state) {
         this.state = state;
@@ -52,17 +53,21 @@ final class Definitions {
         for (int i = 0; i < drafts.codebooks().size(); i++) codebook(i, drafts.codebooks().get(i), drafts.codebooks());
         if (faults.isEmpty()) for (int i = 0; i < drafts.series().size(); i++) series(i, drafts.series().get(i));
         if (faults.isEmpty()) affected();
+        organisation = new OrganisationDefinitions(state, drafts, books(), seriesNow(), faults);
+        if (faults.isEmpty()) organisation.check();
         if (faults.isEmpty()) prove();
         if (!faults.isEmpty()) return new Decision.Refused(new Refusal.DefinitionsFaulty(faults));
         var effects = new ArrayList<Effect>();
         namespaces.values().forEach(namespace -> effects.add(new Effect.NamespaceDefined(namespace)));
         books.values().forEach(book -> effects.add(new Effect.CodebookDefined(book)));
         changed.values().forEach(series -> effects.add(new Effect.Defined(series)));
+        effects.addAll(organisation.effects());
         act.files().stream().filter(file -> !state.keptFile(file.name()).equals(Optional.of(file.text()))).forEach(file -> effects.add(new Effect.FileKept(file)));
         return new Decision.Done(effects);
     }
 
     private Optional<Decision> moved(Drafts drafts, int expected) {
+        if (!drafts.routes().isEmpty()) return OrganisationDefinitions.moved(state, drafts.routes().getFirst(), expected);
         boolean book = drafts.series().isEmpty();
         String key = String.valueOf(book ? drafts.codebooks().getFirst().key() : drafts.series().getFirst().key());
         int version = book ? state.codebook(key).map(Codebook::version).orElse(0) : state.series(key).map(Series::version).orElse(0);
@@ -113,6 +118,13 @@ final class Definitions {
         return all;
     }
 
+    private Map<String, Series> seriesNow() {
+        var all = new LinkedHashMap<String, Series>();
+        state.allSeries().forEach(series -> all.put(series.key(), series));
+        all.putAll(changed);
+        return all;
+    }
+
     private void series(int index, SeriesDraft draft) {
         DraftCheck.Result checked = DraftCheck.of(draft, books());
         if (checked.series().isEmpty()) {
@@ -155,9 +167,7 @@ final class Definitions {
     }
 
     private void prove() {
-        var members = new LinkedHashMap<String, Series>();
-        for (Series series : state.allSeries()) members.put(series.key(), series);
-        members.putAll(changed);
+        Map<String, Series> members = seriesNow();
         var touched = new LinkedHashSet<>(changed.keySet());
         members.values().stream().filter(series -> series.codebooks().stream().anyMatch(books::containsKey)).forEach(series -> touched.add(series.key()));
         Map<String, Codebook> all = books();

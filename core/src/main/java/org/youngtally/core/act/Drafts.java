@@ -1,21 +1,38 @@
 package org.youngtally.core.act;
 
 import java.util.List;
+import java.util.stream.Stream;
 import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.organisation.KindDraft;
+import org.youngtally.core.organisation.RouteDraft;
+import org.youngtally.core.organisation.UnitDraft;
 import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.SeriesDraft;
 
 /** Definitions as somebody wrote them, to be taken all together or not at all. */
-public record Drafts(List<NamespaceDraft> namespaces, List<CodebookDraft> codebooks, List<SeriesDraft> series) {
+public record Drafts(List<NamespaceDraft> namespaces, List<CodebookDraft> codebooks, List<SeriesDraft> series, List<UnitDraft> units, List<KindDraft> kinds, List<RouteDraft> routes) {
+    public static final Drafts NONE = new Drafts(List.of(), List.of(), List.of());
+
     public Drafts {
         namespaces = List.copyOf(namespaces);
         codebooks = List.copyOf(codebooks);
         series = List.copyOf(series);
+        units = List.copyOf(units);
+        kinds = List.copyOf(kinds);
+        routes = List.copyOf(routes);
     }
+
+    /** Without anything of the organisation. */
+    public Drafts(List<NamespaceDraft> namespaces, List<CodebookDraft> codebooks, List<SeriesDraft> series) { this(namespaces, codebooks, series, List.of(), List.of(), List.of()); }
 
     public static Drafts of(List<SeriesDraft> series) { return new Drafts(List.of(), List.of(), series); }
 
     public static Drafts of(CodebookDraft codebook) { return new Drafts(List.of(), List.of(codebook), List.of()); }
 
-    public boolean isEmpty() { return namespaces.isEmpty() && codebooks.isEmpty() && series.isEmpty(); }
+    public static Drafts of(RouteDraft route) { return new Drafts(List.of(), List.of(), List.of(), List.of(), List.of(), List.of(route)); }
+
+    /** These and others, behind them. */
+    public Drafts and(Drafts others) { return new Drafts(joined(namespaces, others.namespaces), joined(codebooks, others.codebooks), joined(series, others.series), joined(units, others.units), joined(kinds, others.kinds), joined(routes, others.routes)); }
+
+    private static <T> List<T> joined(List<T> one, List<T> other) { return Stream.concat(one.stream(), other.stream()).toList(); }
 }

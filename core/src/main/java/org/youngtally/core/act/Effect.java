@@ -3,7 +3,11 @@ package org.youngtally.core.act;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.youngtally.core.access.Account;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.organisation.Kind;
+import org.youngtally.core.organisation.Route;
+import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
@@ -103,6 +107,24 @@ public sealed interface Effect {
 
     /** A file of definitions is kept in the place of an earlier one of its name. */
     record FileKept(KeptFile file) implements Effect {}
+
+    /** Something about who works here changes. */
+    sealed interface Organising extends Effect {}
+
+    /** A unit is defined, or has a new version. */
+    record UnitDefined(Unit unit) implements Organising {}
+
+    /** A kind of record is defined, or has a new version. */
+    record KindDefined(Kind kind) implements Organising {}
+
+    /** A route is defined, or has a new version. */
+    record RouteDefined(Route route) implements Organising {}
+
+    /** A route is taken away. @param route its key */
+    record RouteRemoved(String route) implements Organising {}
+
+    /** An account is opened or changed. @param account as it is from now on */
+    record AccountChanged(Account account) implements Organising {}
 
     /** A series is defined, or has a new version. */
     record Defined(Series series) implements Effect {}

@@ -4,9 +4,12 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.NavigableMap;
 import java.util.Optional;
+import org.youngtally.core.access.Account;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.organisation.Organisation;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
@@ -28,6 +31,12 @@ public interface LedgerState {
 
     /** The namespace in its newest version, if it was ever defined. */
     Optional<Namespace> namespace(String key);
+
+    /** Units, kinds and routes in their newest versions. */
+    Organisation organisation();
+
+    /** Every account, by name. */
+    Map<String, Account> accounts();
 
     /** The secret by which the positions of a series are spread; the same one for ever. */
     Scatter scatter(String series);

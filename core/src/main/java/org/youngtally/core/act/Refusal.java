@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import org.youngtally.core.access.AccountRefusal;
 import org.youngtally.core.fault.Fault;
 import org.youngtally.core.proof.Clash;
 import org.youngtally.core.series.DateWindow;
@@ -108,7 +109,7 @@ public sealed interface Refusal {
     record DefinitionsFaulty(List<DraftFaults> faults) implements Refusal {}
 
     /** What is defined. */
-    enum What { NAMESPACE, CODEBOOK, SERIES }
+    enum What { NAMESPACE, CODEBOOK, SERIES, UNIT, KIND, ROUTE }
 
     /**
      * The faults of one definition.
@@ -120,6 +121,12 @@ public sealed interface Refusal {
 
     /** Somebody else changed the definition in the meantime. */
     record VersionMoved(What what, String key, int expected, int actual) implements Refusal {}
+
+    /** There is no such route. */
+    record UnknownRoute(String route, Optional<String> nearest) implements Refusal {}
+
+    /** An account cannot be changed so. */
+    record AccountFaulty(AccountRefusal refusal) implements Refusal {}
 
     /** The store holds the identifier already. The proofs rule this out; it is the last guard. */
     record IdentifierTaken(String series) implements Refusal {}

@@ -15,7 +15,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import org.youngtally.core.access.Account;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.organisation.Organisation;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
@@ -71,6 +73,8 @@ public final class StateInMemory implements LedgerState {
     private final Map<String, Map<String, Span>> spots = new HashMap<>();
     private final Map<Long, Taken> takings = new HashMap<>();
     private final Map<Long, Taken> blocks = new HashMap<>();
+    private final Map<String, Account> accounts = new LinkedHashMap<>();
+    private Organisation organisation = Organisation.NONE;
     private int nextLane = 1;
 
     private record Position(int lane, long position) implements Comparable<Position> {
@@ -98,6 +102,10 @@ public final class StateInMemory implements LedgerState {
     public void remember(Codebook known) { books.put(known.key(), known); }
 
     public void remember(Namespace known) { namespaces.put(known.key(), known); }
+
+    public void remember(Organisation known) { organisation = known; }
+
+    public void remember(Account known) { accounts.put(known.name(), known); }
 
     public void remember(LaneKey key, LaneState lane) {
         lanes.put(key, lane);
@@ -127,6 +135,11 @@ public final class StateInMemory implements LedgerState {
                 case Effect.NamespaceDefined defined -> remember(defined.namespace());
                 case Effect.FileKept kept -> files.put(kept.file().name(), kept.file().text());
                 case Effect.Defined defined -> remember(defined.series());
+                case Effect.UnitDefined defined -> organisation = organisation.with(defined.unit());
+                case Effect.KindDefined defined -> organisation = organisation.with(defined.kind());
+                case Effect.RouteDefined defined -> organisation = organisation.with(defined.route());
+                case Effect.RouteRemoved removed -> organisation = organisation.withoutRoute(removed.route());
+                case Effect.AccountChanged changed -> remember(changed.account());
                 case Effect.LaneOpened opened -> remember(opened.key(), new LaneState(opened.lane(), 0, Optional.empty()));
                 case Effect.Issued issued -> issue(seq, reference, issued);
                 case Effect.Skipped skipped -> {
@@ -320,6 +333,12 @@ public final class StateInMemory implements LedgerState {
 
     @Override
     public Optional<Namespace> namespace(String key) { return Optional.ofNullable(namespaces.get(key)); }
+
+    @Override
+    public Organisation organisation() { return organisation; }
+
+    @Override
+    public Map<String, Account> accounts() { return Collections.unmodifiableMap(accounts); }
 
     @Override
     public Scatter scatter(String seriesKey) { return shelf.scatter(seriesKey); }

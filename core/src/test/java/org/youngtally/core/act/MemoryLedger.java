@@ -9,7 +9,7 @@ import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Series;
 
 /** A ledger in memory, for tests: acts are decided on it one by one, and what they do is taken in. */
-final class MemoryLedger {
+public final class MemoryLedger {
     final StateInMemory state = new StateInMemory(new EmptyShelf() {
         /** A block keeps no texts: its numbers are read, here as those of today. */
         @Override
@@ -38,4 +38,9 @@ final class MemoryLedger {
     }
 
     long seq() { return seq; }
+
+    /** Performs an act on a day on which nothing depends. */
+    public Decision perform(Act act) { return decide(act, Instant.parse("2026-03-02T09:00:00Z"), LocalDate.of(2026, 3, 2)); }
+
+    public LedgerState state() { return state; }
 }

@@ -37,6 +37,8 @@ import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.journal.SeriesJson;
+import org.youngtally.ledger.store.OrganisationTables;
+import org.youngtally.ledger.store.Purposes;
 import org.youngtally.ledger.store.StateQueries;
 
 /** Reads every journal line, proves the chain, and holds each against the history that the tables keep. */
@@ -49,6 +51,8 @@ final class JournalWalk {
     private final Map<Integer, LaneKey> laneKeys = new HashMap<>();
     private Iterator<? extends Record> rows = List.<Record>of().iterator();
     private final Map<Long, Effect.PeriodClosed> periods = new TreeMap<>();
+    private final OrganisationTables organisation;
+    private long parts;
     private long voids;
     private long retirements;
     private long entries;
@@ -58,6 +62,7 @@ final class JournalWalk {
     JournalWalk(DSLContext dsl, Findings findings) {
         this.dsl = dsl;
         this.findings = findings;
+        this.organisation = new OrganisationTables(dsl);
     }
 
     /** @param earlier a head noted down before, to be met on the way; {@link Head#EMPTY} for none */
@@ -89,6 +94,7 @@ final class JournalWalk {
             case Effect.CodebookDefined defined -> definition("codebook " + defined.codebook().key() + ", version " + defined.codebook().version(), CodebookJson.write(defined.codebook()),
                     dsl.select(CODEBOOK_VERSION.DEFINITION).from(CODEBOOK_VERSION).where(CODEBOOK_VERSION.NAME.eq(defined.codebook().key()), CODEBOOK_VERSION.VERSION.eq(defined.codebook().version())).fetchOne(CODEBOOK_VERSION.DEFINITION));
             case Effect.NamespaceDefined defined -> { }
+            case Effect.Organising organising -> part(entry, organising);
             case Effect.FileKept kept -> { }
             case Effect.Skipped skipped -> lane(entry, skipped.lane()).ifPresent(lane -> lane.add(new Stretch(skipped.from(), skipped.to(), PositionState.SKIPPED, 0, 0, new Origin(entry.seq(), skipped.version(), skipped.particulars(), Optional.empty(), false, Optional.empty()))));
             case Effect.LaneOpened opened -> {
@@ -121,6 +127,7 @@ final class JournalWalk {
         if (held != voids) findings.add("the tables list " + held + " void positions, the journal made " + voids + " void");
         long kept = dsl.fetchCount(RETIRED);
         if (kept != retirements) findings.add("the tables keep " + kept + " retired identifiers, the journal retired " + retirements);
+        if (organisation.size() != parts) findings.add("the tables keep " + organisation.size() + " definitions of units, kinds, routes and accounts, the journal made " + parts);
         Map<Long, Period> closed = new StateQueries(dsl).closed().stream().collect(Collectors.toMap(LedgerState.Closed::closing, LedgerState.Closed::period));
         periods.forEach((seq, period) -> {
             if (!period.period().equals(closed.get(seq))) findings.add("the period that entry " + seq + " closed is another in the tables, or open");
@@ -130,6 +137,13 @@ final class JournalWalk {
 
     /** The periods that are closed, by the entry that closed them. */
     Map<Long, Effect.PeriodClosed> periods() { return periods; }
+
+    /** Of the organisation and its accounts: what the tables keep of it at this entry. */
+    private void part(Entry entry, Effect.Organising organising) {
+        OrganisationTables.Part written = OrganisationTables.Part.of(organising);
+        parts++;
+        if (!organisation.at(entry.seq(), written.sort(), written.name()).equals(Optional.of(written))) findings.add("entry " + entry.seq() + ": the tables have the " + written.sort() + " ‘" + written.name() + "’ otherwise than the journal");
+    }
 
     private void definition(String what, String written, String held) {
         if (!written.equals(held)) findings.add(what + ": the tables define it otherwise than the journal");
@@ -158,11 +172,11 @@ final class JournalWalk {
     private static boolean alike(Entry.Request request, Record row) {
         Optional<Particulars> particulars = Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE)).map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS))));
         return request.particulars().equals(particulars) && Long.valueOf(request.quantity()).equals(row.get(ENTRY.QUANTITY)) && Objects.equals(request.reference().orElse(null), row.get(ENTRY.REFERENCE))
-                && Objects.equals(request.key().orElse(null), row.get(ENTRY.REQUEST_KEY)) && request.digest().equals(row.get(ENTRY.DIGEST)) && Objects.equals(request.note().orElse(null), row.get(ENTRY.NOTE));
+                && Objects.equals(request.key().orElse(null), row.get(ENTRY.REQUEST_KEY)) && request.digest().equals(row.get(ENTRY.DIGEST)) && Objects.equals(request.note().orElse(null), row.get(ENTRY.NOTE)) && request.purpose().equals(Purposes.read(row.get(ENTRY.PURPOSE)));
     }
 
     private List<? extends Record> page(long from) {
-        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE)
+        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.PURPOSE)
                 .from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).where(ENTRY.SEQ.ge(from)).orderBy(ENTRY.SEQ).limit(PAGE).fetch();
     }
 

@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.youngtally.core.act.Effect;
+import org.youngtally.core.act.Purpose;
 import org.youngtally.core.pattern.Particulars;
 
 /**
@@ -21,7 +22,7 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
 
     /** What sort of act it was; the words stand in the journal, the order in the store. */
     public enum Kind {
-        DEFINE("define"), ALLOCATE("allocate"), BLOCK("block"), HOLD("hold"), TYPE("type"), CONFIRM("confirm"), RELEASE("release"), LAPSE("lapse"), RETURN("return"), VOID("void"), USE("use"), SPLIT("split"), CLOSE("close"), REOPEN("reopen");
+        DEFINE("define"), ALLOCATE("allocate"), BLOCK("block"), HOLD("hold"), TYPE("type"), CONFIRM("confirm"), RELEASE("release"), LAPSE("lapse"), RETURN("return"), VOID("void"), USE("use"), SPLIT("split"), CLOSE("close"), REOPEN("reopen"), REMOVE("remove"), ACCESS("access");
 
         /** Whether it takes numbers. */
         public boolean takes() { return this == ALLOCATE || this == BLOCK || this == HOLD || this == TYPE; }
@@ -48,6 +49,7 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
      * @param particulars what numbers were taken for; absent for an act that takes none
      * @param quantity how many numbers it is about
      * @param note why, or for whom
+     * @param purpose the kind and unit that the numbers are for
      */
-    public record Request(Optional<String> series, Optional<Particulars> particulars, long quantity, Optional<String> reference, Optional<String> key, String digest, Optional<String> note) {}
+    public record Request(Optional<String> series, Optional<Particulars> particulars, long quantity, Optional<String> reference, Optional<String> key, String digest, Optional<String> note, Purpose purpose) {}
 }

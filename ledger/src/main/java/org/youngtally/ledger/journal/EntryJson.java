@@ -6,9 +6,14 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.youngtally.core.access.Account;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.Purpose;
+import org.youngtally.core.organisation.Kind;
+import org.youngtally.core.organisation.Route;
+import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
@@ -50,6 +55,8 @@ final class EntryJson {
         request.key().ifPresent(key -> json.writeStringProperty("key", key));
         json.writeStringProperty("digest", request.digest());
         request.note().ifPresent(note -> json.writeStringProperty("note", note));
+        request.purpose().kind().ifPresent(kind -> json.writeStringProperty("kind", kind));
+        request.purpose().unit().ifPresent(unit -> json.writeStringProperty("unit", unit));
     }
 
     private static void write(Particulars particulars, JsonGenerator json) {
@@ -132,6 +139,11 @@ final class EntryJson {
                 json.writeBooleanProperty("repeats", defined.namespace().repeats());
                 json.writeEndObject();
             }
+            case Effect.UnitDefined defined -> json.writePOJOProperty("unit", OrganisationJson.node(defined.unit()));
+            case Effect.KindDefined defined -> json.writePOJOProperty("kind", OrganisationJson.node(defined.kind()));
+            case Effect.RouteDefined defined -> json.writePOJOProperty("route", OrganisationJson.node(defined.route()));
+            case Effect.RouteRemoved removed -> json.writeStringProperty("removes", removed.route());
+            case Effect.AccountChanged changed -> json.writePOJOProperty("account", OrganisationJson.node(changed.account()));
             case Effect.FileKept kept -> {
                 json.writeStringProperty("keeps", kept.file().name());
                 json.writeStringProperty("text", kept.file().text());
@@ -146,7 +158,7 @@ final class EntryJson {
 
     static Entry read(byte[] line) {
         JsonNode node = MAPPER.readTree(line);
-        Optional<Entry.Request> request = Optional.ofNullable(node.get("digest")).map(digest -> new Entry.Request(text(node, "series"), particulars(node), node.required("quantity").longValue(), text(node, "reference"), text(node, "key"), digest.stringValue(), text(node, "note")));
+        Optional<Entry.Request> request = Optional.ofNullable(node.get("digest")).map(digest -> new Entry.Request(text(node, "series"), particulars(node), node.required("quantity").longValue(), text(node, "reference"), text(node, "key"), digest.stringValue(), text(node, "note"), new Purpose(text(node, "kind"), text(node, "unit"))));
         var effects = new ArrayList<Effect>();
         for (JsonNode effect : node.required("effects")) effects.add(effect(effect, request.flatMap(Entry.Request::particulars)));
         return new Entry(node.required("seq").longValue(), Instant.parse(node.required("at").stringValue()), node.required("by").stringValue(), Entry.Kind.of(node.required("act").stringValue()), request, effects);
@@ -162,6 +174,11 @@ final class EntryJson {
         if (node.has("defines")) return new Effect.Defined(SeriesJson.read(node.get("defines")));
         if (node.has("codebook")) return new Effect.CodebookDefined(CodebookJson.read(node.get("codebook")));
         if (node.has("namespace")) return new Effect.NamespaceDefined(namespace(node.get("namespace")));
+        if (node.has("unit")) return new Effect.UnitDefined(OrganisationJson.read(node.get("unit"), Unit.class));
+        if (node.has("kind")) return new Effect.KindDefined(OrganisationJson.read(node.get("kind"), Kind.class));
+        if (node.has("route")) return new Effect.RouteDefined(OrganisationJson.read(node.get("route"), Route.class));
+        if (node.has("removes")) return new Effect.RouteRemoved(node.get("removes").stringValue());
+        if (node.has("account")) return new Effect.AccountChanged(OrganisationJson.read(node.get("account"), Account.class));
         if (node.has("skips")) return new Effect.Skipped(node.get("skips").intValue(), node.required("from").longValue(), node.required("to").longValue(), node.required("version").intValue(), particulars.orElseThrow());
         if (node.has("passes")) return new Effect.Passed(node.get("passes").intValue(), node.required("from").longValue(), node.required("to").longValue());
         if (node.has("settles")) return new Effect.Settled(node.get("settles").intValue(), node.required("from").longValue(), node.required("to").longValue(), PositionState.of(node.required("was").stringValue()), node.has("since") ? node.get("since").longValue() : 0, PositionState.of(node.required("now").stringValue()), node.required("first").stringValue(), node.required("last").stringValue());

@@ -9,6 +9,7 @@ import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.jooq.Condition;
@@ -19,6 +20,7 @@ import org.jooq.impl.DSL;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.Purpose;
 import org.youngtally.core.act.Span;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.pattern.Particulars;
@@ -42,14 +44,14 @@ public final class EntryQueries {
      * @param particulars null for an act without a business date
      * @param quantity 0 for an act that takes no numbers
      */
-    public record Row(long seq, Instant at, String by, Entry.Kind kind, Optional<String> series, Optional<Particulars> particulars, long quantity, Optional<String> reference, Optional<String> key, Optional<String> note, Optional<PositionState> state, Optional<String> first, Optional<String> last, List<Span> spans) {}
+    public record Row(long seq, Instant at, String by, Entry.Kind kind, Optional<String> series, Optional<Particulars> particulars, long quantity, Optional<String> reference, Optional<String> key, Optional<String> note, Optional<PositionState> state, Optional<String> first, Optional<String> last, List<Span> spans, Purpose purpose) {}
 
     /** An entry as it will stand in the tables, for one on numbers that were given or on a period. */
     public static Row of(Entry entry) {
         Entry.Request request = entry.request().orElseThrow();
         List<Effect.Settled> settled = entry.effects().stream().filter(Effect.Settled.class::isInstance).map(Effect.Settled.class::cast).toList();
         return new Row(entry.seq(), entry.at(), entry.by(), entry.kind(), request.series(), request.particulars(), request.quantity(), request.reference(), request.key(), request.note(), settled.stream().findFirst().map(Effect.Settled::now), settled.stream().findFirst().map(Effect.Settled::first),
-                settled.isEmpty() ? Optional.empty() : Optional.of(settled.getLast().last()), Spans.of(entry));
+                settled.isEmpty() ? Optional.empty() : Optional.of(settled.getLast().last()), Spans.of(entry), request.purpose());
     }
 
     public Optional<Row> at(long seq) {
@@ -59,24 +61,25 @@ public final class EntryQueries {
     /**
      * Entries from new to old.
      *
-     * @param series only those that concern this series; absent for all
+     * @param series only those that concern one of these series; absent for all
      * @param before only those with a lower sequence number
      */
-    public List<Row> page(Optional<String> series, long before, int most) {
+    public List<Row> page(Optional<? extends Collection<String>> series, long before, int most) {
         Condition wanted = ENTRY.SEQ.lt(before);
         if (series.isPresent()) {
-            int id = dsl.select(SERIES.ID).from(SERIES).where(SERIES.NAME.eq(series.get())).fetchSingle().value1();
+            List<Integer> ids = dsl.select(SERIES.ID).from(SERIES).where(SERIES.NAME.in(series.get())).fetch(SERIES.ID);
             // Definitions concern a series too, but stand in no column of the entry: one act may define many.
-            wanted = wanted.and(ENTRY.SEQ.in(dsl.select(ENTRY.SEQ).from(ENTRY).where(ENTRY.SERIES_ID.eq(id), ENTRY.SEQ.lt(before)).orderBy(ENTRY.SEQ.desc()).limit(most)
-                    .union(dsl.select(SERIES_VERSION.SEQ).from(SERIES_VERSION).where(SERIES_VERSION.SERIES_ID.eq(id), SERIES_VERSION.SEQ.lt(before)))));
+            wanted = wanted.and(ENTRY.SEQ.in(dsl.select(ENTRY.SEQ).from(ENTRY).where(ENTRY.SERIES_ID.in(ids), ENTRY.SEQ.lt(before)).orderBy(ENTRY.SEQ.desc()).limit(most)
+                    .union(dsl.select(SERIES_VERSION.SEQ).from(SERIES_VERSION).where(SERIES_VERSION.SERIES_ID.in(ids), SERIES_VERSION.SEQ.lt(before)))));
         }
         return rows().where(wanted).orderBy(ENTRY.SEQ.desc()).limit(most).fetch(EntryQueries::row);
     }
 
-    /** The keys of the codebooks and series that an entry defined. */
+    /** What an entry defined or took away: the keys of codebooks and series, others behind their sort. */
     public List<String> defined(long seq) {
         var keys = new ArrayList<>(dsl.select(CODEBOOK_VERSION.NAME).from(CODEBOOK_VERSION).where(CODEBOOK_VERSION.SEQ.eq(seq)).orderBy(CODEBOOK_VERSION.NAME).fetch(CODEBOOK_VERSION.NAME));
         keys.addAll(dsl.select(SERIES.NAME).from(SERIES_VERSION).join(SERIES).on(SERIES.ID.eq(SERIES_VERSION.SERIES_ID)).where(SERIES_VERSION.SEQ.eq(seq)).orderBy(SERIES.ID).fetch(SERIES.NAME));
+        keys.addAll(new OrganisationTables(dsl).defined(seq));
         return keys;
     }
 
@@ -121,12 +124,12 @@ public final class EntryQueries {
     }
 
     private SelectOnConditionStep<? extends Record> rows() {
-        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, SERIES.NAME, ENTRY.BUSINESS_DATE, DSL.coalesce(ENTRY.QUANTITY, 0L).as("quantity"), ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT)
+        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, SERIES.NAME, ENTRY.BUSINESS_DATE, DSL.coalesce(ENTRY.QUANTITY, 0L).as("quantity"), ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT, ENTRY.PURPOSE)
                 .from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).leftJoin(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID));
     }
 
     private static Row row(Record row) {
         return new Row(row.get(ENTRY.SEQ), row.get(ENTRY.AT).toInstant(ZoneOffset.UTC), row.get(ACCOUNT.NAME), Entry.Kind.values()[row.get(ENTRY.KIND)], Optional.ofNullable(row.get(SERIES.NAME)), Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE)).map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS)))),
-                row.get("quantity", Long.class), Optional.ofNullable(row.get(ENTRY.REFERENCE)), Optional.ofNullable(row.get(ENTRY.REQUEST_KEY)), Optional.ofNullable(row.get(ENTRY.NOTE)), Optional.ofNullable(row.get(ENTRY.STATE)).map(PositionState::of), Optional.ofNullable(row.get(ENTRY.FIRST_TEXT)), Optional.ofNullable(row.get(ENTRY.LAST_TEXT)), Spans.read(row.get(ENTRY.SPANS)));
+                row.get("quantity", Long.class), Optional.ofNullable(row.get(ENTRY.REFERENCE)), Optional.ofNullable(row.get(ENTRY.REQUEST_KEY)), Optional.ofNullable(row.get(ENTRY.NOTE)), Optional.ofNullable(row.get(ENTRY.STATE)).map(PositionState::of), Optional.ofNullable(row.get(ENTRY.FIRST_TEXT)), Optional.ofNullable(row.get(ENTRY.LAST_TEXT)), Spans.read(row.get(ENTRY.SPANS)), Purposes.read(row.get(ENTRY.PURPOSE)));
     }
 }

@@ -57,6 +57,7 @@ final class EntryTables {
     private final Prepared counter;
     private final Prepared free;
     private final LifeTables life;
+    private final OrganisationTables organisation;
     private final Map<String, Integer> accounts = new HashMap<>();
     private final Map<String, SeriesRow> series = new HashMap<>();
     private final Map<Integer, String> laneSeries = new HashMap<>();
@@ -64,8 +65,9 @@ final class EntryTables {
     EntryTables(DSLContext dsl) {
         this.dsl = dsl;
         newLane = new Insertion(dsl, LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.SKIPPED);
-        newEntry = new Insertion(dsl, ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT);
+        newEntry = new Insertion(dsl, ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT, ENTRY.PURPOSE);
         life = new LifeTables(dsl);
+        organisation = new OrganisationTables(dsl);
         free = new Prepared(dsl, dsl.deleteFrom(LIVE_REFERENCE).where(LIVE_REFERENCE.REFERENCE.eq((String) null), LIVE_REFERENCE.SERIES_ID.eq((Integer) null), LIVE_REFERENCE.SEQ.eq((Long) null)));
         newReference = new Insertion(dsl, LIVE_REFERENCE, LIVE_REFERENCE.REFERENCE, LIVE_REFERENCE.SERIES_ID, LIVE_REFERENCE.SEQ);
         newAllocation = new Insertion(dsl, ALLOCATION, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.TEXT, ALLOCATION.TEXT_KEY, ALLOCATION.NAMESPACE_ID, ALLOCATION.FIELDS, ALLOCATION.BLOCK_SEQ, ALLOCATION.HELD_UNTIL, ALLOCATION.AHEAD);
@@ -94,6 +96,7 @@ final class EntryTables {
                     case Effect.CodebookDefined defined -> dsl.insertInto(CODEBOOK_VERSION).values(defined.codebook().key(), defined.codebook().version(), entry.seq(), CodebookJson.write(defined.codebook())).execute();
                     case Effect.NamespaceDefined defined -> define(entry, defined.namespace());
                     case Effect.Skipped skipped -> batch.skip(entry, skipped);
+                    case Effect.Organising organising -> organisation.write(entry.seq(), OrganisationTables.Part.of(organising));
                     case Effect.FileKept kept -> keep(entry, kept.file());
                     case Effect.LaneOpened opened -> batch.open(opened);
                     case Effect.Issued issued when issued.isCounted() -> batch.issue(entry, issued);
@@ -238,7 +241,7 @@ final class EntryTables {
             LocalDateTime at = LocalDateTime.ofInstant(entry.at(), ZoneOffset.UTC);
             int account = account(entry.by());
             byte kind = (byte) entry.kind().ordinal();
-            Object[] row = new Object[16];
+            Object[] row = new Object[17];
             System.arraycopy(new Object[] {entry.seq(), at, account, kind}, 0, row, 0, 4);
             entry.request().ifPresent(request -> {
                 row[4] = request.series().map(key -> series(key).id()).orElse(null);
@@ -249,6 +252,7 @@ final class EntryTables {
                 row[9] = request.digest();
                 row[11] = request.particulars().map(particulars -> FieldsJson.write(particulars.fields())).orElse(null);
                 row[12] = request.note().orElse(null);
+                row[16] = Purposes.write(request.purpose());
             });
             List<Span> spans = Spans.of(entry);
             row[10] = entry.request().isEmpty() && spans.isEmpty() ? null : Spans.write(spans);

@@ -15,6 +15,7 @@ import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -51,14 +52,14 @@ public final class LifeQueries {
     /** A number that is held. */
     public record Hold(String identifier, String series, Instant until, EntryQueries.Row entry) {}
 
-    /** The open holds, the oldest first. @param series of this one; absent for all */
-    public List<Hold> holds(Optional<String> series, int most) {
+    /** The open holds, the oldest first. @param series of these; absent for all */
+    public List<Hold> holds(Optional<? extends Collection<String>> series, int most) {
         return dsl.select(ALLOCATION.fields()).select(SERIES.NAME).from(WATCHED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(WATCHED.LANE_ID), ALLOCATION.LAST_POSITION.eq(WATCHED.LAST_POSITION)).join(LANE).on(LANE.ID.eq(WATCHED.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID))
                 .where(ALLOCATION.STATE.eq(PositionState.HELD.code()), of(series)).orderBy(ALLOCATION.SEQ, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION).limit(most)
                 .fetch(row -> new Hold(row.get(ALLOCATION.TEXT), row.get(SERIES.NAME), row.get(ALLOCATION.HELD_UNTIL).toInstant(ZoneOffset.UTC), entries.at(row.get(ALLOCATION.SEQ)).orElseThrow()));
     }
 
-    private static Condition of(Optional<String> series) { return series.map(SERIES.NAME::eq).orElse(DSL.noCondition()); }
+    private static Condition of(Optional<? extends Collection<String>> series) { return series.<Condition>map(SERIES.NAME::in).orElse(DSL.noCondition()); }
 
     /**
      * A block and what became of its numbers.
@@ -75,7 +76,7 @@ public final class LifeQueries {
     }
 
     /** Every block, those first that have most left. */
-    public List<Block> blocks(Optional<String> series) {
+    public List<Block> blocks(Optional<? extends Collection<String>> series) {
         Field<Long> quantity = ALLOCATION.LAST_POSITION.minus(ALLOCATION.FIRST_POSITION).plus(1L);
         Map<Long, Map<PositionState, Long>> states = new TreeMap<>();
         dsl.select(BLOCK_STRETCH.BLOCK_SEQ, ALLOCATION.STATE, DSL.sum(quantity).cast(Long.class)).from(BLOCK_STRETCH).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(BLOCK_STRETCH.LANE_ID), ALLOCATION.LAST_POSITION.between(BLOCK_STRETCH.FIRST_POSITION, BLOCK_STRETCH.LAST_POSITION), ALLOCATION.BLOCK_SEQ.eq(BLOCK_STRETCH.BLOCK_SEQ))
@@ -104,7 +105,7 @@ public final class LifeQueries {
     public record Voided(String series, String first, String last, long quantity, PositionState state, EntryQueries.Row entry) {}
 
     /** What became void, the newest first. @param before only what an earlier entry than this made void */
-    public List<Voided> voids(Optional<String> series, long before, int most) {
+    public List<Voided> voids(Optional<? extends Collection<String>> series, long before, int most) {
         return dsl.select(VOIDED.fields()).select(SERIES.NAME).from(VOIDED).join(LANE).on(LANE.ID.eq(VOIDED.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(VOIDED.SEQ.lt(before), of(series)).orderBy(VOIDED.SEQ.desc(), VOIDED.LANE_ID, VOIDED.FIRST_POSITION).limit(most).fetch(this::voided);
     }
 

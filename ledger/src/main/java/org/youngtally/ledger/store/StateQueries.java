@@ -27,6 +27,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.impl.DSL;
+import org.youngtally.core.access.Account;
 import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.act.LedgerState.Closed;
 import org.youngtally.core.act.LedgerState.EarlierAct;
@@ -38,6 +39,7 @@ import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Span;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.organisation.Organisation;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.LaneKey;
@@ -87,6 +89,12 @@ public final class StateQueries {
     public List<Namespace> namespaces() {
         return dsl.select(NAMESPACE.NAME, NAMESPACE.TITLE, NAMESPACE.REPEATS, NAMESPACE.VERSION).from(NAMESPACE).where(NAMESPACE.VERSION.gt(0)).orderBy(NAMESPACE.NAME).fetch(row -> new Namespace(row.value1(), row.value2(), row.value3(), row.value4()));
     }
+
+    /** Units, kinds and routes as they stand. */
+    public Organisation organisation() { return new OrganisationTables(dsl).organisation(); }
+
+    /** Every account, in the order in which they were opened. */
+    public List<Account> accounts() { return new OrganisationTables(dsl).accounts(); }
 
     /** The secret by which a series is scattered. */
     public Scatter scatter(String series) { return Store.secrets(dsl).of(series); }

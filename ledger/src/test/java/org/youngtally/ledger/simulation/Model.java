@@ -92,6 +92,8 @@ public final class Model {
             case Act.Close close -> close(close);
             case Act.Reopen reopen -> closed.remove(reopen.closing()) == null ? refused("NotClosed") : done(List.of(), 0);
             case Act.Lapse lapse -> lapse(lapse.now());
+            case Act.RemoveRoute remove -> throw new IllegalStateException("the simulation has no routes");
+            case Act.ChangeAccount change -> throw new IllegalStateException("the simulation has no accounts");
             case Act.Define define -> refused("DefinitionsFaulty");
         };
         if (answer.isDone() && !answer.repeated() && answer.seq() > 0) {

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -18,14 +19,24 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.access.Right;
+import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Purpose;
+import org.youngtally.core.act.RequestMark;
+import org.youngtally.core.organisation.Unit;
+import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.series.Series;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.ledger.Taking;
+import org.youngtally.service.access.Caller;
+import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.access.Needs;
 import org.youngtally.service.web.Problem;
 
 @RestController
-@RequestMapping(Api.V1 + "/series/{series}")
+@RequestMapping(Api.V1)
 class AllocationController {
     private final Ledger ledger;
 
@@ -66,36 +77,78 @@ class AllocationController {
         }
     }
 
-    @PostMapping("/allocations")
+    @PostMapping("/series/{series}/allocations")
+    @Needs(value = Right.ALLOCATE, at = At.SERIES)
     @Operation(operationId = "allocate", summary = "Take the next numbers, each standing alone. 201 when taken now, 200 when the same request had taken them before")
-    ResponseEntity<Allocation> allocate(@PathVariable String series, @RequestBody(required = false) AllocationRequest request, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key,
-            @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+    ResponseEntity<Allocation> allocate(@PathVariable String series, @RequestBody(required = false) AllocationRequest request, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
         AllocationRequest asked = request == null ? new AllocationRequest(null, null, null, null, null, null, null) : request;
-        Optional<Duration> hold = Requests.duration("hold", asked.hold());
-        if (hold.isPresent() && asked.typed() != null) throw new Problem(Problem.Type.MALFORMED, "A number is either typed or held.").field("hold", "leave out the one or the other");
-        Act.Form form = asked.typed() != null ? new Act.Form.Typed(asked.typed()) : hold.<Act.Form>map(Act.Form.Held::new).orElse(Act.Form.SINGLES);
-        return take(form, series, asked.quantity() == null ? 1 : asked.quantity(), asked.date(), Requests.fields(asked.fields(), asked.unit()), asked.reference(), key, actor);
+        Act.Form form = form(asked.hold(), asked.typed());
+        return take(form, series, asked.quantity() == null ? 1 : asked.quantity(), asked.date(), asked.fields(), asked.unit(), asked.reference(), key, caller);
     }
 
-    @PostMapping("/blocks")
+    @PostMapping("/series/{series}/blocks")
+    @Needs(value = Right.ALLOCATE, at = At.SERIES)
     @Operation(operationId = "takeBlock", summary = "Take many numbers as one block, to be used elsewhere; the answer names the first and the last")
-    ResponseEntity<Allocation> block(@PathVariable String series, @RequestBody BlockRequest asked, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key,
-            @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+    ResponseEntity<Allocation> block(@PathVariable String series, @RequestBody BlockRequest asked, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
         if (asked.quantity() == null) throw new Problem(Problem.Type.MALFORMED, "The block has no quantity.").field("quantity", "how many numbers the block is to have, 1 or more");
-        return take(new Act.Form.Block(Requests.note("holder", asked.holder())), series, asked.quantity(), asked.date(), Requests.fields(asked.fields(), asked.unit()), asked.reference(), key, actor);
+        return take(new Act.Form.Block(Requests.note("holder", asked.holder())), series, asked.quantity(), asked.date(), asked.fields(), asked.unit(), asked.reference(), key, caller);
     }
 
-    private ResponseEntity<Allocation> take(Act.Form form, String series, long quantity, String day, SortedMap<String, String> fields, String name, String key, String header) {
-        String actor = Requests.actor(header);
+    private ResponseEntity<Allocation> take(Act.Form form, String key, long quantity, String day, Map<String, String> given, String unitText, String name, String token, Caller caller) {
+        Series series = Requests.series(caller, key);
+        SortedMap<String, String> asked = Requests.fields(given, unitText);
+        Optional<Unit> unit = Optional.ofNullable(unitText).flatMap(caller.house().organisation()::unit);
+        caller.need(right(form), new Where(Optional.of(key), Optional.empty(), unit.map(Unit::key)));
+        // A unit that the pattern does not write is kept with the act all the same.
+        var fields = new TreeMap<>(asked);
+        if (unit.isPresent() && series.field(Particulars.UNIT).isEmpty()) fields.remove(Particulars.UNIT);
         Optional<LocalDate> date = Requests.date(day);
         Optional<String> reference = Requests.name("reference", name);
-        var act = new Act.Allocate(series, date, fields, quantity, form, reference, Requests.mark(actor, key, word(form), series, date, quantity, reference, fields));
-        return switch (Requests.perform(ledger, act, actor)) {
+        return take(new Act.Allocate(key, date, fields, quantity, form, reference, new Purpose(Optional.empty(), unit.map(Unit::key)), Requests.mark(caller.name(), token, word(form), key, date, quantity, reference, asked)), caller);
+    }
+
+    private ResponseEntity<Allocation> take(Act.Allocate act, Caller caller) {
+        return switch (Requests.perform(ledger, act, caller.name())) {
             case Outcome.Taken taken -> ResponseEntity.status(taken.repeated() ? HttpStatus.OK : HttpStatus.CREATED).body(Allocation.of(taken.taking(), taken.repeated()));
             case Outcome.Settled settled -> throw new IllegalStateException("numbers were asked for");
             case Outcome.Defined defined -> throw new IllegalStateException("numbers were asked for, and definitions answered");
             case Outcome.Refused refused -> throw new IllegalStateException("refusals are problems by now");
         };
+    }
+
+    private static Right right(Act.Form form) { return form instanceof Act.Form.Held ? Right.HOLD : Right.ALLOCATE; }
+
+    /**
+     * What is wanted for a record.
+     *
+     * @param unit the key or the code of the unit that the record is of
+     * @param fields what the record holds, by the names of the kind's fields
+     * @param quantity how many; 1 where it is left out
+     * @param date the business date; today in the unit where it is left out
+     * @param reference what the numbers are for, unique in the series
+     * @param hold set them aside for this time only: an ISO 8601 duration such as PT15M
+     * @param typed the number as somebody typed it, for a series that allows it
+     */
+    record RecordRequest(String unit, @Nullable Map<String, String> fields, @Nullable Long quantity, @Nullable String date, @Nullable String reference, @Nullable String hold, @Nullable String typed) {}
+
+    @PostMapping("/kinds/{kind}/allocations")
+    @Needs(value = Right.ALLOCATE, at = At.REQUEST)
+    @Operation(operationId = "allocateForRecord", summary = "Take the number of a record from the series that the routes find for its kind, its unit and its fields. 201 when taken now, 200 when the same request had taken it before")
+    ResponseEntity<Allocation> allocateForRecord(@PathVariable String kind, @RequestBody RecordRequest asked, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+        Act.Form form = form(asked.hold(), asked.typed());
+        RecordSeries.Found found = RecordSeries.of(caller.house(), kind, asked.unit(), asked.fields());
+        caller.need(right(form), found.where());
+        Optional<LocalDate> date = Requests.date(asked.date());
+        Optional<String> reference = Requests.name("reference", asked.reference());
+        long quantity = asked.quantity() == null ? 1 : asked.quantity();
+        RequestMark mark = Requests.mark(caller.name(), key, word(form), "KIND " + kind + " " + asked.unit(), date, quantity, reference, Requests.fields(asked.fields(), null));
+        return take(new Act.Allocate(found.route().series(), date, found.given(), quantity, form, reference, found.purpose(), mark), caller);
+    }
+
+    private static Act.Form form(String time, String typed) {
+        Optional<Duration> hold = Requests.duration("hold", time);
+        if (hold.isPresent() && typed != null) throw new Problem(Problem.Type.MALFORMED, "A number is either typed or held.").field("hold", "leave out the one or the other");
+        return typed != null ? new Act.Form.Typed(typed) : hold.<Act.Form>map(Act.Form.Held::new).orElse(Act.Form.SINGLES);
     }
 
     /** The form in words that stay, for the digest of a request: its keys outlive a new release. */

@@ -1,36 +1,64 @@
 package org.youngtally.service.api;
 
+import io.swagger.v3.oas.models.Components;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.media.ArraySchema;
 import io.swagger.v3.oas.models.media.Schema;
+import io.swagger.v3.oas.models.security.SecurityRequirement;
+import io.swagger.v3.oas.models.security.SecurityScheme;
 import io.swagger.v3.oas.models.servers.Server;
 import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springdoc.core.customizers.OpenApiCustomizer;
+import org.springdoc.core.customizers.OperationCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.OpenToAll;
+import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.closing.Statement;
 import org.youngtally.service.definitions.Differences;
+import org.youngtally.service.web.Reach;
 import org.youngtally.service.web.Refusals;
 
 /** What the OpenAPI document says of the interface as a whole. */
 @Configuration
 class ApiDescription {
-    private static final List<Class<?>> SPEAKERS = List.of(AllocationController.class, CheckController.class, CodebookController.class, CodebookForm.class, DefinitionController.class, EventController.class, LedgerController.class, LifeController.class, OutlookController.class, SettlingController.class, Settlement.class, ClosingController.class, Statement.class, StarterController.class, SeriesView.class, SeriesForm.class, Differences.class, Refusals.class);
+    private static final List<Class<?>> SPEAKERS = List.of(AccountController.class, SessionController.class, OrganisationController.class, AllocationController.class, CheckController.class, CodebookController.class, CodebookForm.class, DefinitionController.class, EventController.class, LedgerController.class, LifeController.class, OutlookController.class, SettlingController.class, Settlement.class, ClosingController.class, Statement.class, StarterController.class, SeriesView.class, SeriesForm.class, Differences.class, Refusals.class);
+
+    private static final String TOKEN = "token";
+    private static final String SESSION = "session";
 
     @Bean
     OpenAPI description() {
         return new OpenAPI()
                 .info(new Info().title("Young Tally").version("1").description("Gap-free, duplicate-free identifiers. Refusals are problem details by RFC 9457: a stable type, the field at fault and what would be accepted."))
+                .components(new Components().addSecuritySchemes(TOKEN, new SecurityScheme().type(SecurityScheme.Type.HTTP).scheme("bearer").description("A token of an account")).addSecuritySchemes(SESSION, new SecurityScheme().type(SecurityScheme.Type.APIKEY).in(SecurityScheme.In.COOKIE).name(Reach.COOKIE).description("The session of a browser; what changes something also shows its secret as X-CSRF-TOKEN")))
                 .servers(List.of(new Server().url("/").description("This service")));
+    }
+
+    /** Says of each operation which right it needs, and where; one that says nothing is left without, and is answered to nobody. */
+    @Bean
+    OperationCustomizer rights() {
+        return (operation, method) -> {
+            Needs needs = method.getMethodAnnotation(Needs.class);
+            if (method.hasMethodAnnotation(OpenToAll.class)) operation.setSecurity(List.of());
+            else if (needs != null || method.hasMethodAnnotation(SignedIn.class)) {
+                List<String> rights = needs == null ? List.of() : List.of(needs.value().word());
+                operation.setSecurity(List.of(new SecurityRequirement().addList(TOKEN, rights), new SecurityRequirement().addList(SESSION, rights)));
+                if (needs != null) operation.addExtension("x-needed-at", needs.at().name().toLowerCase(Locale.ROOT));
+            }
+            return operation;
+        };
     }
 
     /** A property is always there unless its component in the code is marked nullable. */

@@ -13,8 +13,9 @@ import org.youngtally.core.check.CheckScheme;
 import org.youngtally.core.check.CheckSchemes;
 import org.youngtally.core.check.Checked;
 import org.youngtally.core.text.NearestName;
-import org.youngtally.service.web.Problem;
+import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.web.Problem;
 
 /** Check digits as plain sums, without any series. */
 @RestController
@@ -58,12 +59,14 @@ class CheckController {
     record CheckAddition(String scheme, String text) {}
 
     @GetMapping("/check-schemes")
+    @SignedIn
     @Operation(operationId = "listCheckSchemes", summary = "The check digit schemes there are, and which slips each one misses")
     List<SchemeView> schemes() {
         return CheckSchemes.all().stream().map(SchemeView::of).toList();
     }
 
     @PostMapping("/checks")
+    @SignedIn
     @Operation(operationId = "check", summary = "Verify a typed or scanned text: right, or which single slip or swap would make it right")
     CheckResult check(@RequestBody CheckRequest request) {
         CheckScheme scheme = scheme(request);
@@ -76,6 +79,7 @@ class CheckController {
     }
 
     @PostMapping("/check-additions")
+    @SignedIn
     @Operation(operationId = "addCheck", summary = "Add the check symbols to a text")
     CheckAddition add(@RequestBody CheckRequest request) {
         CheckScheme scheme = scheme(request);

@@ -1,7 +1,6 @@
 package org.youngtally.service.api;
 
 import io.swagger.v3.oas.annotations.Operation;
-import io.swagger.v3.oas.annotations.Parameter;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
@@ -13,14 +12,18 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Drafts;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.store.StateQueries;
-import org.youngtally.service.web.Problem;
+import org.youngtally.service.access.Caller;
+import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.access.Needs;
 import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.web.Problem;
 
 @RestController
 @RequestMapping(Api.V1 + "/codebooks")
@@ -35,6 +38,7 @@ class CodebookController {
     record CodebookView(String key, String title, int version, List<CodebookForm.ChoiceForm> choices, List<String> usedBy) {}
 
     @GetMapping
+    @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(operationId = "listCodebooks", summary = "All codebooks, by key, and which series use each")
     List<CodebookView> list() {
         return ledger.read(dsl -> {
@@ -45,6 +49,7 @@ class CodebookController {
     }
 
     @GetMapping("/{codebook}")
+    @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(operationId = "showCodebook", summary = "One codebook; its ETag is what a change is made on")
     ResponseEntity<CodebookForm> show(@PathVariable String codebook) {
         List<Codebook> books = ledger.read(dsl -> new StateQueries(dsl).codebooks());
@@ -55,11 +60,11 @@ class CodebookController {
     }
 
     @PutMapping("/{codebook}")
+    @Needs(value = Right.DEFINE, at = At.ALL)
     @Operation(operationId = "defineCodebook", summary = "Define a codebook, or add to one and retire from it. If-None-Match: * for a new one, If-Match with its ETag for one that exists")
-    ResponseEntity<CodebookForm> define(@PathVariable String codebook, @RequestBody CodebookForm form, @RequestHeader(name = "If-Match", required = false) String match, @RequestHeader(name = "If-None-Match", required = false) String noneMatch,
-            @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+    ResponseEntity<CodebookForm> define(@PathVariable String codebook, @RequestBody CodebookForm form, @RequestHeader(name = "If-Match", required = false) String match, @RequestHeader(name = "If-None-Match", required = false) String noneMatch, Caller caller) {
         if (!codebook.equals(form.key())) throw new Problem(Type.MALFORMED, "The address names ‘" + codebook + "’, the body ‘" + form.key() + "’.").field("key", codebook);
-        Requests.perform(ledger, new Act.Define(Drafts.of(form.draft()), List.of(), Requests.expected(match, noneMatch)), Requests.actor(actor));
+        Requests.perform(ledger, new Act.Define(Drafts.of(form.draft()), List.of(), Requests.expected(match, noneMatch)), caller.name());
         ResponseEntity<CodebookForm> defined = show(codebook);
         return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK).headers(defined.getHeaders()).body(defined.getBody());
     }

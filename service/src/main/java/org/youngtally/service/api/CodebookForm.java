@@ -3,8 +3,8 @@ package org.youngtally.service.api;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.youngtally.core.codebook.Codebook;
-import org.youngtally.core.codebook.CodebookDraft;
 import org.youngtally.core.codebook.CodebookDraft.ChoiceDraft;
+import org.youngtally.core.codebook.CodebookDraft;
 
 /** A codebook as it is written to be defined. */
 record CodebookForm(@Nullable String key, @Nullable String title, @Nullable List<ChoiceForm> choices) {

@@ -13,15 +13,16 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.ToIntFunction;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Decision;
 import org.youngtally.core.act.Drafts;
@@ -30,6 +31,14 @@ import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.organisation.Kind;
+import org.youngtally.core.organisation.KindDraft;
+import org.youngtally.core.organisation.Organisation;
+import org.youngtally.core.organisation.Route;
+import org.youngtally.core.organisation.RouteCheck;
+import org.youngtally.core.organisation.RouteDraft;
+import org.youngtally.core.organisation.Unit;
+import org.youngtally.core.organisation.UnitDraft;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.LaneKey;
@@ -43,15 +52,19 @@ import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.ledger.store.StandingQueries;
 import org.youngtally.ledger.store.StateQueries;
+import org.youngtally.service.access.Caller;
+import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.definitions.DefinitionExport;
 import org.youngtally.service.definitions.DefinitionFile;
 import org.youngtally.service.definitions.DefinitionShape;
-import org.youngtally.service.definitions.Differences;
 import org.youngtally.service.definitions.Differences.Difference;
-import org.youngtally.service.web.Problem;
+import org.youngtally.service.definitions.Differences;
 import org.youngtally.service.web.Problem.Type;
-import org.youngtally.service.web.Refusals;
+import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Refusals.DefinitionFault;
+import org.youngtally.service.web.Refusals;
 
 @RestController
 @RequestMapping(Api.V1)
@@ -71,7 +84,10 @@ class DefinitionController {
     record NamedText(String name, String text) {}
 
     /** What the files change, or would. */
-    record DefinitionReport(boolean dryRun, List<NamespaceChangeView> namespaces, List<CodebookChangeView> codebooks, List<SeriesChangeView> series) {}
+    record DefinitionReport(boolean dryRun, List<NamespaceChangeView> namespaces, List<CodebookChangeView> codebooks, List<SeriesChangeView> series, List<PartChangeView> organisation) {}
+
+    /** @param what unit, kind or route @param key of a route: where it stands @param change {@code new}, {@code changed} or {@code unchanged} */
+    record PartChangeView(String what, String key, String title, String change, int version) {}
 
     /** @param change {@code new}, {@code changed} or {@code unchanged} */
     record NamespaceChangeView(String key, String title, String change, int version) {}
@@ -86,36 +102,39 @@ class DefinitionController {
     record SlipView(String path, String remark) {}
 
     /** Everything that is defined, by key. */
-    private record Defined(Map<String, Namespace> namespaces, Map<String, Codebook> codebooks, Map<String, Series> series) {
+    private record Defined(Map<String, Namespace> namespaces, Map<String, Codebook> codebooks, Map<String, Series> series, Map<String, Unit> units, Map<String, Kind> kinds, Map<String, Route> routes) {
         static Defined in(Ledger ledger) {
             return ledger.read(dsl -> {
                 var state = new StateQueries(dsl);
-                return new Defined(byKey(state.namespaces(), Namespace::key), byKey(state.codebooks(), Codebook::key), byKey(state.series(), Series::key));
+                Organisation organisation = state.organisation();
+                return new Defined(byKey(state.namespaces(), Namespace::key), byKey(state.codebooks(), Codebook::key), byKey(state.series(), Series::key), organisation.units(), organisation.kinds(), organisation.routes());
             });
         }
 
-        static Defined by(Outcome.Defined outcome) { return new Defined(byKey(outcome.namespaces(), Namespace::key), byKey(outcome.codebooks(), Codebook::key), byKey(outcome.series(), Series::key)); }
+        static Defined by(Outcome.Defined outcome) { return new Defined(byKey(outcome.namespaces(), Namespace::key), byKey(outcome.codebooks(), Codebook::key), byKey(outcome.series(), Series::key), byKey(outcome.units(), Unit::key), byKey(outcome.kinds(), Kind::key), byKey(outcome.routes(), Route::key)); }
 
         private static <T> Map<String, T> byKey(List<T> all, Function<T, String> key) { return all.stream().collect(Collectors.toMap(key, Function.identity())); }
     }
 
     @PostMapping("/definitions")
+    @Needs(value = Right.DEFINE, at = At.REQUEST)
     @Operation(operationId = "applyDefinitions", summary = "Define everything that stands in YAML files, or none of it; what stands in no file is left alone")
-    DefinitionReport apply(@RequestBody DefinitionFiles request, @Parameter(description = "Only say what would change") @RequestParam(defaultValue = "false") boolean dryRun, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+    DefinitionReport apply(@RequestBody DefinitionFiles request, @Parameter(description = "Only say what would change") @RequestParam(defaultValue = "false") boolean dryRun, Caller caller) {
         List<DefinitionFile> files = read(request);
         Drafts drafts = together(files);
         var act = new Act.Define(drafts, kept(request), Optional.empty());
+        DefiningRights.need(caller, ledger, act);
         Defined before = Defined.in(ledger);
-        Defined after = Defined.by(dryRun ? decided(act, files) : performed(act, Requests.actor(actor), files));
+        Defined after = Defined.by(dryRun ? decided(act, files) : performed(act, caller.name(), files));
         return new DefinitionReport(dryRun,
                 drafts.namespaces().stream().map(draft -> view(before.namespaces().get(draft.key()), after.namespaces().get(draft.key()), draft)).toList(),
                 drafts.codebooks().stream().map(draft -> view(before.codebooks().get(draft.key()), after.codebooks().get(draft.key()))).toList(),
-                drafts.series().stream().map(draft -> view(before.series().get(draft.key()), after.series().get(draft.key()))).toList());
+                drafts.series().stream().map(draft -> view(before.series().get(draft.key()), after.series().get(draft.key()))).toList(), parts(drafts, before, after));
     }
 
     private static Drafts together(List<DefinitionFile> files) {
         List<Drafts> all = files.stream().map(DefinitionFile::drafts).toList();
-        return new Drafts(all.stream().flatMap(each -> each.namespaces().stream()).toList(), all.stream().flatMap(each -> each.codebooks().stream()).toList(), all.stream().flatMap(each -> each.series().stream()).toList());
+        return all.stream().reduce(Drafts.NONE, Drafts::and);
     }
 
     private Outcome.Defined decided(Act act, List<DefinitionFile> files) {
@@ -136,12 +155,17 @@ class DefinitionController {
     }
 
     @GetMapping("/definitions")
+    @Needs(value = Right.READ, at = At.ALL)
     @Operation(operationId = "exportDefinitions", summary = "The files of definitions as they were applied, brought up to date; what stands in none is in console.yaml")
     DefinitionFiles export() {
         return ledger.read(dsl -> {
             var state = new StateQueries(dsl);
-            var current = new Drafts(state.namespaces().stream().map(NamespaceDraft::of).toList(), state.codebooks().stream().map(CodebookDraft::of).toList(), state.series().stream().map(SeriesDraft::of).toList());
-            return new DefinitionFiles(DefinitionExport.of(state.files(), current).stream().map(file -> new NamedText(file.name(), file.text())).toList());
+            Organisation organisation = state.organisation();
+            Map<String, Series> series = Defined.byKey(state.series(), Series::key);
+            Map<String, Codebook> books = Defined.byKey(state.codebooks(), Codebook::key);
+            var current = new Drafts(state.namespaces().stream().map(NamespaceDraft::of).toList(), state.codebooks().stream().map(CodebookDraft::of).toList(), state.series().stream().map(SeriesDraft::of).toList(),
+                    organisation.units().values().stream().map(UnitDraft::of).toList(), organisation.kinds().values().stream().map(KindDraft::of).toList(), organisation.routes().values().stream().map(RouteDraft::of).toList());
+            return new DefinitionFiles(DefinitionExport.of(state.files(), current, draft -> RouteCheck.of(draft, organisation, series, key -> Optional.ofNullable(books.get(key))).route().map(RouteDraft::of).orElse(draft)).stream().map(file -> new NamedText(file.name(), file.text())).toList());
         });
     }
 
@@ -157,6 +181,7 @@ class DefinitionController {
     }
 
     @GetMapping(path = "/definition-schema", produces = "application/schema+json")
+    @SignedIn
     @Operation(operationId = "definitionSchema", summary = "The JSON Schema of definition files, for editors", responses = @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/schema+json", schema = @Schema(type = "object"))))
     String schema() {
         return DefinitionShape.schema().toPrettyString();
@@ -187,6 +212,20 @@ class DefinitionController {
             draft.faults().forEach(fault -> faults.add(DefinitionFault.of(file == null ? null : file.name(), file == null ? null : file.line(draft.what(), place, fault.path()), draft, fault)));
         }
         return Refusals.definitionsFaulty(faults);
+    }
+
+    private static List<PartChangeView> parts(Drafts drafts, Defined before, Defined after) {
+        var parts = new ArrayList<PartChangeView>();
+        for (UnitDraft draft : drafts.units()) parts.add(part("unit", before.units().get(draft.key()), after.units().get(draft.key()), Unit::key, Unit::title, Unit::version));
+        for (KindDraft draft : drafts.kinds()) parts.add(part("kind", before.kinds().get(draft.key()), after.kinds().get(draft.key()), Kind::key, Kind::title, Kind::version));
+        // A condition may name its values otherwise than it is kept, so that a route that stood so already is not found by what was written.
+        for (Route route : after.routes().values()) parts.add(part("route", before.routes().get(route.key()), route, Route::key, Route::series, Route::version));
+        return parts;
+    }
+
+    private static <T> PartChangeView part(String what, T before, T after, Function<T, String> key, Function<T, String> title, ToIntFunction<T> version) {
+        T now = after == null ? before : after;
+        return new PartChangeView(what, key.apply(now), title.apply(now), change(before, after), version.applyAsInt(now));
     }
 
     private static String change(Object before, Object after) { return after == null ? "unchanged" : before == null ? "new" : "changed"; }
@@ -252,6 +291,7 @@ class DefinitionController {
     record Stretch(int from, int to) {}
 
     @PostMapping("/previews")
+    @Needs(value = Right.DEFINE, at = At.SOMEWHERE)
     @Operation(operationId = "preview", summary = "The next ten identifiers that a definition would give, or every fault it has; nothing is changed")
     Preview preview(@RequestBody PreviewRequest request) {
         if (request.series() == null) throw new Problem(Type.MALFORMED, "There is no series to look at.").field("series", "a series as it would be defined");

@@ -6,22 +6,29 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import java.io.IOException;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.springframework.beans.factory.DisposableBean;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyEmitter.DataWithMediaType;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Effect;
+import org.youngtally.ledger.House;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.journal.Entry;
+import org.youngtally.service.access.Caller;
+import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.access.Needs;
 
 /**
  * Tells whoever listens that something has changed, several times a second at the most: it names the series, and the listener asks
@@ -36,7 +43,9 @@ class EventController implements DisposableBean {
     /** @param head the newest entry @param series those it concerns, with the others since the last event */
     record Change(long head, Set<String> series) {}
 
-    private final Set<SseEmitter> listeners = ConcurrentHashMap.newKeySet();
+    /** Each with the name of the account that listens. */
+    private final Map<SseEmitter, String> listeners = new ConcurrentHashMap<>();
+    private final Ledger ledger;
     private final ScheduledExecutorService sender = Executors.newSingleThreadScheduledExecutor(Thread.ofPlatform().daemon().name("events").factory());
     private final Object lock = new Object();
     private Set<String> changed = new TreeSet<>();
@@ -44,20 +53,22 @@ class EventController implements DisposableBean {
     private long sent;
 
     EventController(Ledger ledger) {
+        this.ledger = ledger;
         ledger.onCommit(this::note);
         sender.scheduleWithFixedDelay(this::send, PAUSE_MILLIS, PAUSE_MILLIS, TimeUnit.MILLISECONDS);
-        sender.scheduleWithFixedDelay(() -> broadcast(SseEmitter.event().comment("beat")), BEAT_MILLIS, BEAT_MILLIS, TimeUnit.MILLISECONDS);
+        sender.scheduleWithFixedDelay(() -> broadcast(caller -> SseEmitter.event().comment("beat")), BEAT_MILLIS, BEAT_MILLIS, TimeUnit.MILLISECONDS);
     }
 
     @GetMapping(produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(operationId = "listen", summary = "Server-sent events: one named change whenever the ledger has new entries")
     @ApiResponse(responseCode = "200", content = @Content(mediaType = MediaType.TEXT_EVENT_STREAM_VALUE, schema = @Schema(implementation = Change.class)))
-    SseEmitter listen() throws IOException {
+    SseEmitter listen(Caller caller) throws IOException {
         var listener = new SseEmitter(0L);
         listener.onCompletion(() -> listeners.remove(listener));
         listener.onError(e -> listeners.remove(listener));
         listener.send(SseEmitter.event().comment("listening"));
-        listeners.add(listener);
+        listeners.put(listener, caller.name());
         return listener;
     }
 
@@ -80,14 +91,17 @@ class EventController implements DisposableBean {
             change = new Change(head, changed);
             changed = new TreeSet<>();
         }
-        broadcast(SseEmitter.event().name("change").data(change, MediaType.APPLICATION_JSON));
+        broadcast(caller -> SseEmitter.event().name("change").data(new Change(change.head(), change.series().stream().filter(caller::reads).collect(Collectors.toCollection(TreeSet::new))), MediaType.APPLICATION_JSON));
     }
 
-    private void broadcast(SseEmitter.SseEventBuilder event) {
-        Set<DataWithMediaType> built = event.build();
-        for (SseEmitter listener : listeners) {
+    /** To each what it may hear; one whose account may read nothing any more hears nothing more. */
+    private void broadcast(Function<Caller, SseEmitter.SseEventBuilder> event) {
+        House house = ledger.house();
+        for (SseEmitter listener : listeners.keySet()) {
             try {
-                listener.send(built);
+                var caller = new Caller(house.accounts().get(listeners.get(listener)), house, true);
+                if (caller.maySomewhere(Right.READ)) listener.send(event.apply(caller).build());
+                else listener.complete();
             } catch (IOException | IllegalStateException e) {
                 // The listener has gone; that is how one hears of it.
                 listeners.remove(listener);
@@ -98,6 +112,6 @@ class EventController implements DisposableBean {
     @Override
     public void destroy() {
         sender.shutdownNow();
-        listeners.forEach(SseEmitter::complete);
+        listeners.keySet().forEach(SseEmitter::complete);
     }
 }

@@ -6,6 +6,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -15,17 +16,20 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.util.UriComponentsBuilder;
+import org.youngtally.core.access.Right;
+import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Selection;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.store.LifeQueries;
-import org.youngtally.ledger.store.StateQueries;
+import org.youngtally.service.access.Caller;
+import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.access.Needs;
 import org.youngtally.service.web.Problem;
 
 /** What is under way or ended: open holds, blocks, voids. */
@@ -45,29 +49,33 @@ class LifeController {
     record HoldView(String identifier, String series, LocalDate date, @Nullable String reference, String by, Instant at, Instant until, Duration age, long seq) {}
 
     @GetMapping("/holds")
+    @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(operationId = "listHolds", summary = "The numbers that are held, the oldest first")
-    List<HoldView> holds(@Parameter(description = "Only those of this series") @RequestParam(required = false) String series) {
-        known(series);
-        Instant now = ledger.now();
-        return ledger.read(dsl -> new LifeQueries(dsl).holds(Optional.ofNullable(series), MOST_HOLDS)).stream().map(hold -> new HoldView(hold.identifier(), hold.series(), hold.entry().particulars().orElseThrow().date(), hold.entry().reference().orElse(null), hold.entry().by(), hold.entry().at(), hold.until(), Duration.between(hold.entry().at(), now), hold.entry().seq())).toList();
+    List<HoldView> holds(@Parameter(description = "Only those of this series") @RequestParam(required = false) String series, Caller caller) {
+        Optional<Collection<String>> wanted = Requests.readable(caller, series);
+        return holds(wanted);
     }
 
-    private void known(String series) {
-        if (series != null && ledger.read(dsl -> new StateQueries(dsl).series()).stream().noneMatch(known -> known.key().equals(series))) throw SeriesController.unknown(ledger, series);
+    private List<HoldView> holds(Optional<? extends Collection<String>> wanted) {
+        Instant now = ledger.now();
+        return ledger.read(dsl -> new LifeQueries(dsl).holds(wanted, MOST_HOLDS)).stream().map(hold -> new HoldView(hold.identifier(), hold.series(), hold.entry().particulars().orElseThrow().date(), hold.entry().reference().orElse(null), hold.entry().by(), hold.entry().at(), hold.until(), Duration.between(hold.entry().at(), now), hold.entry().seq())).toList();
     }
 
     /** @param olderThan release what has been held for longer than this, as an ISO 8601 duration @param series only of this one */
     record ClearingRequest(String olderThan, @Nullable String series, String reason) {}
 
     @PostMapping("/holds/clearings")
+    @Needs(value = Right.HOLD, at = At.REQUEST)
     @Operation(operationId = "clearHolds", summary = "Release holds that nobody has ended, one act for each series")
-    List<Settlement> clear(@RequestBody ClearingRequest request, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String header) {
-        String actor = Requests.actor(header);
+    List<Settlement> clear(@RequestBody ClearingRequest request, Caller caller) {
+        String actor = caller.name();
         Duration age = Requests.duration("olderThan", request.olderThan()).orElseThrow(() -> new Problem(Problem.Type.MALFORMED, "It is not said how old a hold is to be.").field("olderThan", "an ISO 8601 duration such as P1D"));
         Optional<String> reason = Requests.note("reason", request.reason());
         if (reason.isEmpty()) throw new Problem(Problem.Type.REASON_MISSING, "It is not said why.").field("reason", "a reason that an auditor will understand");
         var bySeries = new LinkedHashMap<String, List<String>>();
-        for (HoldView hold : holds(request.series())) if (hold.age().compareTo(age) > 0) bySeries.computeIfAbsent(hold.series(), added -> new ArrayList<>()).add(hold.identifier());
+        // Those that may be ended are cleared; a series that is named must be one of them.
+        if (request.series() != null) caller.need(Right.HOLD, Where.series(Requests.series(caller, request.series()).key()));
+        for (HoldView hold : holds(Optional.ofNullable(request.series()).map(List::of))) if (hold.age().compareTo(age) > 0 && caller.may(Right.HOLD, Where.series(hold.series()))) bySeries.computeIfAbsent(hold.series(), added -> new ArrayList<>()).add(hold.identifier());
         var cleared = new ArrayList<Settlement>();
         bySeries.forEach((series, texts) -> cleared.add(Requests.settled(ledger, new Act.Settle(series, new Selection.Identifiers(texts), Act.Deed.RELEASE, reason, Requests.mark(actor, null, "CLEAR", series, texts, reason)), actor)));
         return cleared;
@@ -86,10 +94,11 @@ class LifeController {
     record BlockView(long block, @Nullable Long parent, String series, @Nullable String holder, @Nullable String reference, String by, Instant at, String first, String last, long quantity, long left, Map<String, Long> states) {}
 
     @GetMapping("/blocks")
+    @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(operationId = "listBlocks", summary = "All blocks, those first that have most numbers left which were not reported")
-    List<BlockView> blocks(@Parameter(description = "Only those of this series") @RequestParam(required = false) String series) {
-        known(series);
-        return ledger.read(dsl -> new LifeQueries(dsl).blocks(Optional.ofNullable(series))).stream().map(LifeController::view).toList();
+    List<BlockView> blocks(@Parameter(description = "Only those of this series") @RequestParam(required = false) String series, Caller caller) {
+        Optional<Collection<String>> wanted = Requests.readable(caller, series);
+        return ledger.read(dsl -> new LifeQueries(dsl).blocks(wanted)).stream().map(LifeController::view).toList();
     }
 
     private static BlockView view(LifeQueries.Block block) {
@@ -106,12 +115,13 @@ class LifeController {
     }
 
     @GetMapping("/voids")
+    @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(operationId = "listVoids", summary = "Numbers that became void after they were given, the newest first, with the reasons; the Link header leads to the next page")
     ResponseEntity<List<VoidView>> voids(@Parameter(description = "Only those of this series") @RequestParam(required = false) String series, @Parameter(description = "Only those that an entry before this one made void") @RequestParam(required = false) Long before,
-            @Parameter(description = "How many at the most") @RequestParam(defaultValue = "200") int limit) {
+            @Parameter(description = "How many at the most") @RequestParam(defaultValue = "200") int limit, Caller caller) {
         if (limit < 1 || limit > MOST_VOIDS) throw new Problem(Problem.Type.MALFORMED, "A page of " + limit + " voids cannot be shown.").field("limit", "1 to " + MOST_VOIDS);
-        known(series);
-        List<VoidView> page = ledger.read(dsl -> new LifeQueries(dsl).voids(Optional.ofNullable(series), before == null ? Long.MAX_VALUE : before, limit)).stream().map(VoidView::of).toList();
+        Optional<Collection<String>> wanted = Requests.readable(caller, series);
+        List<VoidView> page = ledger.read(dsl -> new LifeQueries(dsl).voids(wanted, before == null ? Long.MAX_VALUE : before, limit)).stream().map(VoidView::of).toList();
         if (page.size() < limit) return ResponseEntity.ok(page);
         String next = UriComponentsBuilder.fromPath(Api.V1 + "/voids").queryParamIfPresent("series", Optional.ofNullable(series)).queryParam("before", page.getLast().seq()).queryParam("limit", limit).build().encode().toUriString();
         return ResponseEntity.ok().header("Link", "<" + next + ">; rel=\"next\"").body(page);

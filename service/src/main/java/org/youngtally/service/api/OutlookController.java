@@ -7,13 +7,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
-import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.access.Right;
+import org.youngtally.core.access.Where;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Forecast;
 import org.youngtally.core.series.Outlook;
@@ -22,7 +23,9 @@ import org.youngtally.core.series.Series;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.store.LifeQueries;
 import org.youngtally.ledger.store.StandingQueries;
-import org.youngtally.ledger.store.StateQueries;
+import org.youngtally.service.access.Caller;
+import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.access.Needs;
 import org.youngtally.service.web.Problem;
 
 /** Seeing ahead: when numbers run out, what opens and closes when, how a series was used. */
@@ -55,11 +58,13 @@ class OutlookController {
     record RateView(int days, long used, @Nullable LocalDate runsOut) {}
 
     @GetMapping("/series/{series}/forecast")
+    @Needs(value = Right.READ, at = At.SERIES)
     @Operation(operationId = "forecast", summary = "When the numbers that are left run out, at the rates of the last 7, 30 and 365 days")
-    ForecastView forecast(@PathVariable String series) {
+    ForecastView forecast(@PathVariable String series, Caller caller) {
+        Series found = Requests.series(caller, series);
+        caller.need(Right.READ, Where.series(series));
         LocalDate today = ledger.today();
         return ledger.read(dsl -> {
-            Series found = found(dsl, series);
             Map<LocalDate, Long> use = new LifeQueries(dsl).use(series, today.minusDays(365), ledger.zone());
             Optional<Long> left = new StandingQueries(dsl).one(found, Particulars.on(today), 0).outlook().map(Outlook::left).filter(known -> known >= 0);
             Optional<LocalDate> ends = Forecast.ends(found, today);
@@ -68,19 +73,17 @@ class OutlookController {
         });
     }
 
-    private Series found(DSLContext dsl, String series) { return new StateQueries(dsl).series().stream().filter(known -> known.key().equals(series)).findFirst().orElseThrow(() -> SeriesController.unknown(ledger, series)); }
-
     /** How many numbers were given on a day. */
     record DayView(LocalDate day, long quantity) {}
 
     @GetMapping("/series/{series}/use")
+    @Needs(value = Right.READ, at = At.SERIES)
     @Operation(operationId = "showUse", summary = "How many numbers a series gave on each of the last days; days without any are left out")
-    List<DayView> use(@PathVariable String series, @Parameter(description = "How many days back, today among them") @RequestParam(defaultValue = "90") int days) {
+    List<DayView> use(@PathVariable String series, @Parameter(description = "How many days back, today among them") @RequestParam(defaultValue = "90") int days, Caller caller) {
+        Requests.series(caller, series);
+        caller.need(Right.READ, Where.series(series));
         if (days < 1 || days > LONGEST_USE) throw new Problem(Problem.Type.MALFORMED, "The use of " + days + " days cannot be shown.").field("days", "1 to " + LONGEST_USE);
-        return ledger.read(dsl -> {
-            found(dsl, series);
-            return new LifeQueries(dsl).use(series, ledger.today().minusDays(days - 1L), ledger.zone());
-        }).entrySet().stream().map(day -> new DayView(day.getKey(), day.getValue())).toList();
+        return ledger.read(dsl -> new LifeQueries(dsl).use(series, ledger.today().minusDays(days - 1L), ledger.zone())).entrySet().stream().map(day -> new DayView(day.getKey(), day.getValue())).toList();
     }
 
     /**
@@ -97,9 +100,10 @@ class OutlookController {
     record DatesView(LocalDate from, LocalDate to) {}
 
     @GetMapping("/calendar")
+    @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(operationId = "showCalendar", summary = "What opens and closes when, series by series, and the holes between")
-    List<CalendarView> calendar() {
-        return ledger.read(dsl -> new StateQueries(dsl).series()).stream().map(series -> new CalendarView(series.key(), series.title(),
+    List<CalendarView> calendar(Caller caller) {
+        return caller.house().series().values().stream().filter(series -> caller.reads(series.key())).map(series -> new CalendarView(series.key(), series.title(),
                 series.ranges().stream().map(range -> new WindowView(range.id(), range.first(), range.last(), range.serves().opens(), range.serves().isOpenEnded() ? null : range.serves().closes())).toList(),
                 RangeCalendar.holes(series).stream().map(hole -> new DatesView(hole.from(), hole.to())).toList(), RangeCalendar.ends(series).orElse(null))).toList();
     }

@@ -8,12 +8,17 @@ import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.Arrays;
 import java.util.Base64;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import org.youngtally.core.access.Account;
+import org.youngtally.core.access.AccountChange;
+import org.youngtally.core.access.Right;
+import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.act.RequestMark;
@@ -21,17 +26,18 @@ import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.Series;
+import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerUnavailable;
 import org.youngtally.ledger.Outcome;
-import org.youngtally.service.web.Problem;
+import org.youngtally.service.access.Caller;
 import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Refusals;
 
 /** Reads the parts that requests have in common, and turns refusals into problems. */
 final class Requests {
     private static final int LONGEST_NAME = 200;
-    private static final int LONGEST_ACTOR = 60;
     private static final int LONGEST_NOTE = 500;
     private static final int DIGEST_BYTES = 16;
 
@@ -56,11 +62,21 @@ final class Requests {
         return Optional.of(text);
     }
 
-    static String actor(String header) {
-        if (header == null) return "local";
-        if (header.isBlank() || header.length() > LONGEST_ACTOR || header.chars().anyMatch(Character::isISOControl))
-            throw new Problem(Type.MALFORMED, "The name of the one who acts is empty, too long or holds control symbols.").field(Api.ACTOR, "1 to " + LONGEST_ACTOR + " symbols that can be seen, or leave it out");
-        return header.strip();
+    /** A series that exists. */
+    static Series series(Caller caller, String key) {
+        Series found = caller.house().series().get(key);
+        if (found == null) throw Refusals.problem(new Refusal.UnknownSeries(key, NearestName.to(key, caller.house().series().keySet().stream().filter(caller::reads).toList())));
+        return found;
+    }
+
+    /** Of what somebody may look at: the series that is named, or all that may be read. @return absent for all there is */
+    static Optional<Collection<String>> readable(Caller caller, String series) {
+        if (series != null) {
+            series(caller, series);
+            caller.need(Right.READ, Where.series(series));
+            return Optional.of(List.of(series));
+        }
+        return caller.readsAll() ? Optional.empty() : Optional.of(caller.house().series().keySet().stream().filter(caller::reads).toList());
     }
 
     /** The fields of a record and its unit, which is a field too. */
@@ -117,6 +133,12 @@ final class Requests {
             case Outcome.Defined defined -> throw new IllegalStateException("nothing was to be defined");
             case Outcome.Refused refused -> throw new IllegalStateException("refusals are problems by now");
         };
+    }
+
+    /** Changes an account. @param note what is done, in words @return the account as it is from now on */
+    static Account changed(Ledger ledger, Caller caller, String account, AccountChange change, String note) {
+        perform(ledger, new Act.ChangeAccount(account, change, note, mark(caller.name(), null, "ACCESS", account, note)), caller.name());
+        return ledger.house().accounts().get(account);
     }
 
     /** Performs an act; a refusal becomes a problem. */

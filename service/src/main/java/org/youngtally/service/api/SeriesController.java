@@ -14,16 +14,18 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.access.Right;
+import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
-import org.youngtally.core.act.Refusal;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.store.StandingQueries;
 import org.youngtally.ledger.store.StateQueries;
-import org.youngtally.service.web.Problem;
+import org.youngtally.service.access.Caller;
+import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.access.Needs;
 import org.youngtally.service.web.Problem.Type;
-import org.youngtally.service.web.Refusals;
+import org.youngtally.service.web.Problem;
 
 @RestController
 @RequestMapping(Api.V1 + "/series")
@@ -37,45 +39,51 @@ class SeriesController {
     }
 
     @GetMapping
+    @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(operationId = "listSeries", summary = "All series, by key, and how each stands")
-    List<SeriesView> list(@Parameter(description = "The business date to look at; today where it is left out") @RequestParam(required = false) String date) {
+    List<SeriesView> list(@Parameter(description = "The business date to look at; today where it is left out") @RequestParam(required = false) String date, Caller caller) {
         LocalDate day = Requests.date(date).orElseGet(ledger::today);
-        return ledger.read(dsl -> new StandingQueries(dsl).all(day)).stream().map(SeriesView::of).toList();
+        return ledger.read(dsl -> new StandingQueries(dsl).all(day)).stream().filter(standing -> caller.reads(standing.series().key())).map(SeriesView::of).toList();
     }
 
     @GetMapping("/{series}")
+    @Needs(value = Right.READ, at = At.SERIES)
     @Operation(operationId = "showSeries", summary = "One series, its ranges and lanes, and the identifiers it would give next")
     SeriesView show(@PathVariable String series, @Parameter(description = "The business date to look at; today where it is left out") @RequestParam(required = false) String date,
             @Parameter(description = "How many of the next identifiers to show") @RequestParam(defaultValue = "10") int coming,
-            @Parameter(description = "What a record gives for a field, as NAME=VALUE; once for each field of the series, or not at all") @RequestParam(required = false) List<String> field) {
+            @Parameter(description = "What a record gives for a field, as NAME=VALUE; once for each field of the series, or not at all") @RequestParam(required = false) List<String> field, Caller caller) {
+        Requests.series(caller, series);
+        caller.need(Right.READ, Where.series(series));
         if (coming < 0 || coming > MOST_COMING) throw new Problem(Type.MALFORMED, coming + " identifiers cannot be shown.").field("coming", "0 to " + MOST_COMING);
         LocalDate day = Requests.date(date).orElseGet(ledger::today);
         return ledger.read(dsl -> {
             var state = new StateQueries(dsl);
-            Series found = state.series().stream().filter(known -> known.key().equals(series)).findFirst().orElseThrow(() -> unknown(ledger, series));
+            Series found = state.series().stream().filter(known -> known.key().equals(series)).findFirst().orElseThrow();
             return SeriesView.of(new StandingQueries(dsl).one(found, Requests.particulars(found, day, Requests.fields(field), state.codebooks()), coming));
         });
     }
 
     @GetMapping("/{series}/definition")
+    @Needs(value = Right.READ, at = At.SERIES)
     @Operation(operationId = "showDefinition", summary = "The definition of a series; its ETag is what a change is made on")
-    ResponseEntity<SeriesForm> definition(@PathVariable String series) {
-        Series found = ledger.read(dsl -> new StateQueries(dsl).series()).stream().filter(known -> known.key().equals(series)).findFirst().orElseThrow(() -> unknown(ledger, series));
+    ResponseEntity<SeriesForm> definition(@PathVariable String series, Caller caller) {
+        Series found = Requests.series(caller, series);
+        caller.need(Right.READ, Where.series(series));
+        return tagged(found);
+    }
+
+    private static ResponseEntity<SeriesForm> tagged(Series found) {
         return ResponseEntity.ok().eTag(Integer.toString(found.version())).body(SeriesForm.of(found));
     }
 
-    static Problem unknown(Ledger ledger, String series) {
-        List<String> keys = ledger.read(dsl -> new StateQueries(dsl).series()).stream().map(Series::key).toList();
-        return Refusals.problem(new Refusal.UnknownSeries(series, NearestName.to(series, keys)));
-    }
-
     @PutMapping("/{series}/definition")
+    @Needs(value = Right.DEFINE, at = At.SERIES)
     @Operation(operationId = "defineSeries", summary = "Define a series, or change one. If-None-Match: * for a new one, If-Match with its ETag for one that exists")
-    ResponseEntity<SeriesForm> define(@PathVariable String series, @RequestBody SeriesForm form, @RequestHeader(name = "If-Match", required = false) String match, @RequestHeader(name = "If-None-Match", required = false) String noneMatch,
-            @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
+    ResponseEntity<SeriesForm> define(@PathVariable String series, @RequestBody SeriesForm form, @RequestHeader(name = "If-Match", required = false) String match, @RequestHeader(name = "If-None-Match", required = false) String noneMatch, Caller caller) {
         if (!series.equals(form.key())) throw new Problem(Type.MALFORMED, "The address names ‘" + series + "’, the body ‘" + form.key() + "’.").field("key", series);
-        Requests.perform(ledger, new Act.Define(List.of(form.draft()), Requests.expected(match, noneMatch)), Requests.actor(actor));
-        ResponseEntity<SeriesForm> defined = definition(series);
+        caller.need(Right.DEFINE, Where.series(series));
+        Requests.perform(ledger, new Act.Define(List.of(form.draft()), Requests.expected(match, noneMatch)), caller.name());
+        ResponseEntity<SeriesForm> defined = tagged(ledger.house().series().get(series));
         return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK).headers(defined.getHeaders()).body(defined.getBody());
     }
 }

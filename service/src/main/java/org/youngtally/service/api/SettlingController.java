@@ -12,11 +12,19 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Decider;
+import org.youngtally.core.act.LedgerState;
+import org.youngtally.core.act.Refusal;
 import org.youngtally.core.act.Selection;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.store.StateQueries;
+import org.youngtally.service.access.Caller;
+import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.access.Needs;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Refusals;
 
 /** Says what became of numbers that were given. */
 @RestController
@@ -51,39 +59,45 @@ class SettlingController {
     }
 
     @PostMapping("/series/{series}/confirmations")
+    @Needs(value = Right.HOLD, at = At.SERIES)
     @Operation(operationId = "confirm", summary = "Confirm numbers that are held: they are issued")
-    Settlement confirm(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
-        return settle(Act.Deed.CONFIRM, series, request, key, actor);
+    Settlement confirm(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+        return settle(Act.Deed.CONFIRM, Right.HOLD, series, request, key, caller);
     }
 
     @PostMapping("/series/{series}/releases")
+    @Needs(value = Right.HOLD, at = At.SERIES)
     @Operation(operationId = "release", summary = "Release numbers that are held: they are given next, or void where the series allows gaps or follows the calendar")
-    Settlement release(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
-        return settle(Act.Deed.RELEASE, series, request, key, actor);
+    Settlement release(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+        return settle(Act.Deed.RELEASE, Right.HOLD, series, request, key, caller);
     }
 
     @PostMapping("/series/{series}/returns")
+    @Needs(value = Right.VOID, at = At.SERIES)
     @Operation(operationId = "giveBack", summary = "Give back numbers that were issued and stand for nothing: they are given next, or void where the series allows gaps or follows the calendar, or the period is closed")
-    Settlement giveBack(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
-        return settle(Act.Deed.RETURN, series, request, key, actor);
+    Settlement giveBack(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+        return settle(Act.Deed.RETURN, Right.VOID, series, request, key, caller);
     }
 
     @PostMapping("/series/{series}/voids")
+    @Needs(value = Right.VOID, at = At.SERIES)
     @Operation(operationId = "voidNumbers", summary = "Void numbers, with a reason: they stand for nothing, and are never given again")
-    Settlement voidNumbers(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
-        return settle(Act.Deed.VOID, series, request, key, actor);
+    Settlement voidNumbers(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+        return settle(Act.Deed.VOID, Right.VOID, series, request, key, caller);
     }
 
     @PostMapping("/series/{series}/uses")
+    @Needs(value = Right.ALLOCATE, at = At.SERIES)
     @Operation(operationId = "reportUse", summary = "Report numbers of a block as used")
-    Settlement reportUse(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String actor) {
-        return settle(Act.Deed.USE, series, request, key, actor);
+    Settlement reportUse(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+        return settle(Act.Deed.USE, Right.ALLOCATE, series, request, key, caller);
     }
 
-    private Settlement settle(Act.Deed deed, String series, SettleRequest request, String key, String header) {
-        String actor = Requests.actor(header);
+    private Settlement settle(Act.Deed deed, Right right, String series, SettleRequest request, String key, Caller caller) {
+        String actor = caller.name();
         Optional<String> reason = Requests.note("reason", request.reason());
         Selection selection = request.selection();
+        SettlingRights.need(ledger, caller, right, series, selection);
         return Requests.settled(ledger, new Act.Settle(series, selection, deed, reason, Requests.mark(actor, key, deed.name(), series, selection, reason)), actor);
     }
 
@@ -91,9 +105,12 @@ class SettlingController {
     record PartRequest(@Nullable Long quantity, @Nullable String holder) {}
 
     @PostMapping("/blocks/{block}/parts")
+    @Needs(value = Right.ALLOCATE, at = At.REQUEST)
     @Operation(operationId = "splitBlock", summary = "Hand a part of a block on, as a block of its own; it is known by the entry that this makes")
-    Settlement split(@PathVariable long block, @RequestBody PartRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, @Parameter(description = "Who acts") @RequestHeader(name = Api.ACTOR, required = false) String header) {
-        String actor = Requests.actor(header);
+    Settlement split(@PathVariable long block, @RequestBody PartRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+        String actor = caller.name();
+        String series = ledger.read(dsl -> new StateQueries(dsl).block(block)).map(LedgerState.Taken::series).orElseThrow(() -> Refusals.problem(new Refusal.UnknownTaking("", "block " + block)));
+        SettlingRights.need(ledger, caller, Right.ALLOCATE, series, new Selection.Taken(block));
         if (request.quantity() == null) throw new Problem(Problem.Type.MALFORMED, "The part has no quantity.").field("quantity", "how many numbers it is to have, 1 or more");
         Optional<String> holder = Requests.note("holder", request.holder());
         return Requests.settled(ledger, new Act.Split(block, request.quantity(), holder, Requests.mark(actor, key, "SPLIT", block, request.quantity(), holder)), actor);

@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.youngtally.core.text.NearestName;
+import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.starter.Starter;
 import org.youngtally.service.web.Problem;
 
@@ -42,10 +43,12 @@ class StarterController {
     record VariableView(String name, String meaning, String shape, String example) {}
 
     @GetMapping
+    @SignedIn
     @Operation(operationId = "listStarters", summary = "The starter sets that come with the service")
     List<StarterView> list() { return starters.stream().map(StarterView::of).toList(); }
 
     @GetMapping("/{name}")
+    @SignedIn
     @Operation(operationId = "showStarter", summary = "One starter set")
     StarterView show(@PathVariable String name) { return StarterView.of(starter(name)); }
 
@@ -61,6 +64,7 @@ class StarterController {
     record FillingView(String name, String text) {}
 
     @PostMapping("/fillings")
+    @SignedIn
     @Operation(operationId = "fillStarter", summary = "Fill in a starter set: a file of definitions, which is not applied by this")
     FillingView fill(@RequestBody FillingRequest request) {
         if ((request.name() == null) == (request.text() == null)) throw new Problem(Problem.Type.MALFORMED, "It is not said which starter set is meant, or said twice.").field("name", "the name of one; or the text of one's own");

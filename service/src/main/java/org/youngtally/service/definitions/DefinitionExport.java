@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import org.yaml.snakeyaml.DumperOptions.FlowStyle;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
@@ -23,6 +24,9 @@ import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.codebook.CodebookCheck;
 import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.organisation.KindDraft;
+import org.youngtally.core.organisation.RouteDraft;
+import org.youngtally.core.organisation.UnitDraft;
 import org.youngtally.core.series.DraftCheck;
 import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.SeriesDraft;
@@ -39,25 +43,35 @@ public final class DefinitionExport {
     private static final String NAMESPACES = "namespaces";
     private static final String CODEBOOKS = "codebooks";
     private static final String SERIES = "series";
+    private static final String UNITS = "units";
+    private static final String KINDS = "kinds";
+    private static final String ROUTES = "routes";
 
     /** Definitions as they stand now, by the list they belong to and their key. */
     private final Map<String, Map<String, Written>> now = new LinkedHashMap<>();
     /** What is written, by list and key. */
     private final Set<List<String>> written = new HashSet<>();
 
-    private DefinitionExport(Drafts current) {
-        for (String list : List.of(NAMESPACES, CODEBOOKS, SERIES)) now.put(list, new LinkedHashMap<>());
+    private final UnaryOperator<RouteDraft> normal;
+
+    private DefinitionExport(Drafts current, UnaryOperator<RouteDraft> normal) {
+        this.normal = normal;
+        for (String list : List.of(NAMESPACES, CODEBOOKS, SERIES, UNITS, KINDS, ROUTES)) now.put(list, new LinkedHashMap<>());
         for (NamespaceDraft each : current.namespaces()) now.get(NAMESPACES).put(each.key(), DefinitionWriter.of(each));
         for (CodebookDraft each : current.codebooks()) now.get(CODEBOOKS).put(each.key(), DefinitionWriter.of(each));
         for (SeriesDraft each : current.series()) now.get(SERIES).put(each.key(), DefinitionWriter.of(each));
+        for (UnitDraft each : current.units()) now.get(UNITS).put(each.key(), DefinitionWriter.of(each));
+        for (KindDraft each : current.kinds()) now.get(KINDS).put(each.key(), DefinitionWriter.of(each));
+        for (RouteDraft each : current.routes()) now.get(ROUTES).put(each.key(), DefinitionWriter.of(each));
     }
 
     /**
      * @param kept the kept files, those applied last first: what stands in several belongs to the last applied
      * @param current everything that is defined, as it would be written
+     * @param normal writes a route as {@code current} has it, whatever names its condition gives to choices
      */
-    public static List<KeptFile> of(List<KeptFile> kept, Drafts current) {
-        var export = new DefinitionExport(current);
+    public static List<KeptFile> of(List<KeptFile> kept, Drafts current, UnaryOperator<RouteDraft> normal) {
+        var export = new DefinitionExport(current, normal);
         var files = new TreeMap<String, String>();
         for (KeptFile file : kept) files.put(file.name(), export.brought(file));
         String others = export.others();
@@ -92,11 +106,14 @@ public final class DefinitionExport {
         Map<String, Iterator<Written>> then = Map.of(
                 NAMESPACES, drafts.namespaces().stream().map(draft -> DefinitionWriter.of(draft.faults().isEmpty() ? NamespaceDraft.of(draft.checked()) : draft)).iterator(),
                 CODEBOOKS, drafts.codebooks().stream().map(draft -> DefinitionWriter.of(CodebookCheck.of(draft).book().map(CodebookDraft::of).orElse(draft))).iterator(),
-                SERIES, drafts.series().stream().map(draft -> DefinitionWriter.of(DraftCheck.of(draft).series().map(SeriesDraft::of).orElse(draft))).iterator());
+                SERIES, drafts.series().stream().map(draft -> DefinitionWriter.of(DraftCheck.of(draft).series().map(SeriesDraft::of).orElse(draft))).iterator(),
+                UNITS, drafts.units().stream().map(draft -> DefinitionWriter.of(draft.faults().isEmpty() ? UnitDraft.of(draft.checked()) : draft)).iterator(),
+                KINDS, drafts.kinds().stream().map(draft -> DefinitionWriter.of(KindDraft.plain(draft))).iterator(),
+                ROUTES, drafts.routes().stream().map(draft -> DefinitionWriter.of(normal.apply(draft))).iterator());
         var edits = new ArrayList<Edit>();
         for (NodeTuple tuple : ((MappingNode) root).getValue()) {
             String list = ((ScalarNode) tuple.getKeyNode()).getValue();
-            for (Node entry : ((SequenceNode) tuple.getValueNode()).getValue()) edit(list, (MappingNode) entry, then.get(list).next(), file.text(), edits);
+            if (tuple.getValueNode() instanceof SequenceNode entries) for (Node entry : entries.getValue()) edit(list, (MappingNode) entry, then.get(list).next(), file.text(), edits);
         }
         var text = new StringBuilder(file.text());
         edits.sort((a, b) -> Integer.compare(b.from(), a.from()));

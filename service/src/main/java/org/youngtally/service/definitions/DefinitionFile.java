@@ -4,8 +4,10 @@ import java.io.StringReader;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.error.MarkedYAMLException;
@@ -18,16 +20,21 @@ import org.yaml.snakeyaml.nodes.SequenceNode;
 import org.yaml.snakeyaml.nodes.Tag;
 import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.Refusal.What;
-import org.youngtally.core.codebook.CodebookDraft;
 import org.youngtally.core.codebook.CodebookDraft.ChoiceDraft;
+import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.organisation.KindDraft;
+import org.youngtally.core.organisation.RouteDraft;
+import org.youngtally.core.organisation.UnitDraft;
+import org.youngtally.core.organisation.KindDraft.KindFieldDraft;
+import org.youngtally.core.organisation.RouteDraft.TestDraft;
 import org.youngtally.core.series.FieldDraft;
 import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
 import org.youngtally.core.series.SkipsDraft;
 import org.youngtally.core.text.NearestName;
-import org.youngtally.service.web.Refusals;
 import org.youngtally.service.web.Refusals.DefinitionFault;
+import org.youngtally.service.web.Refusals;
 
 /** Reads an administrator's YAML file: drafts of definitions, each property's line, and every fault of the file's shape. */
 public final class DefinitionFile {
@@ -38,6 +45,9 @@ public final class DefinitionFile {
     private final List<NamespaceDraft> namespaces = new ArrayList<>();
     private final List<CodebookDraft> codebooks = new ArrayList<>();
     private final List<SeriesDraft> series = new ArrayList<>();
+    private final List<UnitDraft> units = new ArrayList<>();
+    private final List<KindDraft> kinds = new ArrayList<>();
+    private final List<RouteDraft> routes = new ArrayList<>();
     private final Map<What, List<Map<String, Integer>>> lines = new EnumMap<>(What.class);
     private final List<DefinitionFault> faults = new ArrayList<>();
     /** What is being read. */
@@ -70,7 +80,7 @@ public final class DefinitionFile {
 
     public String name() { return name; }
 
-    public Drafts drafts() { return new Drafts(namespaces, codebooks, series); }
+    public Drafts drafts() { return new Drafts(namespaces, codebooks, series, units, kinds, routes); }
 
     public List<DefinitionFault> faults() { return faults; }
 
@@ -87,6 +97,8 @@ public final class DefinitionFile {
 
     private void file(Node root) {
         for (Property property : properties(root, DefinitionShape.ofFile(), null, "", "the file")) {
+            // A list that lost its last entry.
+            if (property.value().getTag().equals(Tag.NULL)) continue;
             if (!(property.value() instanceof SequenceNode list)) {
                 fault(property.value(), null, property.name(), "is not a list", "write each one behind a hyphen");
                 continue;
@@ -95,6 +107,9 @@ public final class DefinitionFile {
                 switch (property.name()) {
                     case "namespaces" -> namespace(one);
                     case "codebooks" -> codebook(one);
+                    case "units" -> unit(one);
+                    case "kinds" -> kind(one);
+                    case "routes" -> route(one);
                     default -> series(one);
                 }
             }
@@ -117,6 +132,58 @@ public final class DefinitionFile {
     private void codebook(Node node) {
         Map<String, Node> values = open(What.CODEBOOK, node, DefinitionShape.ofCodebook(), "a codebook");
         codebooks.add(new CodebookDraft(text(values.get("key"), "key"), text(values.get("title"), "title"), choices(values.get("choices"), "choices", lines.get(what).getLast())));
+    }
+
+    private void unit(Node node) {
+        Map<String, Node> values = open(What.UNIT, node, DefinitionShape.ofUnit(), "a unit");
+        units.add(new UnitDraft(text(values.get("key"), "key"), text(values.get("title"), "title"), text(values.get("below"), "below"), text(values.get("code"), "code"), text(values.get("time-zone"), "time-zone")));
+    }
+
+    private void kind(Node node) {
+        Map<String, Node> values = open(What.KIND, node, DefinitionShape.ofKind(), "a kind");
+        Map<String, Integer> places = lines.get(what).getLast();
+        kinds.add(new KindDraft(text(values.get("key"), "key"), text(values.get("title"), "title"), kindFields(values.get("fields"), "fields", places), kindFields(values.get("lines"), "lines", places)));
+    }
+
+    private List<KindFieldDraft> kindFields(Node node, String path, Map<String, Integer> places) {
+        if (node == null) return null;
+        var fields = new ArrayList<KindFieldDraft>();
+        for (Node one : list(node, path, "a list of fields")) {
+            String here = path + "[" + fields.size() + "]";
+            places.put(here, one.getStartMark().getLine() + 1);
+            Map<String, Node> values = values(one, DefinitionShape.ofKindField(), here + ".", "a field", places);
+            fields.add(new KindFieldDraft(text(values.get("name"), here + ".name"), text(values.get("title"), here + ".title"), text(values.get("type"), here + ".type"), text(values.get("codebook"), here + ".codebook"), text(values.get("within"), here + ".within"), flag(values.get("required"), here + ".required")));
+        }
+        return fields;
+    }
+
+    private void route(Node node) {
+        Map<String, Node> values = open(What.ROUTE, node, DefinitionShape.ofRoute(), "a route");
+        routes.add(new RouteDraft(text(values.get("kind"), "kind"), text(values.get("unit"), "unit"), conditions(values.get("when"), lines.get(what).getLast()), text(values.get("series"), "series"), text(values.get("into"), "into")));
+    }
+
+    private Map<String, TestDraft> conditions(Node node, Map<String, Integer> places) {
+        if (node == null || node.getTag().equals(Tag.NULL)) return null;
+        var tests = new LinkedHashMap<String, TestDraft>();
+        if (!(node instanceof MappingNode mapping)) {
+            fault(node, current(), "when", "is not written as fields", "write each field with a colon, such as { class: school }");
+            return tests;
+        }
+        for (NodeTuple tuple : mapping.getValue()) {
+            String field = tuple.getKeyNode() instanceof ScalarNode scalar ? scalar.getValue() : "?";
+            String path = "when." + field;
+            places.put(path, tuple.getKeyNode().getStartMark().getLine() + 1);
+            TestDraft test = test(tuple.getValueNode(), path, places);
+            if (tests.putIfAbsent(field, test) != null) fault(tuple.getKeyNode(), current(), path, "stands here twice", "keep one");
+        }
+        return tests;
+    }
+
+    private TestDraft test(Node node, String path, Map<String, Integer> places) {
+        if (node instanceof SequenceNode) return new TestDraft(texts(node, path, "a list of values"), null, null);
+        if (node instanceof ScalarNode) return new TestDraft(List.of(Objects.requireNonNullElse(text(node, path), "")), null, null);
+        Map<String, Node> ends = values(node, DefinitionShape.ofTest(), path + ".", "a stretch of values", places);
+        return new TestDraft(null, text(ends.get("from"), path + ".from"), text(ends.get("to"), path + ".to"));
     }
 
     private List<ChoiceDraft> choices(Node node, String path, Map<String, Integer> places) {

@@ -3,6 +3,7 @@ package org.youngtally.service.definitions;
 import java.util.List;
 import java.util.stream.Stream;
 import org.youngtally.core.fault.DefinitionName;
+import org.youngtally.core.organisation.KindField;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Order;
 import org.youngtally.core.series.Policy;
@@ -19,14 +20,49 @@ public final class DefinitionShape {
     private static final String FIELD_NAME = "^" + Particulars.FIELD_NAME + "$";
 
     /** What a property holds. */
-    private enum Kind { TEXT, NAME, FIELD_NAME, NUMBER, DATE, FLAG, TEXTS, RESTARTS, FIELDS, SKIPS, ORDER, TYPED, PROOF, RANGES, CHOICES, REPEATS, NAMESPACES, CODEBOOKS, SERIES }
+    private enum Kind { KIND_FIELDS, TYPE, CONDITION, UNITS, KINDS, ROUTES, TEXT, NAME, FIELD_NAME, NUMBER, DATE, FLAG, TEXTS, RESTARTS, FIELDS, SKIPS, ORDER, TYPED, PROOF, RANGES, CHOICES, REPEATS, NAMESPACES, CODEBOOKS, SERIES }
 
     private record Property(String name, Kind kind, boolean required, String meaning) {}
 
     private static final List<Property> FILE = List.of(
             new Property("namespaces", Kind.NAMESPACES, false, "Namespaces that are not as namespaces usually are."),
             new Property("codebooks", Kind.CODEBOOKS, false, "The codebooks that this file defines."),
-            new Property("series", Kind.SERIES, false, "The series that this file defines."));
+            new Property("series", Kind.SERIES, false, "The series that this file defines."),
+            new Property("units", Kind.UNITS, false, "The companies, branches and workshops that this file defines."),
+            new Property("kinds", Kind.KINDS, false, "The kinds of records that this file defines."),
+            new Property("routes", Kind.ROUTES, false, "Which series numbers the records of a kind in a unit."));
+
+    private static final List<Property> UNIT = List.of(
+            new Property("key", Kind.NAME, true, "The name by which the unit is called."),
+            new Property("title", Kind.TEXT, false, "What people call it; the key where it is left out."),
+            new Property("below", Kind.NAME, false, "The unit that it is a part of; at the top of the tree where it is left out."),
+            new Property("code", Kind.TEXT, false, "What {unit} writes in an identifier of a series that takes no codebook for it; the key where it is left out."),
+            new Property("time-zone", Kind.TEXT, false, "Where its days begin, such as Europe/Vienna; the service's time zone where it is left out."));
+
+    private static final List<Property> KIND = List.of(
+            new Property("key", Kind.NAME, true, "The name by which the kind is called."),
+            new Property("title", Kind.TEXT, false, "What people call it; the key where it is left out."),
+            new Property("fields", Kind.KIND_FIELDS, true, "The fields of a record, one that narrows another above it."),
+            new Property("lines", Kind.KIND_FIELDS, false, "The fields of each line of a record; a kind without lines where it is left out."));
+
+    private static final List<Property> KIND_FIELD = List.of(
+            new Property("name", Kind.FIELD_NAME, true, "The name by which routes and requests call it."),
+            new Property("title", Kind.TEXT, false, "What people call it; the name where it is left out."),
+            new Property("type", Kind.TYPE, false, "What it holds; text where it is left out."),
+            new Property("codebook", Kind.NAME, false, "Of a choice: the codebook whose choices it takes."),
+            new Property("within", Kind.FIELD_NAME, false, "Of a choice: the field above whose choice narrows this one."),
+            new Property("required", Kind.FLAG, false, "Whether every record must have it."));
+
+    private static final List<Property> ROUTE = List.of(
+            new Property("kind", Kind.NAME, true, "The kind of record."),
+            new Property("unit", Kind.NAME, true, "The unit; those below it use the route as well, unless they have one of their own."),
+            new Property("when", Kind.CONDITION, false, "What the fields of the record must be: a value, a list of values, or from and to."),
+            new Property("series", Kind.NAME, true, "The series that gives the number."),
+            new Property("into", Kind.FIELD_NAME, false, "The field that the number goes into; number where it is left out."));
+
+    private static final List<Property> TEST = List.of(
+            new Property("from", Kind.TEXT, false, "The least value."),
+            new Property("to", Kind.TEXT, false, "The greatest value."));
 
     private static final List<Property> NAMESPACE = List.of(
             new Property("key", Kind.NAME, true, "The name by which series call it."),
@@ -96,6 +132,16 @@ public final class DefinitionShape {
 
     static List<String> ofField() { return names(FIELD); }
 
+    static List<String> ofUnit() { return names(UNIT); }
+
+    static List<String> ofKind() { return names(KIND); }
+
+    static List<String> ofKindField() { return names(KIND_FIELD); }
+
+    static List<String> ofRoute() { return names(ROUTE); }
+
+    static List<String> ofTest() { return names(TEST); }
+
     static List<String> ofSkips() { return names(SKIPS); }
 
     static List<String> ofSeries() { return names(SERIES); }
@@ -144,9 +190,30 @@ public final class DefinitionShape {
             case CHOICES -> list(NODES.objectNode().put("$ref", "#/$defs/choice"), 1);
             case NAMESPACES -> list(object(NAMESPACE), 0);
             case CODEBOOKS -> list(object(CODEBOOK), 0);
+            case TYPE -> choice(Stream.of(KindField.Type.values()).map(KindField.Type::word).toList());
+            case KIND_FIELDS -> list(object(KIND_FIELD), 1);
+            case CONDITION -> condition();
+            case UNITS -> list(object(UNIT), 0);
+            case KINDS -> list(object(KIND), 0);
+            case ROUTES -> list(object(ROUTE), 0);
             case RANGES -> list(object(RANGE), 1);
             case SERIES -> list(object(SERIES), 0);
         };
+    }
+
+    /** By the names of fields: a value, a list of them, or a stretch. */
+    private static ObjectNode condition() {
+        ObjectNode value = NODES.objectNode();
+        value.putArray("type").add("string").add("number").add("boolean");
+        ObjectNode ends = NODES.objectNode().put("type", "object").put("additionalProperties", false);
+        ObjectNode shapes = ends.putObject("properties");
+        for (Property end : TEST) shapes.set(end.name(), value.deepCopy().put("description", end.meaning()));
+        ObjectNode test = NODES.objectNode();
+        test.putArray("anyOf").add(value).add(list(value.deepCopy(), 1)).add(ends);
+        ObjectNode condition = NODES.objectNode().put("type", "object");
+        condition.putObject("propertyNames").put("pattern", FIELD_NAME);
+        condition.set("additionalProperties", test);
+        return condition;
     }
 
     /** A text or a number: 13 and "013" are both at home here. */

@@ -7,10 +7,16 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import org.youngtally.core.codebook.CodebookDraft;
 import org.youngtally.core.codebook.CodebookDraft.ChoiceDraft;
+import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.organisation.KindDraft;
+import org.youngtally.core.organisation.RouteDraft;
+import org.youngtally.core.organisation.UnitDraft;
+import org.youngtally.core.organisation.KindDraft.KindFieldDraft;
+import org.youngtally.core.organisation.RouteDraft.TestDraft;
 import org.youngtally.core.series.FieldDraft;
 import org.youngtally.core.series.NamespaceDraft;
+import org.youngtally.core.series.Policy;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
 import org.youngtally.core.series.SkipsDraft;
@@ -65,6 +71,10 @@ final class DefinitionWriter {
         put(values, "order", draft.order());
         put(values, "longest", draft.longest());
         if (draft.symbols() != null) put(values, "symbols", quoted(draft.symbols()));
+        if (!Policy.Typed.REFUSED.word().equals(draft.typed())) put(values, "typed", draft.typed());
+        put(values, "gaps", draft.gaps());
+        put(values, "returns", draft.returns());
+        put(values, "chronological", draft.chronological());
         put(values, "proof", draft.proof());
         values.put("ranges", list(draft.ranges().stream().map(DefinitionWriter::range).toList()));
         return new Written(draft.key(), values);
@@ -86,6 +96,44 @@ final class DefinitionWriter {
         return new Written(draft.key(), values);
     }
 
+    static Written of(UnitDraft draft) {
+        var values = new LinkedHashMap<String, Value>();
+        values.put("key", Value.of(draft.key()));
+        if (draft.title() != null) values.put("title", Value.of(text(draft.title())));
+        put(values, "below", draft.below());
+        if (draft.code() != null) values.put("code", Value.of(text(draft.code())));
+        put(values, "time-zone", draft.timeZone());
+        return new Written(draft.key(), values);
+    }
+
+    static Written of(KindDraft draft) {
+        var values = new LinkedHashMap<String, Value>();
+        values.put("key", Value.of(draft.key()));
+        if (draft.title() != null) values.put("title", Value.of(text(draft.title())));
+        values.put("fields", list(draft.fields().stream().map(DefinitionWriter::kindField).toList()));
+        if (draft.lines() != null) values.put("lines", list(draft.lines().stream().map(DefinitionWriter::kindField).toList()));
+        return new Written(draft.key(), values);
+    }
+
+    private static String kindField(KindFieldDraft field) {
+        return braces("name", field.name(), "title", field.title() == null ? null : text(field.title()), "type", field.type(), "codebook", field.codebook(), "within", field.within(), "required", field.required());
+    }
+
+    static Written of(RouteDraft draft) {
+        var values = new LinkedHashMap<String, Value>();
+        values.put("kind", Value.of(draft.kind()));
+        values.put("unit", Value.of(draft.unit()));
+        if (draft.when() != null) values.put("when", Value.of(draft.when().entrySet().stream().map(test -> test.getKey() + ": " + test(test.getValue())).collect(Collectors.joining(", ", "{ ", " }"))));
+        values.put("series", Value.of(draft.series()));
+        put(values, "into", draft.into());
+        return new Written(draft.key(), values);
+    }
+
+    private static String test(TestDraft test) {
+        if (test.oneOf() == null) return braces("from", test.from() == null ? null : text(test.from()), "to", test.to() == null ? null : text(test.to()));
+        return test.oneOf().size() == 1 ? text(test.oneOf().getFirst()) : test.oneOf().stream().map(DefinitionWriter::text).collect(Collectors.joining(", ", "[", "]"));
+    }
+
     private static void put(Map<String, Value> values, String name, Object value) {
         if (value != null) values.put(name, Value.of(value));
     }
@@ -100,7 +148,7 @@ final class DefinitionWriter {
     }
 
     private static String range(RangeDraft range) {
-        return braces("first", range.first(), "last", range.last(), "step", range.step() != null && range.step() != 1 ? range.step() : null, "opens", range.opens(), "closes", range.closes(), "warn-when-left", range.warnWhenLeft());
+        return braces("first", range.first(), "last", range.last(), "step", range.step() != null && range.step() != 1 ? range.step() : null, "opens", range.opens(), "closes", range.closes(), "warn-when-left", range.warnWhenLeft(), "warn-days-before", range.warnDaysBefore());
     }
 
     private static String field(FieldDraft field) {

@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.web.client.RestClient;
 import tools.jackson.databind.JsonNode;
@@ -16,6 +17,8 @@ final class DemoClient {
         this.http = RestClient.create(address + "/api/v1");
     }
 
+    private static String shown(String by) { return "Bearer " + DemoAccounts.token(by); }
+
     JsonNode apply(String by, String name, String text) {
         return post(by, "/definitions", Map.of("files", List.of(Map.of("name", name, "text", text))), Optional.empty());
     }
@@ -24,21 +27,24 @@ final class DemoClient {
         var request = new LinkedHashMap<String, Object>();
         request.put("quantity", quantity);
         request.put("date", date);
-        if (!fields.isEmpty()) request.put("fields", fields);
+        var given = new LinkedHashMap<>(fields);
+        String unit = given.remove("unit");
+        if (unit != null) request.put("unit", unit);
+        if (!given.isEmpty()) request.put("fields", given);
         reference.ifPresent(name -> request.put("reference", name));
         return post(by, "/series/" + series + "/allocations", request, Optional.of(key));
     }
 
     JsonNode act(DemoFiles.Deed deed, String key) { return post(deed.by(), deed.path(), deed.body(), Optional.of(key)); }
 
-    JsonNode find(String identifier) {
-        return http.get().uri("/identifiers?text={text}", identifier).retrieve().body(JsonNode.class);
+    JsonNode find(String by, String identifier) {
+        return http.get().uri("/identifiers?text={text}", identifier).header(HttpHeaders.AUTHORIZATION, shown(by)).retrieve().body(JsonNode.class);
     }
 
     JsonNode audit(String by) { return post(by, "/audits", Map.of(), Optional.empty()); }
 
     private JsonNode post(String by, String path, Object body, Optional<String> key) {
-        var request = http.post().uri(path).contentType(MediaType.APPLICATION_JSON).header("Young-Tally-Actor", by);
+        var request = http.post().uri(path).contentType(MediaType.APPLICATION_JSON).header(HttpHeaders.AUTHORIZATION, shown(by));
         key.ifPresent(value -> request.header("Idempotency-Key", value));
         return request.body(body).retrieve().body(JsonNode.class);
     }

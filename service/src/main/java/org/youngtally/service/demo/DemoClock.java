@@ -15,7 +15,7 @@ final class DemoClock {
     private DemoClock() {}
 
     static Clock of(Path folder, ZoneId zone) throws IOException {
-        Path file = folder.resolve("demo-clock");
+        Path file = folder.resolve(DemoCommand.CLOCK);
         Duration offset;
         if (Files.exists(file)) {
             offset = Duration.parse(Files.readString(file).strip());

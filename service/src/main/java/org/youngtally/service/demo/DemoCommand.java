@@ -2,6 +2,7 @@ package org.youngtally.service.demo;
 
 import java.io.IOException;
 import java.io.PrintStream;
+import java.net.InetAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -22,6 +23,9 @@ import picocli.CommandLine.Option;
 
 @Command(name = "demo", description = "Run the service with the demo data of Larkmoor Organ Works, where it is March 2026.", mixinStandardHelpOptions = true)
 public final class DemoCommand implements Callable<Integer> {
+    /** The file by which a folder of the demo is known, and keeps its time. */
+    public static final String CLOCK = "demo-clock";
+
     @Mixin
     private ServiceOptions options;
 
@@ -35,36 +39,42 @@ public final class DemoCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException, NoSuchAlgorithmException {
+        if (!InetAddress.getByName(options.address()).isLoopbackAddress()) throw new IOException("--address: " + options.address() + " can be reached from elsewhere, and everybody knows the passwords of the demo; give 127.0.0.1");
         boolean passing = data == null || data.isEmpty();
         Path folder = passing ? Files.createTempDirectory("youngtally-demo") : Path.of(data);
         Files.createDirectories(folder);
         // What is shown is the same each time, the codes that nobody can guess among it.
         Secrets.keep(folder, MessageDigest.getInstance("SHA-256").digest("Larkmoor Organ Works".getBytes(StandardCharsets.UTF_8)));
         Clock clock = DemoClock.of(folder, options.zone());
-        RunningService service = RunningService.start(LedgerOptions.in(folder).withZone(options.zone()).withClock(clock), options.address(), once ? 0 : options.port());
+        RunningService service = RunningService.start(LedgerOptions.in(folder).withZone(options.zone()).withClock(clock), options.address(), once ? 0 : options.port(), false);
         if (passing) Runtime.getRuntime().addShutdownHook(new Thread(() -> endAndRemove(service, folder)));
+        var accounts = new DemoAccounts(service.ledger());
+        accounts.openFirst();
         var client = new DemoClient(service.address());
         if (once) {
-            boolean passed = new DemoSteps(client, out).run();
+            boolean passed = new DemoSteps(accounts, client, out).run();
             service.close();
             return passed ? 0 : 1;
         }
         service.ledger().status().opening().forEach(out::println);
-        client.apply("ines", "larkmoor.yaml", DemoFiles.text("larkmoor.yaml"));
+        client.apply(DemoAccounts.FIRST, "larkmoor.yaml", DemoFiles.text("larkmoor.yaml"));
+        accounts.openOthers();
         for (DemoFiles.Taking taking : DemoFiles.takings()) client.allocate(taking.by(), taking.series(), taking.quantity(), taking.date(), taking.reference(), taking.fields(), "demo-" + taking.line());
         List<DemoFiles.Deed> deeds = DemoFiles.deeds();
         for (int i = 0; i < deeds.size(); i++) client.act(deeds.get(i), "demo-act-" + (i + 1));
-        welcome(service);
+        welcome(service, accounts);
         return 0;
     }
 
-    private void welcome(RunningService service) {
+    private void welcome(RunningService service, DemoAccounts accounts) {
         String at = service.port() == ServiceOptions.DEFAULT_PORT ? "" : " --service " + service.address();
         out.println("Young Tally runs with the demo data of Larkmoor Organ Works; it is March 2026 there.");
         out.println();
-        out.println("  console   " + service.address());
+        out.println("  console   " + service.address() + "  sign in as " + DemoAccounts.FIRST + ", password " + DemoAccounts.password(DemoAccounts.FIRST));
+        out.println("  shell     export YOUNGTALLY_TOKEN=" + DemoAccounts.token(DemoAccounts.FIRST));
         for (String command : List.of("series list", "allocate invoice-works --reference ORDER-890", "audit")) out.println("  try       ./youngtally " + command + at);
         out.println();
+        out.println("Others who work there: " + String.join(", ", accounts.others()) + ". Each one’s password is larkmoor- and the name, the token tally-demo- and the name.");
         out.println("Control-C ends it.");
     }
 

@@ -10,10 +10,12 @@ import tools.jackson.databind.JsonNode;
 
 /** The main job from end to end: define, take one, take five, look one up, audit. */
 final class DemoSteps {
+    private final DemoAccounts accounts;
     private final DemoClient client;
     private final PrintStream out;
 
-    DemoSteps(DemoClient client, PrintStream out) {
+    DemoSteps(DemoAccounts accounts, DemoClient client, PrintStream out) {
+        this.accounts = accounts;
         this.client = client;
         this.out = out;
     }
@@ -21,8 +23,10 @@ final class DemoSteps {
     /** Prints each step with its result. @return whether all came out as they must */
     boolean run() throws IOException {
         step("Define the series of Larkmoor Organ Works");
-        for (JsonNode series : client.apply("ines", "larkmoor.yaml", DemoFiles.text("larkmoor.yaml")).get("series"))
+        for (JsonNode series : client.apply("hanna", "larkmoor.yaml", DemoFiles.text("larkmoor.yaml")).get("series"))
             out.printf("   %-9s %-14s %-30s begins with %s%n", text(series, "change"), text(series, "key"), text(series, "title"), series.get("next").isEmpty() ? "what its fields say" : series.get("next").get(0).stringValue());
+
+        accounts.openOthers();
 
         step("Take one invoice number");
         JsonNode one = client.allocate("ines", "invoice-works", 1, "2026-02-03", Optional.of("ORDER-881"), Map.of(), "demo-once-1");
@@ -34,11 +38,11 @@ final class DemoSteps {
         out.println("   " + String.join("  ", five));
 
         step("Look one up");
-        JsonNode found = client.find(five.get(2)).get(0);
+        JsonNode found = client.find("ines", five.get(2)).get(0);
         out.println("   " + text(found, "identifier") + " is a number of ‘" + text(found, "title") + "’, lane " + text(found, "lane") + ", position " + found.get("position").longValue() + ", taken by " + text(found, "by") + " for " + text(found, "date"));
 
         step("Audit the ledger");
-        JsonNode audit = client.audit("ines");
+        JsonNode audit = client.audit("odile");
         boolean gapFree = audit.get("gapFree").booleanValue();
         out.println("   " + audit.get("entries").longValue() + " entries and " + audit.get("positions").longValue() + " positions read: " + (gapFree ? "gap-free, no number given twice" : "NOT gap-free"));
         for (JsonNode finding : audit.get("findings")) out.println("   " + finding.stringValue());

@@ -3,6 +3,7 @@ package org.youngtally.service.web;
 import java.net.URI;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 
@@ -34,6 +35,16 @@ public final class Problem extends RuntimeException {
         CLOSED_ALREADY("closed-already", HttpStatus.CONFLICT, "Some of the period is closed already", "Closed periods of one series or namespace do not overlap."),
         UNKNOWN_CLOSING("unknown-closing", HttpStatus.NOT_FOUND, "There is no such closing", "The number is not that of an entry which closed a period, or it was opened again."),
         UNKNOWN_STARTER("unknown-starter", HttpStatus.NOT_FOUND, "There is no such starter set", "The name is not that of a starter set. The detail names the closest one there is."),
+        UNKNOWN_ROUTE("unknown-route", HttpStatus.NOT_FOUND, "There is no such route", "No route stands for this kind in this unit under this condition."),
+        UNKNOWN_KIND("unknown-kind", HttpStatus.NOT_FOUND, "There is no such kind or unit", "The kind of record or the unit is not defined. The detail names the closest one there is."),
+        NO_ROUTE("no-route", HttpStatus.UNPROCESSABLE_ENTITY, "No rule says which series numbers this record", "Neither the unit nor one above it has a route for records of this kind whose condition holds. The detail names who can add one. Nothing was taken."),
+        UNKNOWN_ACCOUNT("unknown-account", HttpStatus.NOT_FOUND, "There is no such account or token", "No account has the name, or it has no such token."),
+        ACCOUNT_FAULTY("account-faulty", HttpStatus.UNPROCESSABLE_ENTITY, "The account cannot be changed so", "The detail says what stands against it. Nothing was changed."),
+        SIGN_IN_NEEDED("sign-in-needed", HttpStatus.UNAUTHORIZED, "It is not known who asks", "Every request shows a token, or the session of somebody who has signed in; this one shows neither, or one that is not taken."),
+        SIGN_IN_REFUSED("sign-in-refused", HttpStatus.UNAUTHORIZED, "The account and the password do not go together", "There is no such account, it is closed, it has no password, or the password is another one; which of them is not said."),
+        SIGN_IN_LATER("sign-in-later", HttpStatus.TOO_MANY_REQUESTS, "Too many wrong passwords", "After several wrong passwords an account can be tried again only after a while, which grows with each further one."),
+        GRANT_MISSING("grant-missing", HttpStatus.FORBIDDEN, "A grant is missing", "The account may not do this there. The detail names the grant that would do, and who can give it."),
+        SESSION_FORGED("session-forged", HttpStatus.FORBIDDEN, "The request does not come from the console", "A request that changes something and shows a session must also show that session's secret, which no other page can know."),
         UNKNOWN_CODEBOOK("unknown-codebook", HttpStatus.NOT_FOUND, "There is no such codebook", "The key names no codebook. The detail names the closest one there is."),
         KEY_REUSED("key-reused", HttpStatus.UNPROCESSABLE_ENTITY, "The key stands for another request", "An Idempotency-Key stands for one request for ever. The same request under it gets the same answer; another needs a key of its own."),
         REFERENCE_REUSED("reference-reused", HttpStatus.CONFLICT, "The reference stands for another request", "A reference is unique in its series. The same request under it gets the same answer."),
@@ -86,6 +97,15 @@ public final class Problem extends RuntimeException {
     }
 
     public HttpStatus status() { return type.status; }
+
+    /** The headers that go with it. */
+    public HttpHeaders headers() {
+        var headers = new HttpHeaders();
+        if (type.status == HttpStatus.SERVICE_UNAVAILABLE) headers.set(HttpHeaders.RETRY_AFTER, "1");
+        if (type == Type.SIGN_IN_LATER) headers.set(HttpHeaders.RETRY_AFTER, String.valueOf(facts.get("retryAfter")));
+        if (type == Type.SIGN_IN_NEEDED) headers.set(HttpHeaders.WWW_AUTHENTICATE, "Bearer");
+        return headers;
+    }
 
     public ProblemDetail detail() {
         ProblemDetail detail = ProblemDetail.forStatusAndDetail(type.status, getMessage());

@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
@@ -30,9 +29,7 @@ class ProblemAdvice {
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> problem(Problem problem) {
-        var response = ResponseEntity.status(problem.status()).contentType(MediaType.APPLICATION_PROBLEM_JSON);
-        if (problem.status().value() == 503) response.header(HttpHeaders.RETRY_AFTER, "1");
-        return response.body(problem.detail());
+        return ResponseEntity.status(problem.status()).headers(problem.headers()).contentType(MediaType.APPLICATION_PROBLEM_JSON).body(problem.detail());
     }
 
     @ExceptionHandler

@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.youngtally.core.access.AccountRefusal;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Refusal;
@@ -58,10 +59,25 @@ public final class Refusals {
             case Refusal.NotClosed r -> new Problem(Type.UNKNOWN_CLOSING, "Entry " + r.closing() + " closed no period, or it was opened again.").field("closing", "the entry of a closing; GET /api/v1/closings lists them");
             case Refusal.VersionMoved r -> new Problem(Type.VERSION_MOVED, r.actual() == 0 ? "There is no " + word(r.what()) + " ‘" + r.key() + "’ any more." : r.expected() == 0 ? "There is a " + word(r.what()) + " ‘" + r.key() + "’ already." : "‘" + r.key() + "’ has version " + r.actual() + " by now; this change was made on version " + r.expected() + ".")
                     .field(r.expected() == 0 ? "key" : "If-Match", r.expected() == 0 ? "a key that no " + word(r.what()) + " has" : "\"" + r.actual() + "\", after a look at what changed").with("version", r.actual());
+            case Refusal.UnknownRoute r -> new Problem(Type.UNKNOWN_ROUTE, "There is no route ‘" + r.route() + "’." + r.nearest().map(near -> " Did you mean ‘" + near + "’?").orElse("")).field("route", r.nearest().orElse("one that GET /api/v1/routes lists")).with("nearest", r.nearest().orElse(null));
+            case Refusal.AccountFaulty r -> account(r.refusal());
             case Refusal.IdentifierTaken r -> new Problem(Type.IDENTIFIER_TAKEN, "An identifier that ‘" + r.series() + "’ would give next stands for something else already.");
             case Refusal.DefinitionsFaulty r -> {
                 yield definitionsFaulty(faults(r));
             }
+        };
+    }
+
+    private static Problem account(AccountRefusal refusal) {
+        return switch (refusal) {
+            case AccountRefusal.Unknown r -> new Problem(Type.UNKNOWN_ACCOUNT, "There is no account ‘" + r.account() + "’." + r.nearest().map(near -> " Did you mean ‘" + near + "’?").orElse("")).field("account", r.nearest().orElse("one that GET /api/v1/accounts lists"));
+            case AccountRefusal.Exists r -> new Problem(Type.ACCOUNT_FAULTY, "There is an account ‘" + r.account() + "’ already; a name stands for one account for ever.").field("name", "a name that no account has");
+            case AccountRefusal.NameFaulty r -> new Problem(Type.ACCOUNT_FAULTY, r.fault().path() + " " + r.fault().problem() + ".").field(r.fault().path(), r.fault().accepted());
+            case AccountRefusal.Closed r -> new Problem(Type.ACCOUNT_FAULTY, "The account ‘" + r.account() + "’ is closed.").field("account", "an open one; or open it again first");
+            case AccountRefusal.UnknownScope r -> new Problem(Type.ACCOUNT_FAULTY, "There is no " + r.scope().sort().word() + " ‘" + r.scope().key() + "’." + r.nearest().map(near -> " Did you mean ‘" + near + "’?").orElse("")).field("grants", r.nearest().map(near -> r.scope().sort().word() + " " + near).orElse("a " + r.scope().sort().word() + " that is defined, or all"));
+            case AccountRefusal.LastKeeper r -> new Problem(Type.ACCOUNT_FAULTY, "‘" + r.account() + "’ is the last who manages access for all; nobody could open accounts any more.").field("account", "give another person access for all first");
+            case AccountRefusal.UnknownToken r -> new Problem(Type.UNKNOWN_ACCOUNT, "‘" + r.account() + "’ has no token ‘" + r.token() + "’.").field("token", "the number of a token of this account");
+            case AccountRefusal.NoPassword r -> new Problem(Type.ACCOUNT_FAULTY, "‘" + r.account() + "’ is a program, and signs in with tokens alone.").field("password", "leave it out, and issue a token");
         };
     }
 
@@ -124,10 +140,12 @@ public final class Refusals {
             case RETIRED -> text + " is a retired choice of the field ‘" + fault.field() + "’, and is not given any more.";
             case TOO_LONG -> "The field ‘" + fault.field() + "’ would write " + text + ", which is too long.";
             case SYMBOL -> "The field ‘" + fault.field() + "’ would write " + text + ", which holds a symbol that the series does not allow.";
+            case NOT_OF_THE_TYPE -> text + " is not what the field ‘" + fault.field() + "’ of ‘" + series + "’ holds.";
+            case FILLED -> "The field ‘" + fault.field() + "’ of ‘" + series + "’ is where the number goes.";
             case NOTHING_LEFT -> "Nothing of " + text + " is left for the field ‘" + fault.field() + "’ to write.";
         };
         String more = fault.accepted().size() > MOST_CHOICES ? " and " + (fault.accepted().size() - MOST_CHOICES) + " more" : "";
-        String accepted = fault.accepted().isEmpty() ? "leave it out" : String.join(", ", fault.accepted().subList(0, Math.min(MOST_CHOICES, fault.accepted().size()))) + more;
+        String accepted = fault.kind() == FieldFault.Kind.FILLED || fault.accepted().isEmpty() ? "leave it out" : String.join(", ", fault.accepted().subList(0, Math.min(MOST_CHOICES, fault.accepted().size()))) + more;
         return new Problem(Type.FIELD_FAULTY, detail + fault.nearest().map(near -> " Did you mean ‘" + near + "’?").orElse("")).field("fields." + fault.field(), accepted).with("nearest", fault.nearest().orElse(null));
     }
 

@@ -6,6 +6,11 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import org.youngtally.core.organisation.RouteDraft.TestDraft;
+import org.youngtally.core.organisation.KindDraft;
+import org.youngtally.core.organisation.RouteDraft;
+import org.youngtally.core.organisation.UnitDraft;
 import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.Test;
 import org.youngtally.core.act.Drafts;
@@ -55,13 +60,13 @@ class DefinitionExportTest {
     /** What is defined beside the series is as the file says. */
     private static Drafts drafts(String text, List<Series> now) {
         Drafts read = DefinitionFile.read("a.yaml", text).drafts();
-        return new Drafts(read.namespaces().stream().map(draft -> NamespaceDraft.of(draft.checked())).toList(), read.codebooks().stream().map(draft -> CodebookDraft.of(CodebookCheck.of(draft).book().orElseThrow())).toList(), now.stream().map(SeriesDraft::of).toList());
+        return new Drafts(read.namespaces().stream().map(draft -> NamespaceDraft.of(draft.checked())).toList(), read.codebooks().stream().map(draft -> CodebookDraft.of(CodebookCheck.of(draft).book().orElseThrow())).toList(), now.stream().map(SeriesDraft::of).toList(), read.units(), read.kinds().stream().map(KindDraft::plain).toList(), read.routes());
     }
 
     private static String exported(String text, List<Series> now) { return exported(text, drafts(text, now), now); }
 
     private static String exported(String text, Drafts current, List<Series> now) {
-        List<KeptFile> files = DefinitionExport.of(List.of(new KeptFile("a.yaml", text)), current);
+        List<KeptFile> files = DefinitionExport.of(List.of(new KeptFile("a.yaml", text)), current, UnaryOperator.identity());
         assertThat(files).singleElement();
         assertThat(series(files.getFirst().text())).as(files.getFirst().text()).containsExactlyInAnyOrderElementsOf(now);
         return files.getFirst().text();
@@ -101,7 +106,7 @@ class DefinitionExportTest {
         String newer = "series:\n  - key: a\n    title: Book of A\n    pattern: \"A{count 3}\"\n    restarts: [year]\n    ranges:\n      - { first: 1, last: 99, opens: 2026-01-01 }\n";
         List<Series> now = new ArrayList<>(series(TWO));
         now.addAll(series("series: [{ key: c, title: Yes, pattern: 'C{count 3}', ranges: [{ first: 1, last: 9, opens: 2026-01-01 }] }]"));
-        List<KeptFile> files = DefinitionExport.of(List.of(new KeptFile("newer.yaml", newer), new KeptFile("older.yaml", older)), Drafts.of(now.stream().map(SeriesDraft::of).toList()));
+        List<KeptFile> files = DefinitionExport.of(List.of(new KeptFile("newer.yaml", newer), new KeptFile("older.yaml", older)), Drafts.of(now.stream().map(SeriesDraft::of).toList()), UnaryOperator.identity());
         assertThat(files).extracting(KeptFile::name).containsExactly("console.yaml", "newer.yaml", "older.yaml");
         assertThat(files.get(1).text()).isEqualTo(newer);
         assertThat(files.get(2).text()).doesNotContain("key: a").contains("key: b").contains("# The books").contains("# The end");
@@ -137,12 +142,20 @@ class DefinitionExportTest {
                 ranges:
                   - { first: 1, last: 99, opens: 2026-01-01 }
               - { key: m, namespace: marks, pattern: "{count upper}", order: repeating, ranges: [{ first: 1, last: 12, opens: 2026-01-01 }] }
+              - key: policy
+                pattern: "Q{count 3}"
+                typed: allowed
+                gaps: allowed
+                returns: refused
+                ranges:
+                  - { first: 1, last: 99, opens: 2026-01-01, warn-when-left: 5, warn-days-before: 30 }
+              - { key: dated, pattern: "R{count 3}", chronological: true, ranges: [{ first: 1, last: 99, opens: 2026-01-01 }] }
             """;
 
     @Test
     void everyPropertyIsWrittenAsItWasRead() {
         assertThat(exported(RULED, series(RULED))).isEqualTo(RULED);
-        List<KeptFile> alone = DefinitionExport.of(List.of(), drafts(RULED, series(RULED)));
+        List<KeptFile> alone = DefinitionExport.of(List.of(), drafts(RULED, series(RULED)), UnaryOperator.identity());
         assertThat(alone).singleElement().satisfies(file -> {
             Drafts read = DefinitionFile.read("b", file.text()).drafts();
             assertThat(DefinitionFile.read("b", file.text()).faults()).as(file.text()).isEmpty();
@@ -160,5 +173,45 @@ class DefinitionExportTest {
         Drafts then = drafts(RULED, series(RULED));
         String text = exported(RULED, new Drafts(then.namespaces(), List.of(new CodebookDraft("book", before.title(), choices)), then.series()), series(RULED));
         assertThat(text).contains("  # What there is\n", "      - { name: Case, code: CA }", "      - { name: Action, code: AC, retired: true }", "          - { name: Pallet, code: \"1\" }").endsWith(RULED.substring(RULED.indexOf("series:")));
+    }
+
+    private static final String HOUSE = """
+            units:
+              # The group
+              - { key: group, title: The group }
+              - key: care
+                below: group
+                code: CR
+                time-zone: Europe/Vienna
+            kinds:
+              - key: job
+                fields:
+                  - { name: number, title: Number }
+                  - { name: class, type: choice, codebook: class, required: true }
+                  - { name: size, type: number }
+                lines:
+                  - { name: what, required: true }
+            routes:
+              - { kind: job, unit: group, series: n } # all of them
+              - { kind: job, unit: care, when: { class: [School, "yes"], size: { from: 10, to: 20 } }, series: m, into: number }
+            """;
+
+    @Test
+    void unitsKindsAndRoutesAreGivenBackAsTheyWereWritten() {
+        Drafts read = DefinitionFile.read("a.yaml", HOUSE).drafts();
+        assertThat(DefinitionFile.read("a.yaml", HOUSE).faults()).isEmpty();
+        UnaryOperator<RouteDraft> normal = draft -> new RouteDraft(draft.kind(), draft.unit(), draft.when() == null ? null : Map.of("class", new TestDraft(List.of("S", "yes"), null, null), "size", draft.when().get("size")), draft.series(), null);
+        Drafts now = new Drafts(List.of(), List.of(), List.of(), read.units().stream().map(draft -> UnitDraft.of(draft.checked())).toList(), read.kinds().stream().map(KindDraft::plain).toList(), read.routes().stream().map(normal).toList());
+        assertThat(DefinitionExport.of(List.of(new KeptFile("a.yaml", HOUSE)), now, normal)).singleElement().extracting(KeptFile::text).isEqualTo(HOUSE);
+        String alone = DefinitionExport.of(List.of(), now, normal).getFirst().text();
+        assertThat(DefinitionFile.read("b", alone).faults()).as(alone).isEmpty();
+        Drafts again = DefinitionFile.read("b", alone).drafts();
+        assertThat(again.units()).isEqualTo(now.units());
+        assertThat(again.kinds()).isEqualTo(now.kinds());
+        assertThat(again.routes()).isEqualTo(now.routes());
+        Drafts fewer = new Drafts(List.of(), List.of(), List.of(), now.units(), now.kinds(), now.routes().subList(1, 2));
+        assertThat(DefinitionExport.of(List.of(new KeptFile("a.yaml", HOUSE)), fewer, normal)).singleElement().extracting(KeptFile::text).isEqualTo(HOUSE.replace("  - { kind: job, unit: group, series: n } # all of them\n", "# all of them\n"));
+        Drafts none = new Drafts(List.of(), List.of(), List.of(), now.units(), now.kinds(), List.of());
+        assertThat(DefinitionExport.of(List.of(new KeptFile("a.yaml", HOUSE)), none, normal)).singleElement().satisfies(file -> assertThat(DefinitionFile.read("b", file.text()).faults()).isEmpty());
     }
 }

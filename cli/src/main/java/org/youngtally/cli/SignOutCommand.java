@@ -1,0 +1,35 @@
+package org.youngtally.cli;
+
+import com.google.gson.JsonObject;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+
+@Command(name = "sign-out", description = "End the sign-in of this machine: its token is revoked and forgotten.", mixinStandardHelpOptions = true)
+final class SignOutCommand implements Callable<Integer> {
+    @Mixin
+    private Service service;
+
+    @Mixin
+    private Output output;
+
+    @Override
+    public Integer call() {
+        Optional<JsonObject> kept = SignIns.kept(service.base());
+        if (kept.isEmpty()) {
+            output.note("Nobody is signed in to " + service.base() + " here.");
+            return Main.DONE;
+        }
+        String account = Json.text(kept.get(), "account", "");
+        try {
+            service.call("DELETE", "/accounts/" + Service.escape(account) + "/tokens/" + Service.escape(Json.text(kept.get(), "id", "")), null, Json.text(kept.get(), "token", ""));
+        } catch (Refused refused) {
+            // A token that is not taken any more needs no revoking.
+            output.note(refused.getMessage());
+        }
+        SignIns.keep(service.base(), null);
+        output.note(account + " is signed out of " + service.base() + ".");
+        return Main.DONE;
+    }
+}

@@ -1,0 +1,42 @@
+package org.youngtally.cli;
+
+import com.google.gson.JsonArray;
+import com.google.gson.JsonElement;
+import com.google.gson.JsonObject;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+
+@Command(name = "unit", description = "The companies, branches and workshops.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = UnitCommand.All.class)
+final class UnitCommand {
+    @Command(name = "list", description = "List the units, each below the one it is a part of.", mixinStandardHelpOptions = true)
+    static final class All implements Callable<Integer> {
+        @Mixin
+        private Service service;
+
+        @Mixin
+        private Output output;
+
+        @Override
+        public Integer call() {
+            Service.Answer answer = service.get("/units");
+            if (output.asJson(answer)) return Main.DONE;
+            var rows = new ArrayList<List<String>>();
+            below("", "", answer.body().getAsJsonArray(), rows);
+            if (rows.isEmpty()) output.note("There are no units yet; define some with: youngtally apply FILE");
+            else output.table(List.of("UNIT", "TITLE", "CODE", "TIME ZONE"), rows);
+            return Main.DONE;
+        }
+
+        private static void below(String above, String indent, JsonArray units, List<List<String>> rows) {
+            for (JsonElement each : units) {
+                JsonObject unit = each.getAsJsonObject();
+                if (!Json.text(unit, "below", "").equals(above)) continue;
+                rows.add(List.of(indent + Json.text(unit, "key", ""), Json.text(unit, "title", ""), Json.text(unit, "code", ""), Json.text(unit, "timeZone", "")));
+                below(Json.text(unit, "key", ""), indent + "  ", units, rows);
+            }
+        }
+    }
+}

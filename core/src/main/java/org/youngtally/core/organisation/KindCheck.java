@@ -1,0 +1,66 @@
+package org.youngtally.core.organisation;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.fault.DefinitionName;
+import org.youngtally.core.fault.Fault;
+import org.youngtally.core.organisation.KindDraft.KindFieldDraft;
+import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.text.NearestName;
+
+/** Turns what somebody wrote into a kind of record, collecting every fault. */
+public final class KindCheck {
+    private static final int MOST_FIELDS = 200;
+    private static final String TYPES = Arrays.stream(KindField.Type.values()).map(KindField.Type::word).collect(Collectors.joining(", "));
+
+    private final Map<String, Codebook> books;
+    private final List<Fault> faults = new ArrayList<>();
+
+    private KindCheck(Map<String, Codebook> books) {
+        this.books = books;
+    }
+
+    /** @param kind the kind in version 1, if there are no faults */
+    public record Result(Optional<Kind> kind, List<Fault> faults) {}
+
+    /** @param books every codebook there is, by key */
+    public static Result of(KindDraft draft, Map<String, Codebook> books) { return new KindCheck(books).check(draft); }
+
+    private Result check(KindDraft draft) {
+        DefinitionName.fault("key", draft.key()).ifPresent(faults::add);
+        if (draft.title() != null) DefinitionName.titleFault("title", draft.title()).ifPresent(faults::add);
+        if (draft.fields() == null || draft.fields().isEmpty()) faults.add(new Fault("fields", "are missing", "give at least the field that the identifier goes into, such as { name: number }"));
+        List<KindField> fields = fields("fields", draft.fields());
+        List<KindField> lines = fields("lines", draft.lines());
+        if (!faults.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
+        return new Result(Optional.of(new Kind(draft.key(), draft.title() == null || draft.title().isBlank() ? draft.key() : draft.title().strip(), fields, lines, 1)), List.of());
+    }
+
+    private List<KindField> fields(String list, List<KindFieldDraft> drafts) {
+        var fields = new ArrayList<KindField>();
+        if (drafts == null) return fields;
+        if (drafts.size() > MOST_FIELDS) faults.add(new Fault(list, "are " + drafts.size(), "give up to " + MOST_FIELDS));
+        for (int i = 0; i < drafts.size(); i++) field(list + "[" + i + "].", drafts.get(i), fields);
+        return fields;
+    }
+
+    private void field(String path, KindFieldDraft draft, List<KindField> fields) {
+        String name = draft.name() == null ? "" : draft.name();
+        if (!name.matches(Particulars.FIELD_NAME) || name.equals(Particulars.UNIT)) faults.add(new Fault(path + "name", name.isEmpty() ? "is missing" : name.equals(Particulars.UNIT) ? "‘unit’ is what every record has by itself" : "‘" + name + "’ is not the name of a field", "use small letters, digits and hyphens, a letter first, e.g. due-date"));
+        if (fields.stream().anyMatch(other -> other.name().equals(name))) faults.add(new Fault(path + "name", "‘" + name + "’ stands here twice", "give each field a name of its own"));
+        if (draft.title() != null) DefinitionName.titleFault(path + "title", draft.title()).ifPresent(faults::add);
+        Optional<KindField.Type> type = KindField.Type.of(draft.type() == null ? KindField.Type.TEXT.word() : draft.type());
+        if (type.isEmpty()) faults.add(new Fault(path + "type", "‘" + draft.type() + "’ is not a type", "write one of " + TYPES));
+        boolean choice = type.filter(KindField.Type.CHOICE::equals).isPresent();
+        if (choice && (draft.codebook() == null) == (draft.within() == null)) faults.add(new Fault(path + "codebook", draft.codebook() == null ? "is missing" : "stands beside within", "name the codebook whose choices it takes, or within: the field above that narrows it"));
+        if (!choice && type.isPresent() && (draft.codebook() != null || draft.within() != null)) faults.add(new Fault(path + (draft.codebook() != null ? "codebook" : "within"), "goes with a choice, and this is " + type.get().word(), "write type: choice, or leave it out"));
+        if (draft.codebook() != null && !books.containsKey(draft.codebook())) faults.add(new Fault(path + "codebook", "there is no codebook ‘" + draft.codebook() + "’", NearestName.to(draft.codebook(), books.keySet()).map(near -> "did you mean " + near + "?").orElse("define it under codebooks:")));
+        if (draft.within() != null && fields.stream().noneMatch(above -> above.name().equals(draft.within()) && above.type() == KindField.Type.CHOICE)) faults.add(new Fault(path + "within", "‘" + draft.within() + "’ is no choice that stands above", "name a field of type choice above this one"));
+        type.ifPresent(known -> fields.add(new KindField(name, draft.title() == null || draft.title().isBlank() ? name : draft.title().strip(), known, Optional.ofNullable(draft.codebook()), Optional.ofNullable(draft.within()), Boolean.TRUE.equals(draft.required()))));
+    }
+}

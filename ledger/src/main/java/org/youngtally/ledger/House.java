@@ -1,0 +1,41 @@
+package org.youngtally.ledger;
+
+import java.util.Collection;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.function.Function;
+import org.youngtally.core.access.Account;
+import org.youngtally.core.access.Authority;
+import org.youngtally.core.access.Token;
+import org.youngtally.core.act.LedgerState;
+import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.organisation.Organisation;
+import org.youngtally.core.series.Series;
+
+/**
+ * What is defined and who works here, as one entry left it; a value.
+ *
+ * @param series in their newest versions, by key
+ * @param codebooks by key
+ * @param accounts by name
+ * @param byToken accounts by the hashes of their tokens
+ * @param authority what grants come to
+ */
+public record House(Map<String, Series> series, Map<String, Codebook> codebooks, Organisation organisation, Map<String, Account> accounts, Map<String, Account> byToken, Authority authority) {
+
+    static House of(LedgerState state) { return of(state.allSeries(), state.allCodebooks(), state.organisation(), state.accounts().values()); }
+
+    static House of(Collection<Series> series, Collection<Codebook> codebooks, Organisation organisation, Collection<Account> accounts) {
+        var byToken = new HashMap<String, Account>();
+        for (Account account : accounts) for (Token token : account.tokens()) byToken.put(token.hash(), account);
+        return new House(byKey(series, Series::key), byKey(codebooks, Codebook::key), organisation, byKey(accounts, Account::name), byToken, new Authority(organisation));
+    }
+
+    private static <T> Map<String, T> byKey(Collection<T> all, Function<T, String> key) {
+        var byKey = new LinkedHashMap<String, T>();
+        for (T one : all) byKey.put(key.apply(one), one);
+        return Collections.unmodifiableMap(byKey);
+    }
+}

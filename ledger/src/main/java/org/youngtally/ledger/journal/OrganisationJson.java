@@ -1,0 +1,35 @@
+package org.youngtally.ledger.journal;
+
+import com.fasterxml.jackson.annotation.JsonAutoDetect;
+import com.fasterxml.jackson.annotation.JsonInclude;
+import org.youngtally.core.access.Account;
+import org.youngtally.core.organisation.Kind;
+import org.youngtally.core.organisation.Route;
+import org.youngtally.core.organisation.Unit;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.cfg.DateTimeFeature;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Units, kinds, routes and accounts as JSON: each property under the name of its component, absent ones left out. */
+public final class OrganisationJson {
+    private static final JsonMapper MAPPER = JsonMapper.builder().changeDefaultPropertyInclusion(usual -> usual.withValueInclusion(JsonInclude.Include.NON_ABSENT)).disable(DateTimeFeature.WRITE_DATES_AS_TIMESTAMPS).enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+            // What a type tells besides its components is no part of it.
+            .changeDefaultVisibility(visible -> visible.withFieldVisibility(JsonAutoDetect.Visibility.ANY).withGetterVisibility(JsonAutoDetect.Visibility.NONE).withIsGetterVisibility(JsonAutoDetect.Visibility.NONE)).build();
+
+    private OrganisationJson() {}
+
+    public static String write(Object part) { return MAPPER.writeValueAsString(part); }
+
+    static JsonNode node(Object part) { return MAPPER.valueToTree(part); }
+
+    public static Unit unit(String json) { return MAPPER.readValue(json, Unit.class); }
+
+    public static Kind kind(String json) { return MAPPER.readValue(json, Kind.class); }
+
+    public static Route route(String json) { return MAPPER.readValue(json, Route.class); }
+
+    public static Account account(String json) { return MAPPER.readValue(json, Account.class); }
+
+    static <T> T read(JsonNode node, Class<T> type) { return MAPPER.treeToValue(node, type); }
+}

@@ -1,0 +1,100 @@
+package org.youngtally.service.access;
+
+import jakarta.servlet.Filter;
+import jakarta.servlet.ServletRequest;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.util.List;
+import org.springdoc.core.utils.SpringDocUtils;
+import org.springframework.boot.web.servlet.FilterRegistrationBean;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.core.MethodParameter;
+import org.springframework.core.Ordered;
+import org.springframework.security.web.csrf.CsrfFilter;
+import org.springframework.security.web.csrf.CsrfTokenRepository;
+import org.springframework.security.web.csrf.CsrfTokenRequestAttributeHandler;
+import org.springframework.security.web.csrf.HttpSessionCsrfTokenRepository;
+import org.springframework.security.web.header.HeaderWriterFilter;
+import org.springframework.security.web.header.writers.ContentSecurityPolicyHeaderWriter;
+import org.springframework.security.web.header.writers.HstsHeaderWriter;
+import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter;
+import org.springframework.security.web.header.writers.XContentTypeOptionsHeaderWriter;
+import org.springframework.web.bind.support.WebDataBinderFactory;
+import org.springframework.web.context.request.NativeWebRequest;
+import org.springframework.web.method.support.HandlerMethodArgumentResolver;
+import org.springframework.web.method.support.ModelAndViewContainer;
+import org.springframework.web.servlet.config.annotation.InterceptorRegistry;
+import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
+import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.ProblemWriter;
+
+/** Puts the parts of access into the road of a request: who asks, whether a browser's request comes from the console, and what the operation needs. */
+@Configuration
+class AccessSetup implements WebMvcConfigurer {
+    private static final String CONTENT = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
+    private static final int FIRST = Ordered.HIGHEST_PRECEDENCE + 10;
+
+    static {
+        SpringDocUtils.getConfig().addRequestWrapperToIgnore(Caller.class);
+    }
+
+    @Override
+    public void addInterceptors(InterceptorRegistry registry) {
+        registry.addInterceptor(new NeedsCheck()).addPathPatterns("/api/v1/**");
+    }
+
+    /** An operation that wants to know who asks takes a {@link Caller}. */
+    @Override
+    public void addArgumentResolvers(List<HandlerMethodArgumentResolver> resolvers) {
+        resolvers.add(new HandlerMethodArgumentResolver() {
+            @Override
+            public boolean supportsParameter(MethodParameter parameter) { return parameter.getParameterType() == Caller.class; }
+
+            @Override
+            public Object resolveArgument(MethodParameter parameter, ModelAndViewContainer container, NativeWebRequest request, WebDataBinderFactory binders) {
+                return Callers.of(request.getNativeRequest(ServletRequest.class)).orElseThrow(() -> new IllegalStateException("an operation that is open to strangers asks who they are"));
+            }
+        });
+    }
+
+    /** What pages and answers tell a browser: nothing from elsewhere, and nowhere to be framed. */
+    @Bean
+    FilterRegistrationBean<HeaderWriterFilter> safeHeaders() {
+        return first(new HeaderWriterFilter(List.of(new XContentTypeOptionsHeaderWriter(), new ContentSecurityPolicyHeaderWriter(CONTENT), new ReferrerPolicyHeaderWriter(ReferrerPolicyHeaderWriter.ReferrerPolicy.NO_REFERRER), new HstsHeaderWriter())), 0, "/*");
+    }
+
+    @Bean
+    FilterRegistrationBean<Filter> whoAsks(Callers callers, ProblemWriter problems) {
+        return first((request, response, chain) -> {
+            try {
+                callers.find((HttpServletRequest) request);
+            } catch (Problem refused) {
+                problems.write(refused, (HttpServletResponse) response);
+                return;
+            }
+            chain.doFilter(request, response);
+        }, 1, "/api/v1/*");
+    }
+
+    @Bean
+    CsrfTokenRepository sessionSecrets() { return new HttpSessionCsrfTokenRepository(); }
+
+    /** A browser sends a session's cookie with whatever a page makes it send; the session's secret only the console can show. */
+    @Bean
+    FilterRegistrationBean<CsrfFilter> fromTheConsole(CsrfTokenRepository secrets, ProblemWriter problems) {
+        var filter = new CsrfFilter(secrets);
+        filter.setRequestHandler(new CsrfTokenRequestAttributeHandler());
+        filter.setRequireCsrfProtectionMatcher(request -> CsrfFilter.DEFAULT_CSRF_MATCHER.matches(request) && Callers.of(request).filter(Caller::bySession).isPresent());
+        filter.setAccessDeniedHandler((request, response, denied) -> problems.write(new Problem(Type.SESSION_FORGED, "The request shows a session without its secret. Nothing was done.").field("X-CSRF-TOKEN", "the secret that GET /api/v1/session tells; or a token instead of the session"), response));
+        return first(filter, 2, "/api/v1/*");
+    }
+
+    private static <F extends Filter> FilterRegistrationBean<F> first(F filter, int place, String pattern) {
+        var registration = new FilterRegistrationBean<>(filter);
+        registration.setOrder(FIRST + place);
+        registration.addUrlPatterns(pattern);
+        return registration;
+    }
+}

@@ -1,0 +1,82 @@
+package org.youngtally.service.access;
+
+import jakarta.servlet.ServletRequest;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpSession;
+import java.time.LocalDate;
+import java.util.Optional;
+import org.springframework.http.HttpHeaders;
+import org.springframework.stereotype.Component;
+import org.youngtally.core.access.Account;
+import org.youngtally.core.access.Token;
+import org.youngtally.ledger.House;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.web.Problem;
+
+/** Finds out who asks, by a token or by the session of somebody who signed in. Who it is stands with the request for {@link NeedsCheck} to look at. */
+@Component
+public final class Callers {
+    private static final String ATTRIBUTE = Caller.class.getName();
+    private static final String BEARER = "Bearer ";
+    private static final String NAME = "account";
+    /** What the password was turned into when the session began: a new password ends every session. */
+    private static final String STAMP = "stamp";
+
+    private final Ledger ledger;
+
+    Callers(Ledger ledger) {
+        this.ledger = ledger;
+    }
+
+    static Optional<Caller> of(ServletRequest request) { return Optional.ofNullable((Caller) request.getAttribute(ATTRIBUTE)); }
+
+    /** @throws Problem where a token is shown that is not taken */
+    void find(HttpServletRequest request) {
+        String shown = request.getHeader(HttpHeaders.AUTHORIZATION);
+        Optional<Caller> caller = shown != null ? Optional.of(byToken(shown)) : bySession(request);
+        caller.ifPresent(known -> request.setAttribute(ATTRIBUTE, known));
+    }
+
+    private Caller byToken(String shown) {
+        if (!shown.regionMatches(true, 0, BEARER, 0, BEARER.length())) throw refused("The Authorization header shows no token.");
+        House house = ledger.house();
+        String hash = Tokens.hash(shown.substring(BEARER.length()).strip());
+        Account account = house.byToken().get(hash);
+        if (account == null) throw refused("The token is not one of this service's.");
+        Token token = account.tokens().stream().filter(each -> each.hash().equals(hash)).findFirst().orElseThrow();
+        if (token.revoked().isPresent()) throw refused("The token ‘" + token.name() + "’ of ‘" + account.name() + "’ was revoked on " + LocalDate.ofInstant(token.revoked().get(), ledger.zone()) + ".");
+        if (ledger.today().isAfter(token.expires())) throw refused("The token ‘" + token.name() + "’ of ‘" + account.name() + "’ expired on " + token.expires() + ".");
+        if (account.closed()) throw refused("The account ‘" + account.name() + "’ is closed.");
+        return new Caller(account, house, false);
+    }
+
+    private static Problem refused(String detail) { return new Problem(Type.SIGN_IN_NEEDED, detail).field("Authorization", "Bearer, a blank and a token that is in force"); }
+
+    private Optional<Caller> bySession(HttpServletRequest request) {
+        HttpSession session = request.getSession(false);
+        if (session == null || session.getAttribute(NAME) == null) return Optional.empty();
+        House house = ledger.house();
+        Account account = house.accounts().get((String) session.getAttribute(NAME));
+        if (account == null || account.closed() || !account.password().equals(Optional.of((String) session.getAttribute(STAMP)))) {
+            session.invalidate();
+            return Optional.empty();
+        }
+        return Optional.of(new Caller(account, house, true));
+    }
+
+    /** Begins a session, with an address of its own that nobody could have known before. */
+    public void begin(HttpServletRequest request, Account account) {
+        request.getSession(true);
+        request.changeSessionId();
+        stamp(request, account);
+        request.setAttribute(ATTRIBUTE, new Caller(account, ledger.house(), true));
+    }
+
+    /** Lets a session go on under a new password. */
+    public void stamp(HttpServletRequest request, Account account) {
+        HttpSession session = request.getSession(true);
+        session.setAttribute(NAME, account.name());
+        session.setAttribute(STAMP, account.password().orElseThrow());
+    }
+}

@@ -1,0 +1,45 @@
+package org.youngtally.service.access;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import org.youngtally.core.access.Account;
+import org.youngtally.core.access.AccountChange;
+import org.youngtally.core.access.Grant;
+import org.youngtally.core.access.Right;
+import org.youngtally.core.access.Scope;
+import org.youngtally.core.act.Act;
+import org.youngtally.core.act.RequestMark;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.Outcome;
+import org.youngtally.service.web.Refusals;
+
+/** Makes the first administrator of a ledger that has no accounts. */
+public final class FirstAccount {
+    private static final String NAME = "administrator";
+    private static final String BY = "first-start";
+
+    private FirstAccount() {}
+
+    /** @return the password, to be shown this once; absent where there are accounts already, or nothing can be written */
+    public static Optional<String> make(Ledger ledger) {
+        if (!ledger.status().running() || !ledger.house().accounts().isEmpty()) return Optional.empty();
+        String password = Passwords.random();
+        change(ledger, BY, NAME, new AccountChange.Open("Administrator", Account.Sort.PERSON, Optional.of(new Passwords().kept("password", password)), everything()), "the first administrator");
+        return Optional.of(password);
+    }
+
+    /** Gives an account a new password: for the one who owns the data, when nobody can sign in. */
+    public static String renew(Ledger ledger, String name) {
+        String password = Passwords.random();
+        change(ledger, "owner", name, new AccountChange.NewPassword(new Passwords().kept("password", password)), "a new password, by the owner of the data");
+        return password;
+    }
+
+    private static void change(Ledger ledger, String by, String name, AccountChange change, String note) {
+        Outcome outcome = ledger.perform(new Act.ChangeAccount(name, change, note, new RequestMark(by, Optional.empty(), "")), by);
+        if (outcome instanceof Outcome.Refused refused) throw Refusals.problem(refused.refusal());
+    }
+
+    private static List<Grant> everything() { return Arrays.stream(Right.values()).map(right -> new Grant(right, Scope.ALL)).toList(); }
+}

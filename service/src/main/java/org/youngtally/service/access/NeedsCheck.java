@@ -1,0 +1,41 @@
+package org.youngtally.service.access;
+
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.web.method.HandlerMethod;
+import org.springframework.web.servlet.HandlerInterceptor;
+import org.springframework.web.servlet.HandlerMapping;
+import org.youngtally.core.access.Where;
+import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.web.Problem;
+
+/** Lets no operation of the interface begin without the right it needs. One that does not say what it needs is not answered at all. */
+final class NeedsCheck implements HandlerInterceptor {
+    @Override
+    public boolean preHandle(HttpServletRequest request, HttpServletResponse response, Object handler) {
+        if (!(handler instanceof HandlerMethod method)) return true;
+        if (method.hasMethodAnnotation(OpenToAll.class)) return true;
+        Needs needs = method.getMethodAnnotation(Needs.class);
+        if (needs == null && !method.hasMethodAnnotation(SignedIn.class)) throw new IllegalStateException(method + " does not say what it needs");
+        Caller caller = Callers.of(request).orElseThrow(() -> new Problem(Type.SIGN_IN_NEEDED, "It is not known who asks.").field("Authorization", "Bearer, a blank and a token; or a session from POST /api/v1/session"));
+        if (needs == null) return true;
+        switch (needs.at()) {
+            case ALL -> caller.need(needs.value(), Where.EVERYWHERE);
+            case SOMEWHERE -> caller.needSomewhere(needs.value());
+            // What the request names is looked at by the operation; without the right anywhere there is no need to.
+            case SERIES, REQUEST -> {
+                if (caller.maySomewhere(needs.value())) return true;
+                caller.need(needs.value(), series(request).map(Where::series).orElse(Where.EVERYWHERE));
+            }
+        }
+        return true;
+    }
+
+    @SuppressWarnings("unchecked")
+    private static Optional<String> series(HttpServletRequest request) {
+        var variables = (Map<String, String>) request.getAttribute(HandlerMapping.URI_TEMPLATE_VARIABLES_ATTRIBUTE);
+        return Optional.ofNullable(variables).map(named -> named.get("series"));
+    }
+}

@@ -1,0 +1,196 @@
+package org.youngtally.service.api;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.Parameter;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.access.Right;
+import org.youngtally.core.access.Where;
+import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Drafts;
+import org.youngtally.core.organisation.Kind;
+import org.youngtally.core.organisation.KindField;
+import org.youngtally.core.organisation.Organisation;
+import org.youngtally.core.organisation.Route;
+import org.youngtally.core.organisation.RouteCheck;
+import org.youngtally.core.organisation.RouteDraft;
+import org.youngtally.core.organisation.Routing;
+import org.youngtally.core.organisation.Unit;
+import org.youngtally.ledger.House;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.service.access.Caller;
+import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.SignedIn;
+
+/** Units, kinds of records, and the routes that find a record's series. */
+@RestController
+@RequestMapping(Api.V1)
+class OrganisationController {
+    private final Ledger ledger;
+
+    OrganisationController(Ledger ledger) {
+        this.ledger = ledger;
+    }
+
+    /** @param below the unit it is a part of @param code what stands for it in an identifier @param timeZone where it is not the service's own */
+    record UnitView(String key, String title, @Nullable String below, String code, @Nullable String timeZone, int version) {
+        static UnitView of(Unit unit) { return new UnitView(unit.key(), unit.title(), unit.below().orElse(null), unit.code(), unit.zone().map(ZoneId::getId).orElse(null), unit.version()); }
+    }
+
+    @GetMapping("/units")
+    @SignedIn
+    @Operation(operationId = "listUnits", summary = "The companies, branches and workshops, and which is a part of which")
+    List<UnitView> units(Caller caller) { return caller.house().organisation().units().values().stream().map(UnitView::of).toList(); }
+
+    /** @param type text, number, date, choice or yes-no */
+    record KindFieldView(String name, String title, String type, @Nullable String codebook, @Nullable String within, boolean required) {
+        static KindFieldView of(KindField field) { return new KindFieldView(field.name(), field.title(), field.type().word(), field.codebook().orElse(null), field.within().orElse(null), field.required()); }
+    }
+
+    /** @param lines the fields of each of its lines; empty for a kind without lines */
+    record KindView(String key, String title, List<KindFieldView> fields, List<KindFieldView> lines, int version) {
+        static KindView of(Kind kind) { return new KindView(kind.key(), kind.title(), kind.fields().stream().map(KindFieldView::of).toList(), kind.lines().stream().map(KindFieldView::of).toList(), kind.version()); }
+    }
+
+    @GetMapping("/kinds")
+    @SignedIn
+    @Operation(operationId = "listKinds", summary = "The kinds of records, with their fields")
+    List<KindView> kinds(Caller caller) { return caller.house().organisation().kinds().values().stream().map(KindView::of).toList(); }
+
+    @GetMapping("/kinds/{kind}")
+    @SignedIn
+    @Operation(operationId = "showKind", summary = "One kind of record")
+    KindView kind(@PathVariable String kind, Caller caller) { return KindView.of(RecordSeries.kind(caller.house(), kind)); }
+
+    /** What the value of a field must be: @param oneOf one of these; or @param from the least and @param to the greatest */
+    record TestForm(@Nullable List<String> oneOf, @Nullable String from, @Nullable String to) {}
+
+    /**
+     * A route.
+     *
+     * @param route where it stands, by which it is called
+     * @param when what the fields of the record must be; empty where it always serves
+     * @param condition the same as people read it; absent where it always serves
+     */
+    record RouteView(String route, String kind, String unit, Map<String, TestForm> when, @Nullable String condition, String series, String into, int version) {
+        static RouteView of(Route route) {
+            var when = new TreeMap<String, TestForm>();
+            route.when().tests().forEach((field, test) -> when.put(field, new TestForm(test.oneOf().isEmpty() ? null : test.oneOf(), test.from().orElse(null), test.to().orElse(null))));
+            return new RouteView(route.key(), route.kind(), route.unit(), when, route.when().isAlways() ? null : route.when().toString(), route.series(), route.into(), route.version());
+        }
+    }
+
+    @GetMapping("/routes")
+    @Needs(value = Right.READ, at = At.SOMEWHERE)
+    @Operation(operationId = "listRoutes", summary = "The rules that say which series numbers the records of a kind in a unit")
+    List<RouteView> routes(Caller caller) { return caller.house().organisation().routes().values().stream().filter(route -> caller.reads(route.series())).map(RouteView::of).toList(); }
+
+    /**
+     * A kind in a unit.
+     *
+     * @param routes the rules that serve it: its own, or those of the nearest unit above that has any
+     * @param from the unit whose rules they are; absent where none serves it
+     * @param inherited whether they are of a unit above
+     * @param gap whether a record may be left without a series: no rule serves it, or none without a condition
+     */
+    record CellView(String kind, String unit, List<RouteView> routes, @Nullable String from, boolean inherited, boolean gap) {}
+
+    record GridView(List<KindView> kinds, List<UnitView> units, List<CellView> cells) {}
+
+    @GetMapping("/route-grid")
+    @Needs(value = Right.READ, at = At.SOMEWHERE)
+    @Operation(operationId = "showRouteGrid", summary = "Kinds by units: which series each one uses, its own or inherited, and the gaps")
+    GridView grid(Caller caller) {
+        Organisation organisation = caller.house().organisation();
+        var cells = new ArrayList<CellView>();
+        for (Kind kind : organisation.kinds().values()) for (Unit unit : organisation.units().values()) cells.add(cell(organisation, kind.key(), unit.key(), caller));
+        return new GridView(kinds(caller), units(caller), cells);
+    }
+
+    private static CellView cell(Organisation organisation, String kind, String unit, Caller caller) {
+        List<String> path = organisation.upwards(unit);
+        Optional<String> nearest = path.stream().filter(at -> !organisation.routesAt(kind, at).isEmpty()).findFirst();
+        boolean always = path.stream().flatMap(at -> organisation.routesAt(kind, at).stream()).anyMatch(route -> route.when().isAlways());
+        List<RouteView> routes = nearest.map(at -> organisation.routesAt(kind, at)).orElse(List.of()).stream().filter(route -> caller.reads(route.series())).map(RouteView::of).toList();
+        return new CellView(kind, unit, routes, nearest.orElse(null), nearest.filter(at -> !at.equals(unit)).isPresent(), !always);
+    }
+
+    /** @param verdict chosen, condition-fails or not-reached @param fails the field whose test fails */
+    record TriedView(String route, @Nullable String condition, String series, String verdict, @Nullable String fails) {}
+
+    /** A unit on the way up, and its rules for the kind. */
+    record StepView(String unit, List<TriedView> tried) {}
+
+    /** @param series the one that would number the record; absent where no rule serves it */
+    record WhyView(String kind, String unit, @Nullable String series, @Nullable String into, List<StepView> steps) {}
+
+    @GetMapping("/routes/why")
+    @Needs(value = Right.READ, at = At.SOMEWHERE)
+    @Operation(operationId = "explainRoute", summary = "Which series would number a record, each rule that was looked at, and why it serves or not")
+    WhyView why(@Parameter(description = "The kind of record") @RequestParam String kind, @Parameter(description = "The unit that the record is of") @RequestParam String unit, @Parameter(description = "What the record holds in a field, as NAME=VALUE; once for each field") @RequestParam(required = false) List<String> field, Caller caller) {
+        Kind of = RecordSeries.kind(caller.house(), kind);
+        Unit in = RecordSeries.unit(caller.house(), unit);
+        Routing.Found found = RecordSeries.why(caller.house(), of, in, Requests.fields(field));
+        found.chosen().ifPresent(route -> caller.need(Right.READ, Where.series(route.series())));
+        List<StepView> steps = found.steps().stream().map(step -> new StepView(step.unit(), step.tried().stream().map(tried -> new TriedView(tried.route().key(), tried.route().when().isAlways() ? null : tried.route().when().toString(), tried.route().series(), tried.verdict().name().toLowerCase(Locale.ROOT).replace('_', '-'), tried.fails().orElse(null))).toList())).toList();
+        return new WhyView(of.key(), in.key(), found.chosen().map(Route::series).orElse(null), found.chosen().map(Route::into).orElse(null), steps);
+    }
+
+    /** @param when what the fields of the record must be; none where it is left out @param into the field that the number goes into; number where it is left out */
+    record RouteForm(@Nullable Map<String, TestForm> when, String series, @Nullable String into) {
+        private RouteDraft draft(String kind, String unit) {
+            if (when == null || when.isEmpty()) return new RouteDraft(kind, unit, null, series, into);
+            var tests = new TreeMap<String, RouteDraft.TestDraft>();
+            when.forEach((field, test) -> tests.put(field, new RouteDraft.TestDraft(test.oneOf(), test.from(), test.to())));
+            return new RouteDraft(kind, unit, tests, series, into);
+        }
+    }
+
+    @PutMapping("/routes/{kind}/{unit}")
+    @Needs(value = Right.DEFINE, at = At.REQUEST)
+    @Operation(operationId = "defineRoute", summary = "Say which series numbers a kind in a unit, under a condition or without. If-None-Match: * for a new route, If-Match with its version for one that exists")
+    ResponseEntity<RouteView> define(@PathVariable String kind, @PathVariable String unit, @RequestBody RouteForm form, @RequestHeader(name = "If-Match", required = false) String match, @RequestHeader(name = "If-None-Match", required = false) String noneMatch, Caller caller) {
+        caller.need(Right.DEFINE, new Where(Optional.empty(), Optional.of(kind), Optional.of(unit)));
+        RouteDraft draft = form.draft(kind, unit);
+        Requests.perform(ledger, new Act.Define(Drafts.of(draft), List.of(), Requests.expected(match, noneMatch)), caller.name());
+        House house = ledger.house();
+        Route route = RouteCheck.of(draft, house.organisation(), house.series(), key -> Optional.ofNullable(house.codebooks().get(key))).route().map(Route::key).map(house.organisation().routes()::get).orElseThrow();
+        return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK).eTag(Integer.toString(route.version())).body(RouteView.of(route));
+    }
+
+    @DeleteMapping("/routes/{kind}/{unit}")
+    @Needs(value = Right.DEFINE, at = At.REQUEST)
+    @Operation(operationId = "removeRoute", summary = "Take a route away; numbers that were given by it stay as they are")
+    ResponseEntity<Void> remove(@PathVariable String kind, @PathVariable String unit, @Parameter(description = "The condition as the list of routes shows it; none for the route without one") @RequestParam(required = false) String condition, @RequestHeader(name = "If-Match", required = false) String match, Caller caller) {
+        caller.need(Right.DEFINE, new Where(Optional.empty(), Optional.of(kind), Optional.of(unit)));
+        Requests.perform(ledger, new Act.RemoveRoute(kind + " in " + unit + (condition == null || condition.isBlank() ? "" : " when " + condition), Requests.expected(match, null)), caller.name());
+        return ResponseEntity.noContent().build();
+    }
+
+    @GetMapping("/series/{series}/routes")
+    @Needs(value = Right.READ, at = At.SERIES)
+    @Operation(operationId = "listUses", summary = "Where a series is used: the routes that lead to it")
+    List<RouteView> uses(@PathVariable String series, Caller caller) {
+        Requests.series(caller, series);
+        caller.need(Right.READ, Where.series(series));
+        return caller.house().organisation().routesTo(series).stream().map(RouteView::of).toList();
+    }
+}
