@@ -25,7 +25,7 @@ export function AccountList() {
                 <thead><tr><th>Account</th><th>Sort</th><th>May</th></tr></thead>
                 <tbody>
                   {accounts.data.map((account) => (
-                    <tr key={account.name} className="align-top">
+                    <tr key={account.name} className="[&>td]:align-top">
                       <td><Link className="link font-medium" to={`/accounts/${account.name}`}>{account.title}</Link><div className="quiet text-xs identifier">{account.name}</div></td>
                       <td>{account.sort}{account.closed && <div className="text-error font-medium">closed</div>}</td>
                       <td><GrantWords grants={account.grants} /></td>

@@ -62,9 +62,9 @@ function AddGrant({ pending, onGive }: { pending: boolean; onGive: (grant: Grant
   const groups: [string, string, string[]][] = [["Units, and those below", "unit", grid.data?.units.map((unit) => unit.key) ?? []], ["Kinds of records", "kind", grid.data?.kinds.map((kind) => kind.key) ?? []], ["Series", "series", series.data?.map((each) => each.key) ?? []]];
   return (
     <form className="p-4 flex flex-wrap gap-3 items-end border-t border-base-300" aria-label="Give a grant" onSubmit={(event) => { event.preventDefault(); if (!pending) onGive({ right, scope }); }}>
-      <label className="grid gap-1"><span className="text-sm">It may</span><select className="select" value={right} onChange={(event) => setRight(event.target.value)}>{rights.map(([value, shown]) => <option key={value} value={value}>{shown}</option>)}</select></label>
+      <label className="grid gap-1"><span className="text-sm">It may</span><select className="select w-44" value={right} onChange={(event) => setRight(event.target.value)}>{rights.map(([value, shown]) => <option key={value} value={value}>{shown}</option>)}</select></label>
       <label className="grid gap-1"><span className="text-sm">for</span>
-        <select className="select" value={scope} onChange={(event) => setScope(event.target.value)}>
+        <select className="select w-56" value={scope} onChange={(event) => setScope(event.target.value)}>
           <option value="all">all</option>
           {groups.map(([label, sort, keys]) => <optgroup key={sort} label={label}>{keys.map((key) => <option key={key} value={`${sort} ${key}`}>{sort} {key}</option>)}</optgroup>)}
         </select></label>

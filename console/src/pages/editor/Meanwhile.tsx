@@ -14,7 +14,7 @@ const written = (value: unknown) => JSON.stringify(value, (name, part: unknown) 
 
 const same = (one: unknown, other: unknown) => written(one) === written(other);
 
-const shown = (value: unknown): string => (value === "" ? "nothing" : typeof value === "string" ? value : written(value).replace(/["{}[\]]/g, "").replace(/,/g, ", "));
+const shown = (value: unknown): string => (value === "" ? "nothing" : typeof value === "string" ? value : written(value).replace(/["{}[\]]/g, "").replace(/,/g, ", ").replace(/:/g, ": "));
 
 /** Both changes together: what I changed stays mine, all else is as it is by now. */
 export const together = (begun: Draft, mine: Draft, theirs: Draft): Draft =>

@@ -8,7 +8,7 @@ const path = (route: { kind: string; unit: string }) => `/routes/${encodeURIComp
 
 /** The rules of one cell of the grid: those it has, and another. It stands in the cell itself. */
 export function RouteEditor({ kind, cell, onDone }: { kind: KindView; cell: CellView; onDone: () => void }) {
-  const own = cell.inherited ? [] : cell.routes;
+  const own = cell.routes.filter((route) => route.unit === cell.unit);
   const series = useSeriesList();
   const queries = useQueryClient();
   const texts = kind.fields.filter((field) => field.type === "text").map((field) => field.name);

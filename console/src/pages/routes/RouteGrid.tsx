@@ -22,11 +22,11 @@ export function RouteGrid() {
       <section className="sheet" aria-label="Kinds by units">
         {kinds.length === 0 || units.length === 0 ? <Nothing>{kinds.length === 0 ? "No kinds of records" : "No units"} are defined yet; they stand in definition files, under <span className="identifier">{kinds.length === 0 ? "kinds:" : "units:"}</span>, which are applied with <span className="identifier">youngtally apply</span>.</Nothing> : (
           <Scroller label="Kinds by units">
-            <table className="table table-sm">
+            <table className="table table-sm [&_td]:align-top [&_tbody_th]:align-top">
               <thead><tr><th scope="col">Kind</th>{units.map((unit) => <th key={unit.key} scope="col">{unit.title}<div className="font-normal">{unit.below ? `below ${unit.below}` : "at the top"}</div></th>)}</tr></thead>
               <tbody>
                 {kinds.map((kind) => (
-                  <tr key={kind.key} className="align-top">
+                  <tr key={kind.key}>
                     <th scope="row" className="font-medium">{kind.title}<div className="quiet text-xs font-normal">{kind.fields.map((field) => field.name).join(", ")}{kind.lines.length > 0 && "; with lines"}</div></th>
                     {units.map((unit) => {
                       const cell = cells.find((each) => each.kind === kind.key && each.unit === unit.key)!;
@@ -44,21 +44,19 @@ export function RouteGrid() {
   );
 }
 
-function Rule({ route }: { route: RouteView }) {
-  return <div><Link className="link identifier" to={`/series/${route.series}`}>{route.series}</Link>{route.condition && <div className="text-xs">when <span className="identifier">{route.condition}</span></div>}</div>;
+function Rule({ route, here }: { route: RouteView; here: string }) {
+  return <div><Link className="link identifier" to={`/series/${route.series}`}>{route.series}</Link>{route.condition && <div className="text-xs">when <span className="identifier">{route.condition}</span></div>}<div className="quiet text-xs">{route.unit === here ? "its own" : `from ${route.unit}`}</div></div>;
 }
 
 function Cell({ kind, cell, onOpen }: { kind: KindView; cell: CellView; onOpen: () => void }) {
   const { may } = useSession();
-  const own = cell.routes.length > 0 && !cell.inherited;
+  const own = cell.routes.some((route) => route.unit === cell.unit);
   return (
     <div className="grid gap-1 justify-items-start min-w-28">
-      {cell.routes.map((route) => <Rule key={route.route} route={route} />)}
-      {cell.from && cell.routes.length === 0 && <p className="quiet text-xs">a series that you may not see</p>}
-      {cell.inherited && <p className="quiet text-xs">from {cell.from}</p>}
-      {own && !cell.gap && <p className="quiet text-xs">its own</p>}
+      {cell.routes.map((route) => <Rule key={route.route} route={route} here={cell.unit} />)}
+      {cell.hidden && <p className="quiet text-xs">a series that you may not see</p>}
       {cell.gap && <p className="text-error font-medium text-sm">{cell.routes.length > 0 ? "else no series" : "no series"}</p>}
-      {may("define") && <button type="button" className={cell.gap ? "btn btn-xs btn-primary" : "btn btn-xs btn-ghost"} aria-label={`${cell.gap ? "Fill the gap" : "Change"}: ${kind.key} in ${cell.unit}`} onClick={onOpen}>{cell.gap ? "Fill the gap" : own ? "Change" : "Its own"}</button>}
+      {may("define") && <button type="button" className={cell.gap ? "btn btn-xs btn-primary" : "btn btn-xs"} aria-label={`${cell.gap ? "Fill the gap" : "Change"}: ${kind.key} in ${cell.unit}`} onClick={onOpen}>{cell.gap ? "Fill the gap" : own ? "Change" : "Give its own"}</button>}
     </div>
   );
 }

@@ -196,7 +196,7 @@ class CommandLineTest {
         assertThat(missing.err()).contains("The field ‘kind’ of ‘component’ is missing.", "Pallet (PA), Slider (SL)").doesNotContain("Sponsil");
         assertThat(youngtally("allocate", "component", "--field", "group=WC", "--field", "kind=Sponsil").err()).contains("is a retired choice of the field ‘kind’");
         assertThat(youngtally("allocate", "order", "--unit", "workz").err()).contains("Did you mean ‘works’?");
-        assertThat(youngtally("allocate", "visit", "--unit", "works").err()).contains("‘visit’ takes no fields, and was given ‘unit’.");
+        assertThat(youngtally("allocate", "visit", "--unit", "shop").err()).contains("‘visit’ takes no fields, and was given ‘unit’.");
         assertThat(youngtally("allocate", "order", "--unit", "works", "--field", "unit=care").exit()).isEqualTo(2);
     }
 

@@ -14,6 +14,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** The console in headless Chromium. */
@@ -55,7 +56,7 @@ class ConsoleTest {
         browser.sees("Taken for CRATE-JOB");
         assertThat(browser.element(By.cssSelector("[data-testid=taken]")).getText()).contains("C2603-0001");
         browser.sees("Next on 2026-03-02 — 9,998 left");
-        assertThat(browser.element(By.xpath("//table//td[normalize-space() = 'CRATE-JOB']/..")).getText()).contains("C2603-0001").contains("console");
+        assertThat(browser.element(By.xpath("//table//td[normalize-space() = 'CRATE-JOB']/..")).getText()).contains("C2603-0001").contains("hanna");
         assertThat(browser.field("What for").getDomProperty("value")).as("the form is ready for the next").isEmpty();
         assertThat(service.get("/api/v1/identifiers?text=C2603-0001").json().get(0).get("reference").asString()).isEqualTo("CRATE-JOB");
     }
@@ -165,10 +166,18 @@ class ConsoleTest {
         browser.open("/series/visit/edit");
         browser.type("Title", "Visits, as typed here");
         var definition = (ObjectNode) service.get("/api/v1/series/visit/definition").json();
-        service.put("/api/v1/series/visit/definition", definition.put("title", "Visits, as changed elsewhere").toString(), "If-Match", "\"1\"");
+        ((ObjectNode) definition.put("title", "Visits, as changed elsewhere").get("ranges").get(0)).put("warnWhenLeft", 7);
+        assertThat(service.put("/api/v1/series/visit/definition", definition.toString(), "If-Match", "\"1\"").status()).isEqualTo(200);
         browser.press("Save the change");
-        browser.sees("‘visit’ has version 2 by now; this change was made on version 1.");
+        browser.sees("hanna changed this series");
+        browser.sees("Visits, as changed elsewhere");
         assertThat(browser.field("Title").getDomProperty("value")).isEqualTo("Visits, as typed here");
+        browser.press("Go on with both together");
+        browser.seesNoLonger("while you were editing it");
+        browser.press("Save the change");
+        browser.sees("Next on");
+        JsonNode both = service.get("/api/v1/series/visit/definition").json();
+        assertThat(List.of(both.get("title").asString(), both.get("ranges").get(0).get("warnWhenLeft").asString())).containsExactly("Visits, as typed here", "7");
     }
 
     @ParameterizedTest
@@ -177,7 +186,7 @@ class ConsoleTest {
         String axe = Files.readString(Path.of("../console/node_modules/axe-core/axe.min.js"));
         browser.size(width, height);
         try {
-            for (String page : List.of("/", "/series", "/series/invoice-works", "/series/cast/edit", "/new", "/life", "/calendar", "/closings", "/closings/71", "/starters", "/codebooks", "/codebooks/component", "/series/component", "/series/component/edit", "/check", "/nowhere")) {
+            for (String page : List.of("/", "/series", "/series/invoice-works", "/series/cast/edit", "/new", "/life", "/calendar", "/closings", "/closings/85", "/routes", "/accounts", "/accounts/tobin", "/account", "/starters", "/codebooks", "/codebooks/component", "/series/component", "/series/component/edit", "/check", "/nowhere")) {
                 browser.open(page);
                 browser.script("localStorage.setItem('look', arguments[0])", look);
                 browser.open(page);

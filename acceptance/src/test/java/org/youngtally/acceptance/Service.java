@@ -23,20 +23,23 @@ import tools.jackson.databind.json.JsonMapper;
 final class Service implements AutoCloseable {
     static final Path JAVA = Path.of(System.getProperty("java.home"), "bin", "java");
     static final JsonMapper JSON = JsonMapper.shared();
-    private static final Pattern ADDRESS = Pattern.compile("(https?)://127\\.0\\.0\\.1:([0-9]+)");
+    private static final Pattern ADDRESS = Pattern.compile("(https?)://(?:127\\.0\\.0\\.1|0\\.0\\.0\\.0):([0-9]+)");
 
     /** By data folder, for services that are started again. */
     private static final Map<Path, String> TOKENS = new ConcurrentHashMap<>();
 
     private final Process process;
     private final List<String> said = new ArrayList<>();
-    private final HttpClient http = HttpClient.newHttpClient();
+    private final HttpClient http;
     private final int port;
     private final String scheme;
     private String token = "";
     private String password = "";
 
-    private Service(Process process, String readyWord) throws IOException {
+    private Service(Process process, String readyWord) throws IOException { this(process, readyWord, HttpClient.newHttpClient()); }
+
+    private Service(Process process, String readyWord, HttpClient http) throws IOException {
+        this.http = http;
         this.process = process;
         int found = 0;
         String spoken = "http";
@@ -79,6 +82,16 @@ final class Service implements AutoCloseable {
         return service;
     }
 
+    /** By TLS and on every address of the machine, with a key store; its password is {@code changeit}. @param http trusts its certificate */
+    static Service serveSecurely(Path data, Path keys, HttpClient http) throws IOException {
+        ProcessBuilder builder = builder(List.of("serve", "--port", "0", "--address", "0.0.0.0", "--data", data.toString()));
+        builder.environment().put("SERVER_SSL_KEY_STORE", keys.toString());
+        builder.environment().put("SERVER_SSL_KEY_STORE_PASSWORD", "changeit");
+        var service = new Service(builder.start(), "is ready on", http);
+        service.recognise(data);
+        return service;
+    }
+
     /** The first administrator's password is shown at the first start alone; the tests go on with a token. */
     private void recognise(Path data) throws IOException {
         Optional<String> shown = said().stream().filter(line -> line.contains("its password ")).findFirst().map(line -> line.replaceFirst(".*its password ", ""));
@@ -96,8 +109,15 @@ final class Service implements AutoCloseable {
         return send(HttpRequest.newBuilder(URI.create(address() + "/api/v1/accounts/" + account + "/tokens")).header("Content-Type", "application/json").header("Cookie", cookie).header("X-CSRF-TOKEN", JSON.readTree(session.body()).get("secret").asString()).POST(HttpRequest.BodyPublishers.ofString("{\"name\":\"tests\"}"))).text("token");
     }
 
-    static Service demo() throws IOException {
-        var service = new Service(start(List.of("demo", "--port", "0", "--zone", "UTC")), "Control-C ends it");
+    static Service demo() throws IOException { return demo(List.of()); }
+
+    /** The demo on a folder that stays. */
+    static Service demo(Path data) throws IOException { return demo(List.of("--data", data.toString())); }
+
+    private static Service demo(List<String> options) throws IOException {
+        var arguments = new ArrayList<>(List.of("demo", "--port", "0", "--zone", "UTC"));
+        arguments.addAll(options);
+        var service = new Service(start(arguments), "Control-C ends it");
         service.token = demoToken("hanna");
         service.password = demoPassword("hanna");
         return service;
@@ -107,10 +127,12 @@ final class Service implements AutoCloseable {
 
     static String demoPassword(String account) { return "larkmoor-" + account; }
 
-    private static Process start(List<String> arguments) throws IOException {
+    private static Process start(List<String> arguments) throws IOException { return builder(arguments).start(); }
+
+    private static ProcessBuilder builder(List<String> arguments) {
         var command = new ArrayList<>(List.of(JAVA.toString(), "-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1", "-jar", jar("service").toString()));
         command.addAll(arguments);
-        return new ProcessBuilder(command).redirectErrorStream(true).start();
+        return new ProcessBuilder(command).redirectErrorStream(true);
     }
 
     static Path jar(String module) { return Path.of("..", module, "target", "youngtally-" + module + "-0.1.0.jar").toAbsolutePath().normalize(); }

@@ -69,15 +69,20 @@ final class RoutesCommand {
                 if (cell.get("gap").getAsBoolean()) gaps++;
             }
             output.table(headings, List.copyOf(rows.values()));
-            output.note("In brackets: from a unit above. With a question mark: under a condition." + (gaps == 0 ? "" : " " + gaps + (gaps == 1 ? " gap" : " gaps") + "; fill one with: youngtally routes add KIND UNIT SERIES"));
+            output.note("In brackets: from a unit above. With a question mark: under a condition; what follows it serves the others." + (gaps == 0 ? "" : " " + gaps + (gaps == 1 ? " gap" : " gaps") + "; fill one with: youngtally routes add KIND UNIT SERIES"));
             return Main.DONE;
         }
 
         private static String cell(JsonObject cell) {
             var series = new ArrayList<String>();
-            for (JsonElement each : Json.list(cell, "routes")) series.add(Json.text(each.getAsJsonObject(), "series", "") + (each.getAsJsonObject().has("condition") ? "?" : ""));
-            String text = series.isEmpty() ? "— gap —" : String.join(" ", series);
-            return cell.get("inherited").getAsBoolean() ? "(" + text + ")" : text;
+            for (JsonElement each : Json.list(cell, "routes")) {
+                JsonObject route = each.getAsJsonObject();
+                String name = Json.text(route, "series", "") + (route.has("condition") ? "?" : "");
+                series.add(Json.text(route, "unit", "").equals(Json.text(cell, "unit", "")) ? name : "(" + name + ")");
+            }
+            if (cell.get("hidden").getAsBoolean()) series.add("…");
+            if (cell.get("gap").getAsBoolean()) series.add("— gap —");
+            return String.join(" ", series);
         }
     }
 

@@ -90,6 +90,7 @@ class HouseLedgerTest {
 
     private static void same(House house, House other) {
         assertThat(house.organisation()).isEqualTo(other.organisation());
+        assertThat(List.copyOf(house.organisation().units().keySet())).as("in the order in which they were written").containsExactly("group", "care").isEqualTo(List.copyOf(other.organisation().units().keySet()));
         assertThat(house.accounts()).isEqualTo(other.accounts());
     }
 
@@ -110,7 +111,7 @@ class HouseLedgerTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"update organisation_part set definition = replace(definition, '\"READ\"', '\"VOID\"') where sort = 'account'", "delete from organisation_part where sort = 'route' and definition is null", "insert into organisation_part select sort, name, 99, definition from organisation_part where sort = 'unit' and name = 'care'", "update entry set purpose = 'job group' where purpose is not null"})
+    @ValueSource(strings = {"update organisation_part set definition = replace(definition, '\"READ\"', '\"VOID\"') where sort = 'account'", "delete from organisation_part where sort = 'route' and definition is null", "insert into organisation_part select sort, name, 99, place, definition from organisation_part where sort = 'unit' and name = 'care'", "update entry set purpose = 'job group' where purpose is not null"})
     void theAuditFindsWhatTheTablesSayOtherwise(String tampering) throws IOException, SQLException {
         try (Ledger ledger = open()) {
             fill(ledger);

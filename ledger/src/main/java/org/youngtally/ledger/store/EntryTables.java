@@ -96,7 +96,7 @@ final class EntryTables {
                     case Effect.CodebookDefined defined -> dsl.insertInto(CODEBOOK_VERSION).values(defined.codebook().key(), defined.codebook().version(), entry.seq(), CodebookJson.write(defined.codebook())).execute();
                     case Effect.NamespaceDefined defined -> define(entry, defined.namespace());
                     case Effect.Skipped skipped -> batch.skip(entry, skipped);
-                    case Effect.Organising organising -> organisation.write(entry.seq(), OrganisationTables.Part.of(organising));
+                    case Effect.Organising organising -> organisation.write(entry.seq(), entry.effects().indexOf(organising), OrganisationTables.Part.of(organising));
                     case Effect.FileKept kept -> keep(entry, kept.file());
                     case Effect.LaneOpened opened -> batch.open(opened);
                     case Effect.Issued issued when issued.isCounted() -> batch.issue(entry, issued);

@@ -4,7 +4,6 @@ import static org.youngtally.ledger.store.db.Tables.ORGANISATION_PART;
 
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import org.jooq.DSLContext;
 import org.youngtally.core.access.Account;
@@ -45,9 +44,10 @@ public final class OrganisationTables {
         private static Optional<String> json(Object part) { return Optional.of(OrganisationJson.write(part)); }
     }
 
-    void write(long seq, Part part) {
+    /** @param place among those of the entry */
+    void write(long seq, int place, Part part) {
         // One act defines each of them once at the most.
-        dsl.insertInto(ORGANISATION_PART).values(part.sort(), part.name(), seq, part.definition().orElse(null)).execute();
+        dsl.insertInto(ORGANISATION_PART).values(part.sort(), part.name(), seq, place, part.definition().orElse(null)).execute();
     }
 
     public Organisation organisation() {
@@ -63,8 +63,12 @@ public final class OrganisationTables {
     /** Those that stand now, in the order in which they were first defined. */
     private List<String> newest(String sort) {
         var newest = new LinkedHashMap<String, String>();
-        dsl.select(ORGANISATION_PART.NAME, ORGANISATION_PART.DEFINITION).from(ORGANISATION_PART).where(ORGANISATION_PART.SORT.eq(sort)).orderBy(ORGANISATION_PART.SEQ, ORGANISATION_PART.NAME).fetch().forEach(row -> newest.put(row.value1(), row.value2()));
-        return newest.values().stream().filter(Objects::nonNull).toList();
+        dsl.select(ORGANISATION_PART.NAME, ORGANISATION_PART.DEFINITION).from(ORGANISATION_PART).where(ORGANISATION_PART.SORT.eq(sort)).orderBy(ORGANISATION_PART.SEQ, ORGANISATION_PART.PLACE).fetch().forEach(row -> {
+            // What was taken away and comes again stands behind all others.
+            if (row.value2() == null) newest.remove(row.value1());
+            else newest.put(row.value1(), row.value2());
+        });
+        return List.copyOf(newest.values());
     }
 
     /** What the tables hold of a part at an entry; empty where nothing is kept there. */

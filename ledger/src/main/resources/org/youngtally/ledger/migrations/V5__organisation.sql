@@ -4,6 +4,8 @@ create table organisation_part (
     sort varchar(8) not null,
     name varchar(1000) not null,
     seq bigint not null,
+    -- Its place among those of the entry, from 0: they are shown in the order in which they were written.
+    place int not null,
     -- Null from when it was taken away.
     definition character large object,
     primary key (sort, name, seq)

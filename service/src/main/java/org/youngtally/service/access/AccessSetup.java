@@ -34,6 +34,7 @@ import org.youngtally.service.web.ProblemWriter;
 @Configuration
 class AccessSetup implements WebMvcConfigurer {
     private static final String CONTENT = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
+    private static final String SIGN_IN = "/api/v1/session";
     private static final int FIRST = Ordered.HIGHEST_PRECEDENCE + 10;
 
     static {
@@ -86,7 +87,8 @@ class AccessSetup implements WebMvcConfigurer {
     FilterRegistrationBean<CsrfFilter> fromTheConsole(CsrfTokenRepository secrets, ProblemWriter problems) {
         var filter = new CsrfFilter(secrets);
         filter.setRequestHandler(new CsrfTokenRequestAttributeHandler());
-        filter.setRequireCsrfProtectionMatcher(request -> CsrfFilter.DEFAULT_CSRF_MATCHER.matches(request) && Callers.of(request).filter(Caller::bySession).isPresent());
+        // Who signs in begins a session of their own, whatever session the browser still shows.
+        filter.setRequireCsrfProtectionMatcher(request -> CsrfFilter.DEFAULT_CSRF_MATCHER.matches(request) && Callers.of(request).filter(Caller::bySession).isPresent() && !(request.getMethod().equals("POST") && request.getServletPath().equals(SIGN_IN)));
         filter.setAccessDeniedHandler((request, response, denied) -> problems.write(new Problem(Type.SESSION_FORGED, "The request shows a session without its secret. Nothing was done.").field("X-CSRF-TOKEN", "the secret that GET /api/v1/session tells; or a token instead of the session"), response));
         return first(filter, 2, "/api/v1/*");
     }

@@ -46,9 +46,9 @@ public record Caller(Account account, House house, boolean bySession) {
     private Problem missing(Right right, Where place, List<Scope> wouldDo) {
         List<String> grants = wouldDo.stream().map(scope -> new Grant(right, scope).toString()).toList();
         List<String> keepers = keepers(wouldDo);
-        String wanted = grants.isEmpty() ? "a grant of ‘" + right.word() + "’" : "‘" + grants.getFirst() + "’" + (grants.size() == 1 ? "" : " (or " + String.join(", or ", grants.subList(1, grants.size())) + ")");
+        String wanted = grants.isEmpty() ? "‘" + right.word() + "’, for anything" : "‘" + grants.getFirst() + "’" + (grants.size() == 1 ? "" : ", or one for more");
         return new Problem(Type.GRANT_MISSING, "‘" + name() + "’ may not " + deed(right) + (place.equals(Where.EVERYWHERE) ? "" : " at " + place) + ": the missing grant is " + wanted + "." + (keepers.isEmpty() ? "" : " It can be given by " + String.join(", ", keepers) + "."))
-                .field("grant", grants.isEmpty() ? right.word() : String.join("; ", grants)).with("right", right.word()).with("wouldDo", grants).with("givenBy", keepers);
+                .field("grant", grants.isEmpty() ? right.word() : String.join(", or ", grants)).with("right", right.word()).with("wouldDo", grants).with("givenBy", keepers);
     }
 
     private List<String> keepers(List<Scope> scopes) {

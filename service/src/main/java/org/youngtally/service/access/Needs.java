@@ -10,7 +10,8 @@ import org.youngtally.core.access.Right;
 @Retention(RetentionPolicy.RUNTIME)
 @Target(ElementType.METHOD)
 public @interface Needs {
-    Right value();
+    /** Any one of them, where the request decides which. */
+    Right[] value();
 
     At at();
 

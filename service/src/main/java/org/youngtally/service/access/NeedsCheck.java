@@ -2,6 +2,7 @@ package org.youngtally.service.access;
 
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import java.util.Arrays;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.web.method.HandlerMethod;
@@ -22,20 +23,21 @@ final class NeedsCheck implements HandlerInterceptor {
         Caller caller = Callers.of(request).orElseThrow(() -> new Problem(Type.SIGN_IN_NEEDED, "It is not known who asks.").field("Authorization", "Bearer, a blank and a token; or a session from POST /api/v1/session"));
         if (needs == null) return true;
         switch (needs.at()) {
-            case ALL -> caller.need(needs.value(), Where.EVERYWHERE);
-            case SOMEWHERE -> caller.needSomewhere(needs.value());
+            case ALL -> caller.need(needs.value()[0], Where.EVERYWHERE);
+            case SOMEWHERE -> caller.needSomewhere(needs.value()[0]);
             // What the request names is looked at by the operation; without the right anywhere there is no need to.
             case SERIES, REQUEST -> {
-                if (caller.maySomewhere(needs.value())) return true;
-                caller.need(needs.value(), series(request).map(Where::series).orElse(Where.EVERYWHERE));
+                if (Arrays.stream(needs.value()).anyMatch(caller::maySomewhere)) return true;
+                caller.need(needs.value()[0], named(request));
             }
         }
         return true;
     }
 
+    /** What the address names. */
     @SuppressWarnings("unchecked")
-    private static Optional<String> series(HttpServletRequest request) {
+    private static Where named(HttpServletRequest request) {
         var variables = (Map<String, String>) request.getAttribute(HandlerMapping.URI_TEMPLATE_VARIABLES_ATTRIBUTE);
-        return Optional.ofNullable(variables).map(named -> named.get("series"));
+        return variables == null ? Where.EVERYWHERE : new Where(Optional.ofNullable(variables.get("series")), Optional.ofNullable(variables.get("kind")), Optional.ofNullable(variables.get("unit")));
     }
 }

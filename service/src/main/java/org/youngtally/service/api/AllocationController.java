@@ -78,7 +78,7 @@ class AllocationController {
     }
 
     @PostMapping("/series/{series}/allocations")
-    @Needs(value = Right.ALLOCATE, at = At.SERIES)
+    @Needs(value = {Right.ALLOCATE, Right.HOLD}, at = At.SERIES)
     @Operation(operationId = "allocate", summary = "Take the next numbers, each standing alone. 201 when taken now, 200 when the same request had taken them before")
     ResponseEntity<Allocation> allocate(@PathVariable String series, @RequestBody(required = false) AllocationRequest request, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
         AllocationRequest asked = request == null ? new AllocationRequest(null, null, null, null, null, null, null) : request;
@@ -132,7 +132,7 @@ class AllocationController {
     record RecordRequest(String unit, @Nullable Map<String, String> fields, @Nullable Long quantity, @Nullable String date, @Nullable String reference, @Nullable String hold, @Nullable String typed) {}
 
     @PostMapping("/kinds/{kind}/allocations")
-    @Needs(value = Right.ALLOCATE, at = At.REQUEST)
+    @Needs(value = {Right.ALLOCATE, Right.HOLD}, at = At.REQUEST)
     @Operation(operationId = "allocateForRecord", summary = "Take the number of a record from the series that the routes find for its kind, its unit and its fields. 201 when taken now, 200 when the same request had taken it before")
     ResponseEntity<Allocation> allocateForRecord(@PathVariable String kind, @RequestBody RecordRequest asked, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
         Act.Form form = form(asked.hold(), asked.typed());

@@ -22,6 +22,7 @@ import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springdoc.core.customizers.OperationCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.youngtally.core.access.Right;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.OpenToAll;
 import org.youngtally.service.access.SignedIn;
@@ -53,7 +54,7 @@ class ApiDescription {
             Needs needs = method.getMethodAnnotation(Needs.class);
             if (method.hasMethodAnnotation(OpenToAll.class)) operation.setSecurity(List.of());
             else if (needs != null || method.hasMethodAnnotation(SignedIn.class)) {
-                List<String> rights = needs == null ? List.of() : List.of(needs.value().word());
+                List<String> rights = needs == null ? List.of() : Arrays.stream(needs.value()).map(Right::word).toList();
                 operation.setSecurity(List.of(new SecurityRequirement().addList(TOKEN, rights), new SecurityRequirement().addList(SESSION, rights)));
                 if (needs != null) operation.addExtension("x-needed-at", needs.at().name().toLowerCase(Locale.ROOT));
             }

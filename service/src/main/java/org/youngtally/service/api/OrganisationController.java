@@ -106,12 +106,11 @@ class OrganisationController {
     /**
      * A kind in a unit.
      *
-     * @param routes the rules that serve it: its own, or those of the nearest unit above that has any
-     * @param from the unit whose rules they are; absent where none serves it
-     * @param inherited whether they are of a unit above
+     * @param routes the rules that serve it, in the order in which they are tried: its own, then those of the units above, to the first that always holds
+     * @param hidden whether some of them lead to series that the account may not see
      * @param gap whether a record may be left without a series: no rule serves it, or none without a condition
      */
-    record CellView(String kind, String unit, List<RouteView> routes, @Nullable String from, boolean inherited, boolean gap) {}
+    record CellView(String kind, String unit, List<RouteView> routes, boolean hidden, boolean gap) {}
 
     record GridView(List<KindView> kinds, List<UnitView> units, List<CellView> cells) {}
 
@@ -126,11 +125,17 @@ class OrganisationController {
     }
 
     private static CellView cell(Organisation organisation, String kind, String unit, Caller caller) {
-        List<String> path = organisation.upwards(unit);
-        Optional<String> nearest = path.stream().filter(at -> !organisation.routesAt(kind, at).isEmpty()).findFirst();
-        boolean always = path.stream().flatMap(at -> organisation.routesAt(kind, at).stream()).anyMatch(route -> route.when().isAlways());
-        List<RouteView> routes = nearest.map(at -> organisation.routesAt(kind, at)).orElse(List.of()).stream().filter(route -> caller.reads(route.series())).map(RouteView::of).toList();
-        return new CellView(kind, unit, routes, nearest.orElse(null), nearest.filter(at -> !at.equals(unit)).isPresent(), !always);
+        var serving = new ArrayList<Route>();
+        boolean always = false;
+        for (String at : organisation.upwards(unit)) {
+            for (Route route : organisation.routesAt(kind, at)) {
+                if (always) break;
+                serving.add(route);
+                always = route.when().isAlways();
+            }
+        }
+        List<RouteView> seen = serving.stream().filter(route -> caller.reads(route.series())).map(RouteView::of).toList();
+        return new CellView(kind, unit, seen, seen.size() < serving.size(), !always);
     }
 
     /** @param verdict chosen, condition-fails or not-reached @param fails the field whose test fails */
