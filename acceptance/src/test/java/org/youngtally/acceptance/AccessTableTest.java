@@ -89,6 +89,37 @@ class AccessTableTest {
         assertThat(tried).isGreaterThan(700);
     }
 
+    /** The least that there is: an account with one right in one unit. It may do that there, and nothing elsewhere or of another sort. */
+    @Test
+    void oneRightInOneUnitIsThatAndNoMore() throws Exception {
+        var wrong = new ArrayList<String>();
+        for (String right : AccessTable.MAY.keySet()) {
+            for (String home : AccessTable.UNITS) {
+                String name = right + "-" + home;
+                service.post("/api/v1/accounts", "{\"name\":\"" + name + "\",\"sort\":\"program\",\"grants\":[{\"right\":\"" + right + "\",\"scope\":\"unit " + home + "\"}]}");
+                String token = service.post("/api/v1/accounts/" + name + "/tokens", "{\"name\":\"tried\"}").text("token");
+                for (AccessTable.Described operation : operations) {
+                    AccessTable.Rule rule = AccessTable.rule(operation.operation());
+                    if (rule.right().isEmpty()) continue;
+                    for (String unit : rule.units()) {
+                        Reached reached = Reached.by(request(operation, unit, name).header("Authorization", Service.bearer(token)).build());
+                        boolean here = switch (rule.who()) {
+                            case UNIT -> operation.operation().equals("splitBlock") ? home.equals("foundry") : home.equals(unit);
+                            case CLOSING -> false;
+                            // Of one unit are not all; but who manages a unit may open an account without a grant, and is told of one that does not exist.
+                            case ALL -> right.equals("access") && !operation.operation().endsWith("Grants");
+                            case SOMEWHERE -> true;
+                            case EVERYBODY_KNOWN, STRANGERS_TOO -> throw new IllegalStateException("these need no right");
+                        };
+                        boolean allowed = here && rule.right().equals(right);
+                        if ((reached.status() == 403) == allowed || reached.status() == 401 || reached.status() >= 500) wrong.add(name + " in " + unit + ", " + operation.operation() + ": " + reached);
+                    }
+                }
+            }
+        }
+        assertThat(wrong).isEmpty();
+    }
+
     @Test
     void aStrangerMaySignInAndNothingElse() throws Exception {
         for (AccessTable.Described operation : operations) {
