@@ -12,6 +12,8 @@ import javax.imageio.ImageIO;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.rendering.PDFRenderer;
+import org.openqa.selenium.By;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Takes the pictures of the console that the documentation shows, from the demo data. Argument: the folder to write to. */
 final class Pictures {
@@ -71,6 +73,15 @@ final class Pictures {
             browser.sees("Written twice for ORDER-863");
             browser.picture(folder.resolve("console-closing.png"));
             page(service, folder.resolve("closing-page.png"));
+            browser.open("/routes");
+            browser.sees("customer-school");
+            browser.element(By.cssSelector("[aria-label='Fill the gap: invoice in foundry']")).click();
+            browser.sees("into the field");
+            browser.picture(folder.resolve("console-routes.png"));
+            browser.open("/accounts/tobin");
+            browser.sees("Issue a token");
+            browser.picture(folder.resolve("console-account.png"));
+            meanwhile(service, browser, folder.resolve("console-meanwhile.png"));
             browser.open("/check");
             browser.type("Identifier", "6291041500231");
             browser.press("Verify it");
@@ -87,6 +98,21 @@ final class Pictures {
             browser.sees("Tuning visits");
             browser.picture(folder.resolve("console-narrow.png"));
         }
+    }
+
+    /** Two people change one series. */
+    private static void meanwhile(Service service, Browser browser, Path picture) throws Exception {
+        browser.open("/series/contract/edit");
+        browser.sees("CT2526-0001");
+        browser.type("Title", "Contracts of tuning and care");
+        ObjectNode definition = (ObjectNode) service.get("/api/v1/series/contract/definition").json();
+        definition.put("title", "Contracts for maintenance");
+        ((ObjectNode) definition.get("ranges").get(0)).put("warnWhenLeft", 50);
+        service.put("/api/v1/series/contract/definition", definition.toString(), "If-Match", "\"1\"");
+        browser.press("Save the change");
+        browser.sees("while you were editing it");
+        browser.script("scrollTo(0, document.body.scrollHeight)");
+        browser.picture(picture);
     }
 
     /** The page to be signed, as it is printed. */

@@ -36,7 +36,7 @@ public final class DefinitionShape {
             new Property("key", Kind.NAME, true, "The name by which the unit is called."),
             new Property("title", Kind.TEXT, false, "What people call it; the key where it is left out."),
             new Property("below", Kind.NAME, false, "The unit that it is a part of; at the top of the tree where it is left out."),
-            new Property("code", Kind.TEXT, false, "What {unit} writes in an identifier of a series that takes no codebook for it; the key where it is left out."),
+            new Property("code", Kind.TEXT, false, "What the series of a record is given for {unit}; the key where it is left out."),
             new Property("time-zone", Kind.TEXT, false, "Where its days begin, such as Europe/Vienna; the service's time zone where it is left out."));
 
     private static final List<Property> KIND = List.of(
