@@ -13,7 +13,7 @@ import { CalendarPage } from "./pages/life/CalendarPage.tsx";
 import { ClosingList } from "./pages/life/ClosingList.tsx";
 import { ClosingPage } from "./pages/life/ClosingPage.tsx";
 import { LifePage } from "./pages/life/LifePage.tsx";
-import { Overview } from "./pages/overview/Overview.tsx";
+import { Home } from "./pages/overview/Home.tsx";
 import { RouteGrid } from "./pages/routes/RouteGrid.tsx";
 import { SeriesList } from "./pages/series/SeriesList.tsx";
 import { SeriesPage } from "./pages/series/SeriesPage.tsx";
@@ -28,7 +28,7 @@ const router = createBrowserRouter([
   {
     element: <SessionGate><Shell /></SessionGate>,
     children: [
-      { path: "/", element: <Overview /> },
+      { path: "/", element: <Home /> },
       { path: "/series", element: <SeriesList /> },
       { path: "/new", element: <NewSeries /> },
       { path: "/series/:key", element: <SeriesPage /> },

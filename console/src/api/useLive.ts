@@ -1,21 +1,25 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 
+const PAUSE_MILLIS = 2_000;
+
 /**
  * Refreshes what is shown whenever the ledger has new entries, and says whether the service is being heard. Only a page that can
- * be seen listens: a browser keeps six connections to a service at the most, over all its tabs.
+ * be seen listens, and only for one who may read: a browser keeps six connections to a service at the most, over all its tabs.
  */
-export function useLive(): boolean {
+export function useLive(may: boolean): boolean {
   const queries = useQueryClient();
   const [heard, setHeard] = useState(true);
   useEffect(() => {
     let events: EventSource | undefined;
+    let again: ReturnType<typeof setTimeout> | undefined;
     const stop = () => {
+      clearTimeout(again);
       events?.close();
       events = undefined;
     };
     const listen = () => {
-      if (events || document.visibilityState !== "visible") return;
+      if (!may || events || document.visibilityState !== "visible") return;
       events = new EventSource("/api/v1/events");
       events.addEventListener("change", () => {
         void queries.invalidateQueries({ queryKey: ["series"] });
@@ -28,7 +32,13 @@ export function useLive(): boolean {
         setHeard(true);
         void queries.invalidateQueries();
       };
-      events.onerror = () => setHeard(false);
+      events.onerror = () => {
+        setHeard(false);
+        // After an answer that is no stream, such as a refusal, a browser does not try again by itself.
+        if (events?.readyState !== EventSource.CLOSED) return;
+        events = undefined;
+        again = setTimeout(listen, PAUSE_MILLIS);
+      };
     };
     const turn = () => (document.visibilityState === "visible" ? listen() : stop());
     listen();
@@ -41,6 +51,6 @@ export function useLive(): boolean {
       removeEventListener("pagehide", stop);
       removeEventListener("pageshow", listen);
     };
-  }, [queries]);
+  }, [queries, may]);
   return heard;
 }

@@ -14,13 +14,14 @@ export function useSession() {
   return { session, may: (right: Right) => session.grants.some((grant) => grant.right === right) };
 }
 
-const ask = async (): Promise<SessionView | null> => {
+/** @param known who was signed in: the pages stay while they sign in again */
+const ask = async (known: SessionView | null): Promise<SessionView | null> => {
   try {
     const session = await get<SessionView>("/session");
     showSecret(session.secret);
     return session;
   } catch (error) {
-    if (error instanceof Problem && error.status === 401) return null;
+    if (error instanceof Problem && error.status === 401) return known;
     throw error;
   }
 };
@@ -40,7 +41,7 @@ export function useSignOut() {
 /** Shows the pages to somebody who is signed in, and to everybody else the way to sign in. */
 export function SessionGate({ children }: { children: React.ReactNode }) {
   const queries = useQueryClient();
-  const session = useQuery({ queryKey: ["session"], queryFn: ask, staleTime: Infinity, retry: false });
+  const session = useQuery({ queryKey: ["session"], queryFn: () => ask(queries.getQueryData<SessionView>(["session"]) ?? null), staleTime: Infinity, retry: false });
   const [ended, setEnded] = useState(false);
   useEffect(() => {
     onSignedOut(() => setEnded((before) => before || queries.getQueryData(["session"]) != null));

@@ -9,7 +9,8 @@ const places: { to: string; name: string; right?: Right }[] = [{ to: "/", name: 
 
 function Banner() {
   const status = useStatus();
-  const heard = useLive();
+  const { may } = useSession();
+  const heard = useLive(may("read"));
   if (status.data?.stopped) return <p role="alert" className="bg-error text-error-content px-6 py-3"><strong>No numbers are given.</strong> {status.data.stopped}</p>;
   if (!heard || status.isError) return <p role="alert" className="bg-warning text-warning-content px-6 py-2">The service is not heard at the moment; what is shown may be old.</p>;
   return null;

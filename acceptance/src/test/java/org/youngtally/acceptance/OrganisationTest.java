@@ -232,6 +232,8 @@ class OrganisationTest {
         return "//tbody//tr[th[starts-with(normalize-space(), '" + kind + "')]]/td[" + (units.indexOf(unit) + 1) + "]";
     }
 
+    private static final String END_SESSION = "return fetch('/api/v1/session').then(answer => answer.json()).then(session => fetch('/api/v1/session', { method: 'DELETE', headers: { 'X-CSRF-TOKEN': session.secret } }))";
+
     /** A session that ends while something is typed costs nothing of it. */
     @Test
     void whoseSessionEndsGoesOnWhereTheyWere() throws Exception {
@@ -239,17 +241,39 @@ class OrganisationTest {
         browser.signIn("hanna", service.password());
         browser.open("/series/visit/edit");
         browser.sees("V2603/");
-        browser.script("return fetch('/api/v1/session', { headers: {} }).then(answer => answer.json()).then(session => fetch('/api/v1/session', { method: 'DELETE', headers: { 'X-CSRF-TOKEN': session.secret } }))");
+        browser.script(END_SESSION);
         browser.type("Title", "Visits by the tuners");
         browser.press("Save the change");
         browser.sees("The session has ended. What you typed is still there.");
         browser.type("Password", service.password());
         browser.key(Keys.ENTER);
         browser.seesNoLonger("Sign in again");
+        browser.seesNoLonger("The service is not heard");
         assertThat(browser.field("Title").getDomProperty("value")).isEqualTo("Visits by the tuners");
         browser.press("Save the change");
         browser.sees("Next on");
         browser.sees("Visits by the tuners");
+        browser.type("What for", "PAD-9");
+        browser.script(END_SESSION);
+        browser.press("Take the next number");
+        browser.sees("The session has ended.");
+        browser.type("Password", service.password());
+        browser.key(Keys.ENTER);
+        browser.seesNoLonger("Sign in again");
+        assertThat(browser.field("What for").getDomProperty("value")).isEqualTo("PAD-9");
+        browser.press("Take the next number");
+        browser.sees("Taken for PAD-9");
+        signedOut();
+    }
+
+    @Test
+    void whoMayNotReadIsShownWhatTheyMayDo() throws Exception {
+        Service.Answer opened = service.post("/api/v1/accounts", "{\"name\":\"packer\",\"title\":\"Packer\",\"grants\":[{\"right\":\"allocate\",\"scope\":\"series crate-code\"}]}");
+        signedOut();
+        browser.signIn("packer", opened.text("password"));
+        browser.sees("What you may do");
+        browser.sees("take numbers for series crate-code");
+        assertThat(browser.text()).doesNotContain("not heard").doesNotContain("Overview");
         signedOut();
     }
 

@@ -8,6 +8,7 @@ import java.io.InputStreamReader;
 import java.net.InetAddress;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -53,9 +54,20 @@ final class SignInCommand implements Callable<Integer> {
         kept.addProperty("account", account);
         kept.addProperty("token", Json.text(token, "token", ""));
         kept.addProperty("id", Json.text(token, "id", ""));
+        end(SignIns.kept(service.base()));
         SignIns.keep(service.base(), kept);
         output.note("Signed in to " + service.base() + " as " + account + ", until " + Json.text(token, "expires", "") + ". End it with: youngtally sign-out");
         return Main.DONE;
+    }
+
+    /** The sign-in before this one is over. */
+    private void end(Optional<JsonObject> earlier) {
+        if (earlier.isEmpty()) return;
+        try {
+            service.call("DELETE", "/accounts/" + Service.escape(Json.text(earlier.get(), "account", "")) + "/tokens/" + Service.escape(Json.text(earlier.get(), "id", "")), null, Json.text(earlier.get(), "token", ""));
+        } catch (Refused refused) {
+            output.note("The earlier sign-in had ended already: " + refused.getMessage());
+        }
     }
 
     private String password() throws IOException {

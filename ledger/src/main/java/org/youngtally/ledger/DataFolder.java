@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
 import java.util.stream.Stream;
 import org.youngtally.ledger.journal.FolderDisk;
@@ -26,7 +27,7 @@ final class DataFolder implements AutoCloseable {
 
     /** Takes the folder, or throws {@link LedgerInUse} where another process has it. */
     static DataFolder own(LedgerOptions options) throws IOException {
-        Files.createDirectories(options.data());
+        if (!Files.exists(options.data())) make(options.data());
         FileChannel channel = FileChannel.open(options.data().resolve("lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
         FileLock lock;
         try {
@@ -39,6 +40,15 @@ final class DataFolder implements AutoCloseable {
             throw new LedgerInUse(options.data());
         }
         return new DataFolder(options, channel, lock);
+    }
+
+    /** For its owner alone: the journal holds what passwords were turned into. */
+    private static void make(Path folder) throws IOException {
+        Path parent = folder.toAbsolutePath().getParent();
+        if (parent != null) Files.createDirectories(parent);
+        boolean posix = folder.getFileSystem().supportedFileAttributeViews().contains("posix");
+        if (posix) Files.createDirectory(folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
+        else Files.createDirectory(folder);
     }
 
     private Path marker() { return options.data().resolve("in-use"); }

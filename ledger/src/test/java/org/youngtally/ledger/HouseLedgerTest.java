@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.time.Clock;
@@ -86,6 +87,12 @@ class HouseLedgerTest {
             assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings()).isEmpty();
             assertThat(ledger.perform(new Act.Define(drafts(), List.of(), Optional.empty()), "test")).isInstanceOfSatisfying(Outcome.Defined.class, defined -> assertThat(defined.routes()).as("only the one that was taken away is new").extracting(Route::key).containsExactly("job in group"));
         }
+    }
+
+    @Test
+    void aNewFolderIsItsOwnersAlone() throws IOException {
+        Ledger.open(LedgerOptions.in(folder.resolve("new/data"))).close();
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(folder.resolve("new/data")))).isEqualTo("rwx------");
     }
 
     private static void same(House house, House other) {

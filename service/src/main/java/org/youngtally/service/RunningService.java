@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.net.BindException;
 import java.net.InetAddress;
 import java.util.Map;
+import java.util.UUID;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
 import java.util.concurrent.FutureTask;
@@ -40,7 +41,7 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
         Thread.ofPlatform().name("opening").start(opening);
         try {
             var application = new SpringApplication(Application.class);
-            application.setDefaultProperties(Map.of("server.address", address, "server.port", port, "server.servlet.session.cookie.name", Reach.COOKIE, "server.servlet.session.cookie.http-only", true, "server.servlet.session.cookie.same-site", "strict",
+            application.setDefaultProperties(Map.of("server.address", address, "server.port", port, "server.servlet.session.cookie.name", Reach.COOKIE + "-" + (port == 0 ? UUID.randomUUID().toString().substring(0, 8) : port), "server.servlet.session.cookie.http-only", true, "server.servlet.session.cookie.same-site", "strict",
                     "server.servlet.session.tracking-modes", "cookie", "server.servlet.session.timeout", "8h"));
             boolean thisMachine = InetAddress.getByName(address).isLoopbackAddress();
             application.addInitializers((ApplicationContextInitializer<GenericApplicationContext>) context -> {

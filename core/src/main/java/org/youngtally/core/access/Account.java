@@ -9,7 +9,7 @@ import java.util.Optional;
  *
  * @param password what the password was turned into; absent for one who cannot sign in with one
  * @param closed whether it may do nothing any more
- * @param tokens those that were issued, the revoked and expired ones too
+ * @param tokens those that were issued, the ones that ended lately too
  * @param version from 1, one more with each change
  */
 public record Account(String name, String title, Sort sort, Optional<String> password, boolean closed, List<Grant> grants, List<Token> tokens, int version) {

@@ -1,5 +1,7 @@
 package org.youngtally.core.access;
 
+import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashSet;
@@ -16,6 +18,11 @@ import org.youngtally.core.text.NearestName;
 public final class AccountDecision {
     /** Names under which the service itself acts. */
     public static final Set<String> OWN_NAMES = Set.of("clock", "first-start", "owner");
+
+    /** The most tokens of an account, those that ended lately among them. */
+    private static final int MOST_TOKENS = 500;
+    /** For how many days a token that ended is still listed. */
+    private static final int REMEMBERED_DAYS = 30;
 
     private final Map<String, Account> accounts;
     private final Organisation organisation;
@@ -57,7 +64,10 @@ public final class AccountDecision {
             case AccountChange.Close close -> kept(account.closed() ? account : account.withClosed(true));
             case AccountChange.Reopen reopen -> new Result.Done(account.closed() ? account.withClosed(false) : account);
             case AccountChange.Issue issue -> {
-                var tokens = new ArrayList<>(account.tokens());
+                // Those that ended long ago are left to the ledger, or an account would grow for ever.
+                LocalDate today = LocalDate.ofInstant(issue.token().issued(), ZoneOffset.UTC);
+                var tokens = new ArrayList<>(account.tokens().stream().filter(token -> token.revoked().map(at -> LocalDate.ofInstant(at, ZoneOffset.UTC)).orElse(token.expires()).isAfter(today.minusDays(REMEMBERED_DAYS))).toList());
+                if (tokens.size() >= MOST_TOKENS) yield refused(new AccountRefusal.TooManyTokens(name, MOST_TOKENS));
                 tokens.add(issue.token());
                 yield new Result.Done(account.withTokens(tokens));
             }

@@ -20,6 +20,9 @@ public sealed interface AccountRefusal {
     /** Nobody would be left who manages access for all. */
     record LastKeeper(String account) implements AccountRefusal {}
 
+    /** The account has as many tokens as it can. */
+    record TooManyTokens(String account, int most) implements AccountRefusal {}
+
     record UnknownToken(String account, String token) implements AccountRefusal {}
 
     /** A program signs in with tokens alone. */

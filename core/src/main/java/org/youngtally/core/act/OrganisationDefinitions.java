@@ -128,7 +128,9 @@ final class OrganisationDefinitions {
     /** A route that stands already may rest on a kind, a series or a codebook that changes. */
     private void stands(Route route, int index) {
         if (index >= 0) return;
-        for (Fault fault : checked(RouteDraft.of(route)).faults()) fault(What.ROUTE, -1, route.key(), new Fault(fault.path(), "the route ‘" + route.key() + "’ could not be kept: " + fault.problem(), fault.accepted()));
+        RouteCheck.Result again = checked(RouteDraft.of(route));
+        if (again.route().filter(now -> !now.withVersion(route.version()).equals(route)).isPresent()) fault(What.ROUTE, -1, route.key(), new Fault("when", "the route ‘" + route.key() + "’ tests a field whose type would be another", "take the route away first, or add a field of another name"));
+        for (Fault fault : again.faults()) fault(What.ROUTE, -1, route.key(), new Fault(fault.path(), "the route ‘" + route.key() + "’ could not be kept: " + fault.problem(), fault.accepted()));
     }
 
     private void overlaps(Map<String, Integer> written) {

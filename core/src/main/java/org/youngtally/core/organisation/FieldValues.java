@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.stream.Stream;
@@ -42,16 +43,16 @@ public final class FieldValues {
         record Faulty(String kind, FieldFault fault) implements Reading {}
     }
 
-    /** Reads the fields of a record: those that are required, and none that the kind has not. @param except a field that is filled by the service */
-    public Reading read(Map<String, String> given, String except) {
-        List<String> names = fields.stream().map(KindField::name).filter(name -> !name.equals(except)).toList();
+    /** Reads the fields of a record: those that are required, and none that the kind has not. @param filled by the service where they are not given */
+    public Reading read(Map<String, String> given, Set<String> filled) {
+        List<String> names = fields.stream().map(KindField::name).toList();
         for (String name : new TreeMap<>(given).keySet())
-            if (!names.contains(name)) return new Reading.Faulty(called, new FieldFault(name, name.equals(except) ? FieldFault.Kind.FILLED : FieldFault.Kind.NOT_A_FIELD, given.get(name), NearestName.to(name, names), names));
+            if (!names.contains(name)) return new Reading.Faulty(called, new FieldFault(name, FieldFault.Kind.NOT_A_FIELD, given.get(name), NearestName.to(name, names), names));
         var values = new LinkedHashMap<String, String>();
         for (KindField field : fields) {
             String text = given.getOrDefault(field.name(), "").strip();
             if (text.isEmpty()) {
-                if (field.required() && !field.name().equals(except)) return new Reading.Faulty(called, new FieldFault(field.name(), FieldFault.Kind.MISSING, "", Optional.empty(), accepted(field, values)));
+                if (field.required() && !filled.contains(field.name())) return new Reading.Faulty(called, new FieldFault(field.name(), FieldFault.Kind.MISSING, "", Optional.empty(), accepted(field, values)));
                 continue;
             }
             Optional<FieldFault> fault = value(field, text, values);

@@ -17,6 +17,8 @@ import org.youngtally.core.text.NearestName;
 
 /** Turns what somebody wrote into a route, collecting every fault. */
 public final class RouteCheck {
+    private static final int LONGEST_CONDITION = 500;
+
     private final Organisation organisation;
     private final Map<String, Series> series;
     private final Function<String, Optional<Codebook>> books;
@@ -93,6 +95,8 @@ public final class RouteCheck {
                 tests.put(name, new Condition.Test(field.get().type(), oneOf, Optional.ofNullable(draft.from()).map(text -> value(values, field.get(), text)), Optional.ofNullable(draft.to()).map(text -> value(values, field.get(), text))));
             }
         });
+        int length = new Condition(tests).toString().length();
+        if (length > LONGEST_CONDITION) faults.add(new Fault("when", "is " + length + " symbols long when it is written out", "name fewer or shorter values, up to " + LONGEST_CONDITION + " symbols in all"));
         return faults.isEmpty() ? new Condition(tests) : Condition.ALWAYS;
     }
 

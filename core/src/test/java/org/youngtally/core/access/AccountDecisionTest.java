@@ -71,6 +71,15 @@ class AccountDecisionTest {
     }
 
     @Test
+    void tokensThatEndedLongAgoAreForgottenAndThereAreNotTooMany() {
+        Instant now = Instant.parse("2026-03-02T09:00:00Z");
+        for (int i = 0; i < 500; i++) change("ada", new AccountChange.Issue(new Token("" + i, "till", "hash" + i, now, LocalDate.of(2026, 3, 2), Optional.empty())));
+        assertThat(refusal("ada", new AccountChange.Issue(new Token("more", "till", "x", now, LocalDate.of(2026, 3, 2), Optional.empty())))).isEqualTo(new AccountRefusal.TooManyTokens("ada", 500));
+        change("ada", new AccountChange.Issue(new Token("later", "till", "y", now.plusSeconds(31 * 86_400L), LocalDate.of(2026, 12, 31), Optional.empty())));
+        assertThat(accounts.get("ada").tokens()).extracting(Token::id).containsExactly("later");
+    }
+
+    @Test
     void aProgramHasNoPasswordAndAClosedAccountIsNotChanged() {
         change("job", new AccountChange.Open("Job", Account.Sort.PROGRAM, Optional.empty(), List.of()));
         assertThat(refusal("job", new AccountChange.NewPassword("hash"))).isEqualTo(new AccountRefusal.NoPassword("job"));

@@ -34,6 +34,7 @@ import org.youngtally.service.web.ProblemWriter;
 @Configuration
 class AccessSetup implements WebMvcConfigurer {
     private static final String CONTENT = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
+    private static final long ONE_YEAR_SECONDS = 31_536_000;
     private static final String SIGN_IN = "/api/v1/session";
     private static final int FIRST = Ordered.HIGHEST_PRECEDENCE + 10;
 
@@ -63,7 +64,7 @@ class AccessSetup implements WebMvcConfigurer {
     /** What pages and answers tell a browser: nothing from elsewhere, and nowhere to be framed. */
     @Bean
     FilterRegistrationBean<HeaderWriterFilter> safeHeaders() {
-        return first(new HeaderWriterFilter(List.of(new XContentTypeOptionsHeaderWriter(), new ContentSecurityPolicyHeaderWriter(CONTENT), new ReferrerPolicyHeaderWriter(ReferrerPolicyHeaderWriter.ReferrerPolicy.NO_REFERRER), new HstsHeaderWriter())), 0, "/*");
+        return first(new HeaderWriterFilter(List.of(new XContentTypeOptionsHeaderWriter(), new ContentSecurityPolicyHeaderWriter(CONTENT), new ReferrerPolicyHeaderWriter(ReferrerPolicyHeaderWriter.ReferrerPolicy.SAME_ORIGIN), new HstsHeaderWriter(ONE_YEAR_SECONDS, false))), 0, "/*");
     }
 
     @Bean

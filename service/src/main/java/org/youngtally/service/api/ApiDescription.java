@@ -43,7 +43,7 @@ class ApiDescription {
     OpenAPI description() {
         return new OpenAPI()
                 .info(new Info().title("Young Tally").version("1").description("Gap-free, duplicate-free identifiers. Refusals are problem details by RFC 9457: a stable type, the field at fault and what would be accepted."))
-                .components(new Components().addSecuritySchemes(TOKEN, new SecurityScheme().type(SecurityScheme.Type.HTTP).scheme("bearer").description("A token of an account")).addSecuritySchemes(SESSION, new SecurityScheme().type(SecurityScheme.Type.APIKEY).in(SecurityScheme.In.COOKIE).name(Reach.COOKIE).description("The session of a browser; what changes something also shows its secret as X-CSRF-TOKEN")))
+                .components(new Components().addSecuritySchemes(TOKEN, new SecurityScheme().type(SecurityScheme.Type.HTTP).scheme("bearer").description("A token of an account")).addSecuritySchemes(SESSION, new SecurityScheme().type(SecurityScheme.Type.APIKEY).in(SecurityScheme.In.COOKIE).name(Reach.COOKIE).description("The session of a browser; a hyphen and the port follow in the cookie's name, and what changes something also shows its secret as X-CSRF-TOKEN")))
                 .servers(List.of(new Server().url("/").description("This service")));
     }
 

@@ -3,6 +3,7 @@ package org.youngtally.service.api;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.youngtally.core.access.Account;
@@ -39,9 +40,10 @@ final class RecordSeries {
     static Found of(House house, String kindKey, String unitText, Map<String, String> fields) {
         Kind kind = kind(house, kindKey);
         Unit unit = unit(house, unitText);
-        Map<String, String> values = values(house, kind, fields, target(house, kind));
+        Map<String, String> values = values(house, kind, fields);
         Routing.Found found = Routing.find(house.organisation(), kind.key(), unit.key(), values);
         Route route = found.chosen().orElseThrow(() -> none(house, kind, unit, found));
+        if (values.containsKey(route.into())) throw Refusals.problem(new Refusal.FieldFaulty(kind.key(), new FieldFault(route.into(), FieldFault.Kind.FILLED, values.get(route.into()), Optional.empty(), List.of())));
         return new Found(route, kind, unit, Routing.given(house.series().get(route.series()), unit, values));
     }
 
@@ -58,14 +60,10 @@ final class RecordSeries {
         return house.organisation().unit(text).orElseThrow(() -> new Problem(Type.UNKNOWN_KIND, "There is no unit ‘" + text + "’." + near.map(name -> " Did you mean ‘" + name + "’?").orElse("")).field("unit", near.orElse("one that GET /api/v1/units lists")));
     }
 
-    /** The field that the number goes into: nobody fills it but the service. Where routes of one kind name several, each of them. */
-    private static String target(House house, Kind kind) {
-        List<String> targets = house.organisation().routes().values().stream().filter(route -> route.kind().equals(kind.key())).map(Route::into).distinct().toList();
-        return targets.size() == 1 ? targets.getFirst() : Route.USUAL_FIELD;
-    }
-
-    private static Map<String, String> values(House house, Kind kind, Map<String, String> fields, String target) {
-        return switch (new FieldValues(kind, key -> Optional.ofNullable(house.codebooks().get(key))).read(Requests.fields(fields, null), target)) {
+    private static Map<String, String> values(House house, Kind kind, Map<String, String> fields) {
+        // Where the number may go nobody needs to give anything.
+        Set<String> filled = house.organisation().routes().values().stream().filter(route -> route.kind().equals(kind.key())).map(Route::into).collect(Collectors.toSet());
+        return switch (new FieldValues(kind, key -> Optional.ofNullable(house.codebooks().get(key))).read(Requests.fields(fields, null), filled)) {
             case FieldValues.Reading.Faulty faulty -> throw Refusals.problem(new Refusal.FieldFaulty(kind.key(), faulty.fault()));
             case FieldValues.Reading.Understood understood -> understood.values();
         };

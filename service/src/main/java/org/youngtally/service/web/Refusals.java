@@ -77,6 +77,7 @@ public final class Refusals {
             case AccountRefusal.UnknownScope r -> new Problem(Type.ACCOUNT_FAULTY, "There is no " + r.scope().sort().word() + " ‘" + r.scope().key() + "’." + r.nearest().map(near -> " Did you mean ‘" + near + "’?").orElse("")).field("grants", r.nearest().map(near -> r.scope().sort().word() + " " + near).orElse("a " + r.scope().sort().word() + " that is defined, or all"));
             case AccountRefusal.LastKeeper r -> new Problem(Type.ACCOUNT_FAULTY, "‘" + r.account() + "’ is the last who manages access for all; nobody could open accounts any more.").field("account", "give another person access for all first");
             case AccountRefusal.UnknownToken r -> new Problem(Type.UNKNOWN_ACCOUNT, "‘" + r.account() + "’ has no token ‘" + r.token() + "’.").field("token", "the number of a token of this account");
+            case AccountRefusal.TooManyTokens r -> new Problem(Type.ACCOUNT_FAULTY, "‘" + r.account() + "’ has " + r.most() + " tokens.").field("name", "revoke some first; thirty days later they are listed no more");
             case AccountRefusal.NoPassword r -> new Problem(Type.ACCOUNT_FAULTY, "‘" + r.account() + "’ is a program, and signs in with tokens alone.").field("password", "leave it out, and issue a token");
         };
     }
