@@ -243,7 +243,6 @@ class OrganisationTest {
         browser.sees("V2603/");
         browser.script(END_SESSION);
         browser.type("Title", "Visits by the tuners");
-        browser.press("Save the change");
         browser.sees("The session has ended. What you typed is still there.");
         browser.type("Password", service.password());
         browser.key(Keys.ENTER);
@@ -255,7 +254,7 @@ class OrganisationTest {
         browser.sees("Visits by the tuners");
         browser.type("What for", "PAD-9");
         browser.script(END_SESSION);
-        browser.press("Take the next number");
+        browser.key(Keys.ENTER);
         browser.sees("The session has ended.");
         browser.type("Password", service.password());
         browser.key(Keys.ENTER);
