@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { createContext, useContext, useEffect, useState } from "react";
+import { createContext, useContext, useEffect, useRef, useState } from "react";
 import { get, onSignedOut, post, Problem, remove, showSecret, type SessionView } from "../api/client.ts";
 import { Trouble, Waiting } from "./States.tsx";
 
@@ -62,6 +62,7 @@ function SignIn({ again, onDone }: { again?: string; onDone?: () => void }) {
   const queries = useQueryClient();
   const [account, setAccount] = useState(again ?? "");
   const [password, setPassword] = useState("");
+  const field = useRef<HTMLInputElement>(null);
   const signIn = useMutation({
     mutationFn: () => post<SessionView>("/session", { account, password }),
     onSuccess: (session) => {
@@ -70,7 +71,10 @@ function SignIn({ again, onDone }: { again?: string; onDone?: () => void }) {
       void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "session" && query.queryKey[0] !== "definition" });
       onDone?.();
     },
-    onError: () => setPassword(""),
+    onError: () => {
+      setPassword("");
+      field.current?.focus();
+    },
   });
   return (
     <div className="min-h-screen grid place-items-center p-4">
@@ -79,7 +83,7 @@ function SignIn({ again, onDone }: { again?: string; onDone?: () => void }) {
         <div className="p-4 grid gap-3">
           {again && <p className="quiet text-sm">The session has ended. What you typed is still there.</p>}
           <label className="grid gap-1"><span className="text-sm">Account</span><input className="input w-full" name="account" autoComplete="username" autoCapitalize="none" spellCheck={false} autoFocus={!again} required value={account} disabled={again !== undefined} onChange={(event) => setAccount(event.target.value)} /></label>
-          <label className="grid gap-1"><span className="text-sm">Password</span><input className="input w-full" name="password" type="password" autoComplete="current-password" autoFocus={again !== undefined} required value={password} onChange={(event) => setPassword(event.target.value)} /></label>
+          <label className="grid gap-1"><span className="text-sm">Password</span><input ref={field} className="input w-full" name="password" type="password" autoComplete="current-password" autoFocus={again !== undefined} required value={password} onChange={(event) => setPassword(event.target.value)} /></label>
           <button type="submit" className="btn btn-primary" aria-busy={signIn.isPending}>Sign in</button>
           <div aria-live="polite">{signIn.isError && <Trouble error={signIn.error} />}</div>
         </div>
