@@ -36,7 +36,8 @@ public final class FirstAccount {
         return password;
     }
 
-    private static void change(Ledger ledger, String by, String name, AccountChange change, String note) {
+    /** Changes an account on nobody's request. @param by the service's own name for who does it @param note what is done, in words */
+    public static void change(Ledger ledger, String by, String name, AccountChange change, String note) {
         Outcome outcome = ledger.perform(new Act.ChangeAccount(name, change, note, new RequestMark(by, Optional.empty(), "")), by);
         if (outcome instanceof Outcome.Refused refused) throw Refusals.problem(refused.refusal());
     }

@@ -17,10 +17,10 @@ import org.springframework.web.bind.annotation.RestController;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.store.StandingQueries;
-import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
@@ -52,15 +52,12 @@ class SeriesController {
     SeriesView show(@PathVariable String series, @Parameter(description = "The business date to look at; today where it is left out") @RequestParam(required = false) String date,
             @Parameter(description = "How many of the next identifiers to show") @RequestParam(defaultValue = "10") int coming,
             @Parameter(description = "What a record gives for a field, as NAME=VALUE; once for each field of the series, or not at all") @RequestParam(required = false) List<String> field, Caller caller) {
-        Requests.series(caller, series);
+        Series found = Requests.series(caller, series);
         caller.need(Right.READ, Where.series(series));
         if (coming < 0 || coming > MOST_COMING) throw new Problem(Type.MALFORMED, coming + " identifiers cannot be shown.").field("coming", "0 to " + MOST_COMING);
         LocalDate day = Requests.date(date).orElseGet(ledger::today);
-        return ledger.read(dsl -> {
-            var state = new StateQueries(dsl);
-            Series found = state.series().stream().filter(known -> known.key().equals(series)).findFirst().orElseThrow();
-            return SeriesView.of(new StandingQueries(dsl).one(found, Requests.particulars(found, day, Requests.fields(field), state.codebooks()), coming));
-        });
+        Particulars particulars = Requests.particulars(found, day, Requests.fields(field), List.copyOf(caller.house().codebooks().values()));
+        return ledger.read(dsl -> SeriesView.of(new StandingQueries(dsl).one(found, particulars, coming)));
     }
 
     @GetMapping("/{series}/definition")

@@ -12,13 +12,10 @@ import org.youngtally.core.access.Grant;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Scope;
 import org.youngtally.core.access.Token;
-import org.youngtally.core.act.Act;
-import org.youngtally.core.act.RequestMark;
 import org.youngtally.ledger.Ledger;
-import org.youngtally.ledger.Outcome;
+import org.youngtally.service.access.FirstAccount;
 import org.youngtally.service.access.Passwords;
 import org.youngtally.service.access.Tokens;
-import org.youngtally.service.web.Refusals;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -59,15 +56,10 @@ final class DemoAccounts {
                 String[] parts = grant.stringValue().split(" for ", 2);
                 grants.add(new Grant(Right.of(parts[0]).orElseThrow(), Scope.of(parts[1]).orElseThrow()));
             }
-            change(by, name, new AccountChange.Open(account.get("title").stringValue(), sort, sort == Account.Sort.PERSON ? Optional.of(passwords.kept("password", password(name))) : Optional.empty(), grants), "opened, a " + sort.word());
+            FirstAccount.change(ledger, by, name, new AccountChange.Open(account.get("title").stringValue(), sort, sort == Account.Sort.PERSON ? Optional.of(passwords.kept("password", password(name))) : Optional.empty(), grants), "opened, a " + sort.word());
             String hash = Tokens.hash(token(name));
-            change(by, name, new AccountChange.Issue(new Token(hash.substring(0, 8), "The demo", hash, ledger.now(), EXPIRES, Optional.empty())), "the token " + hash.substring(0, 8) + " ‘The demo’ until " + EXPIRES);
+            FirstAccount.change(ledger, by, name, new AccountChange.Issue(new Token(hash.substring(0, 8), "The demo", hash, ledger.now(), EXPIRES, Optional.empty())), "the token " + hash.substring(0, 8) + " ‘The demo’ until " + EXPIRES);
         }
-    }
-
-    private void change(String by, String name, AccountChange change, String note) {
-        Outcome outcome = ledger.perform(new Act.ChangeAccount(name, change, note, new RequestMark(by, Optional.empty(), "")), by);
-        if (outcome instanceof Outcome.Refused refused) throw Refusals.problem(refused.refusal());
     }
 
     private static String name(JsonNode account) { return account.get("name").stringValue(); }
