@@ -14,6 +14,10 @@ import { ClosingList } from "./pages/life/ClosingList.tsx";
 import { ClosingPage } from "./pages/life/ClosingPage.tsx";
 import { LifePage } from "./pages/life/LifePage.tsx";
 import { Home } from "./pages/overview/Home.tsx";
+import { NewRecord } from "./pages/records/NewRecord.tsx";
+import { RecordList } from "./pages/records/RecordList.tsx";
+import { RecordPage } from "./pages/records/RecordPage.tsx";
+import { TablePage } from "./pages/records/TablePage.tsx";
 import { RouteGrid } from "./pages/routes/RouteGrid.tsx";
 import { SeriesList } from "./pages/series/SeriesList.tsx";
 import { SeriesPage } from "./pages/series/SeriesPage.tsx";
@@ -29,6 +33,10 @@ const router = createBrowserRouter([
     element: <SessionGate><Shell /></SessionGate>,
     children: [
       { path: "/", element: <Home /> },
+      { path: "/records", element: <RecordList /> },
+      { path: "/records/new", element: <NewRecord /> },
+      { path: "/records/table", element: <TablePage /> },
+      { path: "/records/:record", element: <RecordPage /> },
       { path: "/series", element: <SeriesList /> },
       { path: "/new", element: <NewSeries /> },
       { path: "/series/:key", element: <SeriesPage /> },

@@ -38,6 +38,13 @@ export type IssuedToken = Schemas["IssuedToken"];
 export type GridView = Schemas["GridView"];
 export type CellView = Schemas["CellView"];
 export type KindView = Schemas["KindView"];
+export type UnitView = Schemas["UnitView"];
+export type RecordView = Schemas["RecordView"];
+export type RecordDetail = Schemas["RecordDetail"];
+export type RecordAnswer = Schemas["RecordAnswer"];
+export type RecordPreview = Schemas["RecordPreview"];
+export type RecordVersion = Schemas["RecordVersion"];
+export type RecordRequest = Schemas["SavingRequest"];
 export type RouteView = Schemas["RouteView"];
 export type RouteForm = Schemas["RouteForm"];
 
@@ -60,7 +67,7 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
   try {
     return await fetch(`/api/v1${path}`, init);
   } catch {
-    throw new Problem(0, "unreachable", "The service does not answer. What was sent may or may not have been done.", undefined, "Try again once the service runs.");
+    throw new Problem(0, "unreachable", `The service does not answer.${init?.method ? " What was sent may or may not have been done." : ""}`, undefined, "Try again once the service runs.");
   }
 }
 
@@ -98,11 +105,27 @@ export const put = async <T>(path: string, body: unknown, version?: number): Pro
 export const remove = async (path: string, version?: number): Promise<void> =>
   answer<void>(await call(path, { method: "DELETE", headers: version === undefined ? headers() : { ...headers(), "If-Match": `"${version}"` } }));
 
+/** Sends a file as it is. @param type of what it holds @return what came back, with what was said about it */
+export async function sendFile(path: string, file: File, type: string, key: string): Promise<Response> {
+  const bytes = await file.arrayBuffer().catch(() => {
+    throw new Problem(0, "file-changed", `${file.name} has changed since it was chosen. Nothing was sent.`, undefined, "Choose it again.");
+  });
+  const response = await call(path, { method: "POST", headers: { "Content-Type": type, "X-CSRF-TOKEN": secret, "Idempotency-Key": key }, body: bytes });
+  if (!response.ok) await answer(response);
+  return response;
+}
+
 /** Defines a series: a new one, or a change of the version that was looked at. */
 export const define = (form: SeriesForm, version?: number): Promise<SeriesForm> => put(`/series/${encodeURIComponent(form.key ?? "")}/definition`, form, version);
 
 /** Defines a codebook: a new one, or a change of the version that was looked at. */
 export const defineCodebook = (form: CodebookForm, version?: number): Promise<CodebookForm> => put(`/codebooks/${encodeURIComponent(form.key ?? "")}`, form, version);
+
+/** A page of records, and whether there are older ones. */
+export async function records(query: Record<string, string>): Promise<{ records: RecordView[]; older: boolean }> {
+  const response = await call(`/records?${new URLSearchParams(Object.entries(query).filter(([, value]) => value !== ""))}`);
+  return { records: await answer<RecordView[]>(response), older: response.headers.has("Link") };
+}
 
 /** A page of entries, and where the next one begins. */
 export async function entries(series: string | undefined, before: number | undefined, limit: number): Promise<{ entries: EntryView[]; older: boolean }> {

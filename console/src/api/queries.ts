@@ -1,5 +1,5 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { definition, entries, get, post, type BlockView, type CalendarView, type ClosingView, type CodebookView, type DayView, type ForecastView, type HoldView, type StarterView, type Statement, type VoidView, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView, type AccountView, type GridView, type RouteView, type TokenView } from "./client.ts";
+import { definition, entries, get, post, records, type BlockView, type CalendarView, type ClosingView, type CodebookView, type DayView, type ForecastView, type HoldView, type StarterView, type Statement, type VoidView, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView, type AccountView, type GridView, type RouteView, type TokenView, type KindView, type UnitView, type RecordDetail, type RecordPreview, type RecordRequest, type RecordVersion } from "./client.ts";
 
 export const useSeriesList = () => useQuery({ queryKey: ["series"], queryFn: () => get<SeriesView[]>("/series") });
 
@@ -44,6 +44,29 @@ export const useAccount = (name: string) => useQuery({ queryKey: ["accounts", na
 export const useTokens = (name: string) => useQuery({ queryKey: ["accounts", name, "tokens"], queryFn: () => get<TokenView[]>(`/accounts/${encodeURIComponent(name)}/tokens`) });
 
 export const useRouteGrid = () => useQuery({ queryKey: ["routes", "grid"], queryFn: () => get<GridView>("/route-grid") });
+
+export const useKinds = () => useQuery({ queryKey: ["routes", "kinds"], queryFn: () => get<KindView[]>("/kinds") });
+
+export const useUnits = () => useQuery({ queryKey: ["routes", "units"], queryFn: () => get<UnitView[]>("/units") });
+
+/** Records by what is looked for, page by page. */
+export const useRecords = (wanted: { text?: string; kind?: string; unit?: string; deleted?: boolean }, limit: number, enabled = true) =>
+  useInfiniteQuery({
+    queryKey: ["records", "found", wanted, limit],
+    queryFn: ({ pageParam }) => records({ text: wanted.text ?? "", kind: wanted.kind ?? "", unit: wanted.unit ?? "", deleted: wanted.deleted ? "true" : "", before: pageParam ? String(pageParam) : "", limit: String(limit) }),
+    initialPageParam: undefined as number | undefined,
+    getNextPageParam: (page) => (page.older ? page.records.at(-1)?.record : undefined),
+    placeholderData: keepPreviousData,
+    enabled,
+  });
+
+export const useRecord = (record: string) => useQuery({ queryKey: ["records", record], queryFn: () => get<RecordDetail>(`/records/${record}`) });
+
+export const useVersions = (record: string) => useQuery({ queryKey: ["records", record, "versions"], queryFn: () => get<RecordVersion[]>(`/records/${record}/versions`) });
+
+/** What a record that is being written would come to; the service says so, never the page. */
+export const useRecordPreview = (request: RecordRequest, enabled: boolean) =>
+  useQuery({ queryKey: ["records", "preview", request], queryFn: ({ signal }) => post<RecordPreview>("/record-previews", request, undefined, signal), placeholderData: keepPreviousData, staleTime: 0, enabled });
 
 /** The routes that lead to a series. */
 export const useUses = (key: string) => useQuery({ queryKey: ["routes", "uses", key], queryFn: () => get<RouteView[]>(`/series/${encodeURIComponent(key)}/routes`) });

@@ -26,6 +26,7 @@ export function useLive(may: boolean): boolean {
         void queries.invalidateQueries({ queryKey: ["entries"] });
         void queries.invalidateQueries({ queryKey: ["life"] });
         void queries.invalidateQueries({ queryKey: ["routes"] });
+        void queries.invalidateQueries({ queryKey: ["records"] });
         void queries.invalidateQueries({ queryKey: ["accounts"] });
       });
       events.onopen = () => {

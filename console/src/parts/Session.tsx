@@ -47,7 +47,7 @@ export function SessionGate({ children }: { children: React.ReactNode }) {
     onSignedOut(() => setEnded((before) => before || queries.getQueryData(["session"]) != null));
   }, [queries]);
   if (session.isPending) return <Waiting />;
-  if (session.isError) return <div className="p-6"><Trouble error={session.error} /><button type="button" className="btn mt-4" onClick={() => void session.refetch()}>Try again</button></div>;
+  if (session.isLoadingError) return <div className="p-6"><Trouble error={session.error} /><button type="button" className="btn mt-4" onClick={() => void session.refetch()}>Try again</button></div>;
   if (!session.data) return <SignIn />;
   // What was typed on a page stays there while its reader signs in again above it.
   return (

@@ -5,7 +5,7 @@ import { useLive } from "../api/useLive.ts";
 import { useSession, useSignOut, type Right } from "./Session.tsx";
 
 /** Each page, and the right without which it has nothing to show. */
-const places: { to: string; name: string; right?: Right }[] = [{ to: "/", name: "Overview", right: "read" }, { to: "/series", name: "Series", right: "read" }, { to: "/life", name: "Held and void", right: "read" }, { to: "/calendar", name: "Calendar", right: "read" }, { to: "/closings", name: "Closed periods", right: "read" }, { to: "/routes", name: "Kinds and routes", right: "read" }, { to: "/codebooks", name: "Codebooks", right: "read" }, { to: "/starters", name: "Starter sets", right: "define" }, { to: "/accounts", name: "Accounts", right: "access" }, { to: "/check", name: "Check digits" }];
+const places: { to: string; name: string; right?: Right }[] = [{ to: "/", name: "Overview", right: "read" }, { to: "/records", name: "Records", right: "read" }, { to: "/series", name: "Series", right: "read" }, { to: "/life", name: "Held and void", right: "read" }, { to: "/calendar", name: "Calendar", right: "read" }, { to: "/closings", name: "Closed periods", right: "read" }, { to: "/routes", name: "Kinds and routes", right: "read" }, { to: "/codebooks", name: "Codebooks", right: "read" }, { to: "/starters", name: "Starter sets", right: "define" }, { to: "/accounts", name: "Accounts", right: "access" }, { to: "/check", name: "Check digits" }];
 
 function Banner() {
   const status = useStatus();

@@ -17,7 +17,7 @@ export function AccountPage() {
   const act = useMutation({ mutationFn: ({ what, body }: { what: string; body: unknown }) => post<AccountView>(`${path}/${what}`, body), ...settled });
   const renew = useMutation({ mutationFn: () => post<OpenedView>(`${path}/passwords`, {}), ...settled });
   if (found.isPending) return <Waiting />;
-  if (found.isError) return <Trouble error={found.error} />;
+  if (found.isLoadingError) return <Trouble error={found.error} />;
   const account = found.data;
   return (
     <>

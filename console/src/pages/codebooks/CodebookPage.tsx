@@ -19,7 +19,7 @@ export function CodebookPage() {
   const { key = "" } = useParams();
   const books = useCodebooks();
   if (books.isPending) return <Waiting />;
-  if (books.isError) return <Trouble error={books.error} />;
+  if (books.isLoadingError) return <Trouble error={books.error} />;
   const book = books.data.find((each) => each.key === key);
   if (!book) return <p className="p-4">There is no codebook ‘{key}’. <Link className="link" to="/codebooks">Look at those there are</Link>.</p>;
   return <Book book={book} />;

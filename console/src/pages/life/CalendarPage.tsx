@@ -34,7 +34,7 @@ export function CalendarPage() {
   const calendar = useCalendar();
   const status = useStatus();
   if (calendar.isPending || status.isPending) return <Waiting />;
-  if (calendar.isError) return <Trouble error={calendar.error} />;
+  if (calendar.isLoadingError) return <Trouble error={calendar.error} />;
   const today = days(status.data?.today ?? new Date().toISOString().slice(0, 10));
   const dates = calendar.data.flatMap((series) => series.ranges.flatMap((range) => [range.opens, range.closes ?? range.opens])).map(days);
   const year = (date: number) => new Date(date * DAY).getUTCFullYear();

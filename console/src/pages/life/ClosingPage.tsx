@@ -28,7 +28,7 @@ export function ClosingPage() {
   const { closing = "" } = useParams();
   const query = useClosing(closing);
   if (query.isPending) return <Waiting />;
-  if (query.isError) return <Trouble error={query.error} />;
+  if (query.isLoadingError) return <Trouble error={query.error} />;
   const statement = query.data;
   return (
     <>

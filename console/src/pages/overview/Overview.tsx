@@ -47,7 +47,7 @@ const atAGlance = (series: SeriesView[]): SeriesView[] => {
 export function Overview() {
   const series = useSeriesList();
   if (series.isPending) return <Waiting />;
-  if (series.isError) return <Trouble error={series.error} />;
+  if (series.isLoadingError) return <Trouble error={series.error} />;
   return (
     <>
       <h1 className="text-2xl font-semibold mb-5">Overview</h1>

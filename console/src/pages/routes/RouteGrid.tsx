@@ -12,7 +12,7 @@ export function RouteGrid() {
   const grid = useRouteGrid();
   const [open, setOpen] = useState("");
   if (grid.isPending) return <Waiting />;
-  if (grid.isError) return <Trouble error={grid.error} />;
+  if (grid.isLoadingError) return <Trouble error={grid.error} />;
   const { kinds, units, cells } = grid.data;
   const gaps = cells.filter((cell) => cell.gap).length;
   return (

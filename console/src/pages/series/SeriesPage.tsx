@@ -51,7 +51,7 @@ export function SeriesPage() {
   const complete = isComplete(query.data?.fields ?? [], asked);
   const coming = useSeries(key, date, asked, complete && (query.data?.fields.length ?? 0) > 0);
   if (query.isPending) return <Waiting />;
-  if (query.isError) return <Trouble error={query.error} />;
+  if (query.isLoadingError) return <Trouble error={query.error} />;
   const series = query.data;
   const ahead = series.fields.length === 0 ? series : complete ? coming.data : undefined;
   return (

@@ -8,7 +8,7 @@ import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
 export function StarterPage() {
   const starters = useStarters();
   if (starters.isPending) return <Waiting />;
-  if (starters.isError) return <Trouble error={starters.error} />;
+  if (starters.isLoadingError) return <Trouble error={starters.error} />;
   return (
     <>
       <h1 className="text-2xl font-semibold mb-1">Starter sets</h1>

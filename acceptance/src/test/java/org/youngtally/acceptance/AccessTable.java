@@ -28,6 +28,8 @@ final class AccessTable {
     static final Map<String, List<String>> FOR_ALL = Map.of("define", List.of("hanna"), "read", List.of("hanna", "odile"), "access", List.of("hanna"), "audit", List.of("hanna", "odile"));
     /** Who has it anywhere. */
     static final Map<String, List<String>> SOMEWHERE = Map.of("read", List.of("hanna", "ines", "tobin", "mara", "ruben", "odile", "shop"), "define", List.of("hanna", "ines"), "access", List.of("hanna"));
+    /** What records are tried on, one of each unit: the first that are kept behind those of the demo. */
+    static final int FIRST_RECORD = 10;
     static final List<String> ROLES = List.of("hanna", "ines", "tobin", "mara", "ruben", "odile", "shop");
     static final List<String> UNITS = List.of("works", "care", "foundry");
     private static final Map<String, Map<String, String>> PLACES = Map.of(
@@ -49,7 +51,7 @@ final class AccessTable {
         String body(String unit, String role) { return filled(body, unit, role); }
 
         private static String filled(String text, String unit, String role) {
-            String filled = text.replace("{unit}", unit).replace("{account}", role).replace("{closing}", "85").replace("{block}", "80").replace("{codebook}", "nothing").replace("{name}", "new-company").replace("{token}", "none");
+            String filled = text.replace("{unit}", unit).replace("{account}", role).replace("{closing}", "85").replace("{block}", "80").replace("{codebook}", "nothing").replace("{name}", "new-company").replace("{token}", "none").replace("{record}", String.valueOf(FIRST_RECORD + UNITS.indexOf(unit)));
             for (Map.Entry<String, String> place : PLACES.get(unit).entrySet()) filled = filled.replace("{" + place.getKey() + "}", place.getValue());
             return filled;
         }
@@ -112,7 +114,21 @@ final class AccessTable {
         rules.put("openAccount", new Rule("access", For.ALL, "/accounts", "{\"name\":\"\"}"));
         for (String act : List.of("closeAccount closings", "reopenAccount reopenings", "renewPassword passwords", "giveGrants grants", "withdrawGrants withdrawals")) rules.put(act.split(" ")[0], new Rule("access", For.ALL, "/accounts/nobody/" + act.split(" ")[1], "{\"grants\":[{\"right\":\"read\",\"scope\":\"all\"}]}"));
         rules.put("listTokens", new Rule("", For.EVERYBODY_KNOWN, "/accounts/{account}/tokens", ""));
-        rules.put("issueToken", new Rule("", For.EVERYBODY_KNOWN, "/accounts/{account}/tokens", "{}"));
+        String record = "/records/{record}";
+        String fields = "{\"kind\":\"{kind}\",\"unit\":\"{unit}\",\"fields\":{{fields}}}";
+        rules.put("findRecords", new Rule("read", For.SOMEWHERE, "/records", ""));
+        for (String read : List.of("showRecord ", "showRecordHistory /versions", "printRecord /page", "fetchFile /files/1")) rules.put(read.split(" ")[0], new Rule("read", For.UNIT, record + (read.endsWith(" ") ? "" : read.split(" ")[1]), ""));
+        rules.put("saveRecord", new Rule("allocate", For.UNIT, "/records", fields));
+        rules.put("previewRecord", new Rule("allocate", For.UNIT, "/record-previews", fields));
+        rules.put("editRecord", new Rule("allocate", For.UNIT, record, "{\"fields\":{{fields}}}"));
+        rules.put("fixRecord", new Rule("allocate", For.UNIT, record + "/fixings", "{}"));
+        rules.put("shareRecord", new Rule("allocate", For.UNIT, record + "/units", "{\"unit\":\"{unit}\"}"));
+        rules.put("attachFile", new Rule("allocate", For.UNIT, record + "/files?name=a.txt", "{}"));
+        rules.put("fillTable", new Rule("allocate", For.UNIT, "/kinds/{kind}/tables?unit={unit}&name=a.csv", "{}"));
+        rules.put("showFilling", new Rule("", For.EVERYBODY_KNOWN, "/tables/none", ""));
+        rules.put("renumberRecord", new Rule("void", For.UNIT, record + "/renumberings", "{}"));
+        rules.put("deleteRecord", new Rule("void", For.UNIT, record + "/deletions", "{\"reason\":\"tried\"}"));
+        rules.put("issueToken", new Rule("access", For.ALL, "/accounts/{account}/tokens", "{}"));
         rules.put("revokeToken", new Rule("", For.EVERYBODY_KNOWN, "/accounts/{account}/tokens/{token}", ""));
         for (String known : List.of("showSession /session", "showStatus /status", "doNothing /noop", "listUnits /units", "listKinds /kinds", "showKind /kinds/{kind}", "listCheckSchemes /check-schemes", "listStarters /starters", "showStarter /starters/{name}", "definitionSchema /definition-schema")) rules.put(known.split(" ")[0], new Rule("", For.EVERYBODY_KNOWN, known.split(" ")[1], ""));
         for (String known : List.of("check /checks", "addCheck /check-additions", "fillStarter /starters/fillings", "changePassword /session/password")) rules.put(known.split(" ")[0], new Rule("", For.EVERYBODY_KNOWN, known.split(" ")[1], "{}"));

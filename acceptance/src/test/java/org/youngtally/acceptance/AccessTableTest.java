@@ -27,6 +27,7 @@ class AccessTableTest {
     static void start() throws Exception {
         service = Service.demo();
         operations = AccessTable.described(service.get("/api/openapi.json").json());
+        for (String unit : AccessTable.UNITS) assertThat(service.post("/api/v1/records", AccessTable.rule("saveRecord").body(unit, "hanna")).json().get("record").get("record").asInt()).isEqualTo(AccessTable.FIRST_RECORD + AccessTable.UNITS.indexOf(unit));
     }
 
     @AfterAll
@@ -38,7 +39,8 @@ class AccessTableTest {
         for (AccessTable.Described each : operations) {
             AccessTable.Rule rule = AccessTable.rule(each.operation());
             assertThat(each.open()).as(each.operation()).isEqualTo(rule.who() == AccessTable.For.STRANGERS_TOO);
-            if (rule.right().isEmpty()) assertThat(each.rights()).as(each.operation()).isEmpty();
+            // For oneself it takes no right but a session; by a token, as it is tried here, it takes the right to manage the account.
+            if (rule.right().isEmpty() || each.operation().equals("issueToken")) assertThat(each.rights()).as(each.operation()).isEmpty();
             else assertThat(each.rights()).as(each.operation()).contains(rule.right());
         }
     }
@@ -100,7 +102,8 @@ class AccessTableTest {
                 String token = service.post("/api/v1/accounts/" + name + "/tokens", "{\"name\":\"tried\"}").text("token");
                 for (AccessTable.Described operation : operations) {
                     AccessTable.Rule rule = AccessTable.rule(operation.operation());
-                    if (rule.right().isEmpty()) continue;
+                    // A new number for a record needs two rights.
+                    if (rule.right().isEmpty() || operation.operation().equals("renumberRecord")) continue;
                     for (String unit : rule.units()) {
                         Reached reached = Reached.by(request(operation, unit, name).header("Authorization", Service.bearer(token)).build());
                         boolean here = switch (rule.who()) {
@@ -130,10 +133,10 @@ class AccessTableTest {
 
     /** The series that somebody may read, worked out by hand from what they are; of those in routes and those granted by name. */
     private static final Map<String, Set<String>> READABLE = Map.of(
-            "ines", Set.of("invoice-works", "customer", "part", "drawing", "host", "project", "voucher"),
-            "tobin", Set.of("invoice-care", "customer", "customer-school", "part", "drawing", "host", "visit", "order", "contract"),
+            "ines", Set.of("invoice-works", "customer", "part", "drawing", "host", "component", "project", "voucher"),
+            "tobin", Set.of("invoice-care", "customer", "customer-school", "part", "drawing", "host", "component", "visit", "order", "contract"),
             "mara", Set.of("invoice-works", "customer", "part", "drawing", "host", "component"),
-            "ruben", Set.of("pipe-label", "customer", "part", "drawing", "host", "cast"),
+            "ruben", Set.of("pipe-label", "customer", "part", "drawing", "host", "component", "cast"),
             "shop", Set.of("customer", "customer-school"));
 
     @Test

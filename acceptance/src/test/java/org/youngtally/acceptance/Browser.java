@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Comparator;
+import java.util.Map;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
 import org.openqa.selenium.Keys;
@@ -31,6 +32,7 @@ final class Browser implements AutoCloseable {
         var options = new ChromeOptions();
         options.setBinary("/usr/bin/chromium");
         options.addArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--lang=en-GB", "--user-data-dir=" + profile);
+        options.setExperimentalOption("prefs", Map.of("download.default_directory", downloads().toString()));
         var service = new ChromeDriverService.Builder().usingDriverExecutable(Path.of("/usr/bin/chromedriver").toFile()).build();
         this.driver = new ChromeDriver(service, options);
         driver.manage().timeouts().scriptTimeout(PATIENCE);
@@ -68,10 +70,10 @@ final class Browser implements AutoCloseable {
         return id != null ? element(By.id(id)) : found.findElement(By.cssSelector("input, select"));
     }
 
-    /** Puts a text into a field in place of what stands there. */
     /** Chooses an option by what it says. */
     void choose(String label, String option) { new Select(field(label)).selectByVisibleText(option); }
 
+    /** Puts a text into a field in place of what stands there. */
     void type(String label, String text) {
         WebElement field = field(label);
         field.sendKeys(Keys.chord(Keys.CONTROL, "a"), Keys.DELETE);
@@ -85,6 +87,12 @@ final class Browser implements AutoCloseable {
 
     void seesNoLonger(String text) { waiting().withMessage(() -> "‘" + text + "’ stays on the page").until(each -> !text().contains(text)); }
 
+    /** Waits until a script says true, and the page shows what came of it. */
+    void holds(String script) {
+        waiting().withMessage(() -> "this stays untrue: " + script).until(each -> Boolean.TRUE.equals(driver.executeScript("return " + script)));
+        driver.executeAsyncScript("requestAnimationFrame(() => requestAnimationFrame(arguments[0]))");
+    }
+
     String text() { return driver.findElement(By.tagName("body")).getText(); }
 
     void key(CharSequence keys) { driver.switchTo().activeElement().sendKeys(keys); }
@@ -95,8 +103,20 @@ final class Browser implements AutoCloseable {
 
     Object scriptAsync(String script) { return driver.executeAsyncScript(script); }
 
+    private Path downloads() { return profile.resolve("downloads"); }
+
+    /** Waits until a file was downloaded whole, and gives its text. */
+    String downloaded(String name) throws IOException {
+        waiting().until(each -> Files.exists(downloads().resolve(name)));
+        return Files.readString(downloads().resolve(name));
+    }
+
     void picture(Path file) throws IOException {
-        driver.executeAsyncScript("document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(arguments[arguments.length - 1])))");
+        driver.executeAsyncScript("""
+                const done = arguments[arguments.length - 1];
+                const moving = document.getAnimations().filter((each) => each.effect.getComputedTiming().iterations !== Infinity).map((each) => each.finished);
+                Promise.allSettled([document.fonts.ready, ...moving]).then(() => requestAnimationFrame(() => requestAnimationFrame(done)));
+                """);
         Files.createDirectories(file.getParent());
         Files.write(file, driver.getScreenshotAs(OutputType.BYTES));
     }

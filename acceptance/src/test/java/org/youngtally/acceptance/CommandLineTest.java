@@ -185,8 +185,8 @@ class CommandLineTest {
 
     @Test
     void fieldsAndUnitsAreGivenAndRefusedByName() throws Exception {
-        assertThat(youngtally("allocate", "component", "--field", "group=wind-chest", "--field", "kind=SL", "--date", "2026-03-02", "--quantity", "2").out()).isEqualTo("WC-SL-0006\nWC-SL-0007\n");
-        assertThat(youngtally("find", "wc-sl-0007").out()).contains("lane       group WC").contains("fields     group=WC, kind=SL");
+        assertThat(youngtally("allocate", "component", "--field", "group=wind-chest", "--field", "kind=SL", "--date", "2026-03-02", "--quantity", "2").out()).isEqualTo("WC-SL-0007\nWC-SL-0008\n");
+        assertThat(youngtally("find", "wc-sl-0008").out()).contains("lane       group WC").contains("fields     group=WC, kind=SL");
         assertThat(youngtally("allocate", "order", "--unit", "care", "--date", "2026-03-02").out()).isEqualTo("PO-CARE-26-0001\n");
         assertThat(youngtally("series", "preview", "project", "--field", "place=Ørland", "--date", "2026-05-05", "--quantity", "1").out()).isEqualTo("ORLA2601\n");
         assertThat(youngtally("series", "preview", "project").err()).contains("rest on place");

@@ -155,6 +155,8 @@ class ConsoleTest {
         assertThat(browser.active().getText()).isEqualTo("Skip to the page");
         browser.key(Keys.TAB);
         browser.key(Keys.TAB);
+        assertThat(browser.active().getText()).isEqualTo("Records");
+        browser.key(Keys.TAB);
         assertThat(browser.active().getText()).isEqualTo("Series");
         browser.key(Keys.ENTER);
         browser.sees("New series");
@@ -283,6 +285,7 @@ class ConsoleTest {
         browser.sees("‘x’ is neither a value nor a row of them");
         browser.type("Never the values", "2-4");
         browser.type("Never a count with", "6");
+        browser.sees("L14");
         browser.seesNoLonger("L06");
         assertThat(browser.element(By.cssSelector("[data-testid=coming]")).getText()).contains("L01", "L05", "L07", "L14").doesNotContain("L02", "L04");
         browser.field("Values are given").sendKeys("scattered");

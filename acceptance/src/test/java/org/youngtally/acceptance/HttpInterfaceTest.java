@@ -52,6 +52,21 @@ class HttpInterfaceTest {
         assertThat(answer.text("accepted")).isNotBlank();
     }
 
+    @Test
+    void anAnswerGoesOutWholeWithItsLength() throws Exception {
+        Service.Answer taken = service.post(ALLOCATIONS, "{}");
+        assertThat(taken.response().headers().firstValueAsLong("Content-Length")).hasValue(taken.response().body().getBytes(StandardCharsets.UTF_8).length);
+        assertThat(taken.response().headers().firstValue("Transfer-Encoding")).isEmpty();
+    }
+
+    /** Operations are told apart by the ends of their paths, which may be written otherwise. */
+    @Test
+    void aPathMeansTheSameWithItsLettersEscaped() throws Exception {
+        assertThat(service.post("/api/v1/series/invoice/%61llocations", "{}").status()).isEqualTo(201);
+        assertThat(service.post("/api/v1/series/invoice/allocation", "{}").status()).isEqualTo(404);
+        assertThat(service.put("/api/v1/series/invoice/allocations", "{}").status()).isEqualTo(405);
+    }
+
     @ParameterizedTest
     @CsvSource(delimiter = ';', quoteCharacter = '`', value = {
         "invoice; {\"date\":\"2030-01-01\"}; 422; date-not-served; date; No range of ‘invoice’ serves 2030-01-01",

@@ -5,6 +5,7 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -13,6 +14,7 @@ import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.rendering.PDFRenderer;
 import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
 import tools.jackson.databind.node.ObjectNode;
 
 /** Takes the pictures of the console that the documentation shows, from the demo data. Argument: the folder to write to. */
@@ -29,7 +31,7 @@ final class Pictures {
             terminal(service, browser, folder.resolve("terminal.png"));
             browser.open("/");
             browser.sees("CAST-005");
-            browser.sees("Card file, drawer 5");
+            browser.sees("record kept");
             browser.picture(folder.resolve("console-overview.png"));
             browser.open("/series");
             browser.sees("P-100640");
@@ -42,10 +44,6 @@ final class Pictures {
             browser.sees("LW26-00030");
             browser.sees("99,979 left");
             browser.picture(folder.resolve("console-series-page.png"));
-            browser.type("Quantity", "200000");
-            browser.press("Take 200,000 numbers");
-            browser.sees("is more than");
-            browser.picture(folder.resolve("console-refusal.png"));
             browser.open("/new");
             browser.type("Key", "crate");
             browser.type("Title", "Transport crates");
@@ -57,22 +55,14 @@ final class Pictures {
             browser.type("Pattern", "C{date MM}-{count 4 safe}");
             browser.sees("would arise twice");
             browser.picture(folder.resolve("console-editor-fault.png"));
-            browser.open("/codebooks/component");
-            browser.sees("Pipe shade");
-            browser.picture(folder.resolve("console-codebook.png"));
-            browser.open("/series/component/edit");
-            browser.sees("WC-PA-0006");
-            browser.picture(folder.resolve("console-editor-fields.png"));
             browser.open("/life");
             browser.sees("Label printer of the foundry");
             browser.picture(folder.resolve("console-life.png"));
             browser.open("/calendar");
             browser.sees("Casts of the foundry");
             browser.picture(folder.resolve("console-calendar.png"));
-            browser.open("/closings/" + CLOSING);
-            browser.sees("Written twice for ORDER-863");
-            browser.picture(folder.resolve("console-closing.png"));
-            page(service, folder.resolve("closing-page.png"));
+            page(service, "/closings/" + CLOSING + "/page", folder.resolve("closing-page.png"));
+            records(service, browser, folder);
             browser.open("/routes");
             browser.sees("customer-school");
             browser.element(By.cssSelector("[aria-label='Fill the gap: invoice in foundry']")).click();
@@ -115,9 +105,36 @@ final class Pictures {
         browser.picture(picture);
     }
 
-    /** The page to be signed, as it is printed. */
-    private static void page(Service service, Path picture) throws Exception {
-        byte[] pdf = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(service.address() + "/api/v1/closings/" + CLOSING + "/page")).header("Authorization", Service.bearer(service.token())).build(), HttpResponse.BodyHandlers.ofByteArray()).body();
+    /** A record that is being written, one that stands in two units, one on paper, and a table that was filled. */
+    private static void records(Service service, Browser browser, Path folder) throws Exception {
+        browser.open("/records/new?kind=customer&unit=care");
+        browser.sees("given when it is saved");
+        browser.type("Name", "Little Marrow Town Band");
+        browser.choose("Class", "Private house (house)");
+        browser.type("Town", "Little Marrow");
+        browser.key(Keys.ENTER);
+        browser.sees("Saved");
+        browser.type("Name", "Wexcombe");
+        browser.sees("Is it one of these?");
+        browser.picture(folder.resolve("console-record-new.png"));
+        browser.open("/records/1");
+        browser.sees("taken over in Tuning and care");
+        browser.press("Tuning and care");
+        browser.picture(folder.resolve("console-record.png"));
+        page(service, "/records/5/page", folder.resolve("record-page.png"));
+        Path table = Files.writeString(Files.createTempDirectory("pictures").resolve("components.csv"), "number,name,group,kind\n,Cornice of the case,Case,Cornice\n,Shade of the pedal,Case,Pipe shade\n");
+        browser.open("/records/table");
+        browser.choose("Kind", "Component");
+        browser.choose("Unit", "Organ works");
+        browser.field("Table, .csv or .xlsx").sendKeys(table.toString());
+        browser.press("Fill it");
+        browser.sees("had a number already");
+        browser.picture(folder.resolve("console-table.png"));
+    }
+
+    /** A page as it is printed. */
+    private static void page(Service service, String path, Path picture) throws Exception {
+        byte[] pdf = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(service.address() + "/api/v1" + path)).header("Authorization", Service.bearer(service.token())).build(), HttpResponse.BodyHandlers.ofByteArray()).body();
         try (PDDocument document = Loader.loadPDF(pdf)) {
             ImageIO.write(new PDFRenderer(document).renderImageWithDPI(0, 80), "png", picture.toFile());
         }
@@ -136,7 +153,7 @@ final class Pictures {
             text.append(new String(builder.start().getInputStream().readAllBytes(), StandardCharsets.UTF_8)).append('\n');
         }
         browser.open("/nowhere");
-        browser.script("document.body.innerHTML = ''; const pre = document.createElement('pre'); pre.textContent = arguments[0]; pre.style.cssText = 'margin:0;padding:20px;min-height:100vh;background:#12191e;color:#e4ded0;font:11px/1.3 \"Spline Sans Mono Variable\"'; document.body.append(pre)", text.toString());
+        browser.script("document.body.innerHTML = ''; const pre = document.createElement('pre'); pre.textContent = arguments[0]; pre.style.cssText = 'margin:0;padding:20px;min-height:100vh;overflow:hidden;background:#12191e;color:#e4ded0;font:10.5px/1.28 \"Spline Sans Mono Variable\"'; document.body.append(pre)", text.toString());
         browser.picture(picture);
     }
 }

@@ -74,6 +74,12 @@ class StrangerTest {
         refused(service.send(taking().header("Authorization", token)), 401, "sign-in-needed", "second till", "was revoked on 2026-03-02");
     }
 
+    /** It would have an heir that outlives it. */
+    @Test
+    void aTokenIssuesNoneForItsOwnAccount() throws Exception {
+        refused(service.send(service.stranger("/api/v1/accounts/tobin/tokens").header("Authorization", Service.bearer(Service.demoToken("tobin"))).header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString("{\"name\":\"heir\"}"))), 403, "grant-missing", "would outlive it");
+    }
+
     @Test
     void anExpiredTokenIsNotTakenAnyMore() throws Exception {
         refused(service.post("/api/v1/accounts/shop/tokens", "{\"name\":\"old\",\"expires\":\"2026-03-01\"}"), 400, "malformed", "2026-03-02 to 2029-03-06");

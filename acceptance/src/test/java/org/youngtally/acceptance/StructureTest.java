@@ -19,13 +19,15 @@ class StructureTest {
     void importsRunFromTheServiceThroughTheLedgerToTheCore() {
         layeredArchitecture().consideringOnlyDependenciesInLayers()
                 .layer("core").definedBy("org.youngtally.core..")
+                .layer("documents").definedBy("org.youngtally.documents..")
                 .layer("ledger").definedBy("org.youngtally.ledger..")
                 .layer("service").definedBy("org.youngtally.service..")
                 .layer("cli").definedBy("org.youngtally.cli..")
                 .whereLayer("service").mayNotBeAccessedByAnyLayer()
                 .whereLayer("cli").mayNotBeAccessedByAnyLayer()
                 .whereLayer("ledger").mayOnlyBeAccessedByLayers("service")
-                .whereLayer("core").mayOnlyBeAccessedByLayers("ledger", "service", "cli")
+                .whereLayer("documents").mayOnlyBeAccessedByLayers("service", "cli")
+                .whereLayer("core").mayOnlyBeAccessedByLayers("documents", "ledger", "service", "cli")
                 .check(CLASSES);
     }
 

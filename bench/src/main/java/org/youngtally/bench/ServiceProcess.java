@@ -63,7 +63,10 @@ record ServiceProcess(Process process, int port, HttpClient http, double readySe
     }
 
     String get(String path) throws IOException, InterruptedException {
-        return http.send(HttpRequest.newBuilder(uri(path)).header("Authorization", "Bearer " + token).build(), HttpResponse.BodyHandlers.ofString()).body();
+        HttpRequest.Builder request = HttpRequest.newBuilder(uri(path));
+        // Before there is a token, the service is asked as by a stranger.
+        if (!token.isEmpty()) request.header("Authorization", "Bearer " + token);
+        return http.send(request.build(), HttpResponse.BodyHandlers.ofString()).body();
     }
 
     String post(String path, String body) throws IOException, InterruptedException {

@@ -46,7 +46,7 @@ final class EntryCommand {
             String first = Json.text(entry, "first", "");
             String last = Json.text(entry, "last", "");
             return List.of(Json.text(entry, "seq", ""), Moment.of(Json.text(entry, "at", "")), Json.text(entry, "by", ""), Json.text(entry, "act", ""), series(entry), Json.text(entry, "date", ""),
-                    first.equals(last) ? first : first + " … " + last, Json.text(entry, "reference", Json.text(entry, "note", "")));
+                    first.equals(last) ? first : first + " … " + last, Json.text(entry, "reference", Json.text(entry, "note", entry.has("kind") && entry.has("unit") ? Json.text(entry, "kind", "") + " in " + Json.text(entry, "unit", "") : "")));
         }
 
         private static String series(JsonObject entry) {

@@ -44,6 +44,7 @@ final class FindCommand implements Callable<Integer> {
         if (found.has("fields")) property("fields", Json.fields(found, ""));
         property("taken", Moment.of(Json.text(found, "at", "")) + " by " + Json.text(found, "by", "") + ", entry " + Json.number(found, "seq"));
         property("reference", Json.text(found, "reference", "none"));
+        if (found.has("record")) property("record", Json.number(found, "record") + " (" + Json.text(found, "kind", "record") + " of " + Json.text(found, "unit", "") + "); see it with: youngtally record show " + Json.number(found, "record"));
     }
 
     private static String change(JsonObject act) {

@@ -38,6 +38,9 @@ public final class Main {
         commands.put("holds", HoldsCommand::new);
         commands.put("voids", VoidsCommand::new);
         commands.put("find", FindCommand::new);
+        commands.put("record", RecordCommand::new);
+        commands.put("file", FileCommand::new);
+        commands.put("fill", FillCommand::new);
         commands.put("audit", AuditCommand::new);
         commands.put("apply", ApplyCommand::new);
         commands.put("export", ExportCommand::new);

@@ -17,6 +17,7 @@ import java.security.GeneralSecurityException;
 import java.security.KeyStore;
 import java.security.cert.Certificate;
 import java.security.cert.CertificateFactory;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
@@ -116,6 +117,30 @@ final class Service {
     private Answer call(String method, String path, JsonObject body, Map<String, String> headers) {
         try {
             return answer(connection(method, path, body, headers), headers.containsKey(KEY));
+        } catch (IOException e) {
+            throw notReachable(e);
+        }
+    }
+
+    /** What came back as it is, and the headers that go with it. */
+    record Sent(byte[] bytes, String text, Map<String, String> headers) {}
+
+    /** Sends bytes as they are, and gives back what comes. @param key by which a repetition of the request is known */
+    Sent send(String path, byte[] body, String key) {
+        try {
+            HttpURLConnection connection = connection("POST", path, null, Map.of(KEY, key));
+            connection.setDoOutput(true);
+            connection.setRequestProperty("Content-Type", "application/octet-stream");
+            connection.getOutputStream().write(body);
+            if (connection.getResponseCode() >= 400) answer(connection, false);
+            var headers = new LinkedHashMap<String, String>();
+            connection.getHeaderFields().forEach((name, values) -> {
+                if (name != null) headers.put(name, values.getFirst());
+            });
+            try (InputStream in = connection.getInputStream()) {
+                byte[] bytes = in.readAllBytes();
+                return new Sent(bytes, new String(bytes, StandardCharsets.UTF_8), headers);
+            }
         } catch (IOException e) {
             throw notReachable(e);
         }

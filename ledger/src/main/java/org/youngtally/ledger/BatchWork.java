@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Consumer;
+import java.util.function.LongConsumer;
 import org.jooq.exception.IntegrityConstraintViolationException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -43,6 +44,9 @@ final class BatchWork {
 
         record Repeated(long seq) implements Outcome {}
 
+        /** @param record that there was already */
+        record Known(long record) implements Outcome {}
+
         record Refused(Refusal refusal) implements Outcome {}
     }
 
@@ -51,7 +55,10 @@ final class BatchWork {
         Store recover(Journal journal, Store store) throws IOException, SQLException, JournalBroken;
     }
 
-    record Waiting(Act act, String by, CompletableFuture<Outcome> answer) {}
+    /** @param progress is told how many numbers are written; absent for whom a moment is not long */
+    record Waiting(Act act, String by, CompletableFuture<Outcome> answer, Optional<LongConsumer> progress) {
+        Waiting(Act act, String by, CompletableFuture<Outcome> answer) { this(act, by, answer, Optional.empty()); }
+    }
 
     private final Journal journal;
     private final SteadyClock clock;
@@ -95,6 +102,17 @@ final class BatchWork {
         Instant now = clock.now();
         if (state.memory().nextLapse().filter(lapse -> !lapse.isAfter(now)).isEmpty() || !clock.isSteady()) return;
         serve(List.of(new Waiting(new Act.Lapse(now), CLOCK, new CompletableFuture<>())));
+    }
+
+    /** Looks after the tables' file, once what was waited for is answered. @param atRest whether nobody waits */
+    void tidy(boolean atRest) {
+        if (!stopped.isEmpty()) return;
+        try {
+            store.tidy(atRest);
+        } catch (RuntimeException e) {
+            LOG.warn("the tables could not be written to their file; they are opened anew", e);
+            recover();
+        }
     }
 
     /** Does a batch and answers every act of it. What closes a period looks at rows as they stand, and is done by itself. */
@@ -184,7 +202,7 @@ final class BatchWork {
             outcomes.add(outcome);
         }
         if (!entries.isEmpty()) {
-            store.write(entries);
+            store.write(entries, batch.stream().flatMap(waiting -> waiting.progress().stream()).findFirst().orElse(written -> { }));
             journal.append(entries);
             store.commit(journal.head());
             head = journal.head();
@@ -202,6 +220,7 @@ final class BatchWork {
         return switch (Decider.decide(state.memory(), waiting.act(), now, today)) {
             case Decision.Refused refused -> new Outcome.Refused(refused.refusal());
             case Decision.Repeated repeated -> new Outcome.Repeated(repeated.seq());
+            case Decision.Known known -> new Outcome.Known(known.record());
             case Decision.Done done when done.effects().isEmpty() -> new Outcome.Done(Optional.empty());
             case Decision.Done done -> {
                 var entry = new Entry(journal.head().seq() + entries.size() + 1, now, waiting.by(), Entries.kind(waiting.act()), Entries.request(waiting.act(), done.effects(), state.memory()::laneKey), done.effects());

@@ -7,12 +7,14 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.function.LongConsumer;
 import org.jooq.DSLContext;
 import org.jooq.exception.DataAccessException;
 import org.slf4j.Logger;
@@ -117,11 +119,14 @@ public final class Ledger implements AutoCloseable {
      *
      * @throws LedgerUnavailable where the ledger cannot answer
      */
-    public Outcome perform(Act act, String by) {
+    public Outcome perform(Act act, String by) { return perform(act, by, Optional.empty()); }
+
+    /** @param progress is told how many of the numbers that it takes are written; by the writing thread, and must be quick */
+    public Outcome perform(Act act, String by, Optional<LongConsumer> progress) {
         if (writer == null) throw new LedgerUnavailable(Kind.STOPPED, stopped, null);
-        CompletableFuture<BatchWork.Outcome> answer = writer.submit(act, by);
+        CompletableFuture<BatchWork.Outcome> answer = writer.submit(act, by, progress);
         try {
-            return Outcome.of(answer.join(), this);
+            return Outcome.of(answer.join(), act, this);
         } catch (CompletionException e) {
             if (e.getCause() instanceof LedgerUnavailable unavailable) throw unavailable;
             throw e;
@@ -160,6 +165,9 @@ public final class Ledger implements AutoCloseable {
     public LocalDate today() { return LocalDate.ofInstant(options.clock().instant(), options.zone()); }
 
     public ZoneId zone() { return options.zone(); }
+
+    /** The files that go with records. */
+    public FileShelf files() { return FileShelf.in(options.data()); }
 
     public Disk journalDisk() { return options.journal(); }
 

@@ -5,6 +5,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
+import org.jooq.exception.DataAccessException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.youngtally.core.series.Series;
@@ -32,6 +33,11 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
         long known;
         try {
             known = store == null ? folder.knownEntry() : store.applied().seq();
+            if (store != null && unclean && !store.isWhole()) {
+                told.add("the tables hold a part of what was under way when the service ended, so they are made anew from the journal");
+                abandon(store);
+                store = null;
+            }
         } catch (RuntimeException e) {
             LOG.warn("the tables cannot be read", e);
             abandon(store);
@@ -49,10 +55,18 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
         try {
             if (store == null) {
                 if (doubtful) told.add("the machine went down while the tables were in use, so they are made anew from the journal");
-                folder.setTablesAside();
-                store = Store.open(options.storeUrl(), Secrets.in(options.data()));
+                store = anew(options, folder);
             }
-            long replayed = Replay.run(options.journal(), journal.head(), store);
+            long replayed;
+            try {
+                replayed = Replay.run(options.journal(), journal.head(), store);
+            } catch (DataAccessException e) {
+                LOG.warn("the tables object to what they lack", e);
+                told.add("the tables hold something else than the journal says, so they are made anew from it");
+                abandon(store);
+                store = anew(options, folder);
+                replayed = Replay.run(options.journal(), journal.head(), store);
+            }
             if (unclean || replayed > 0) told.add((unclean ? "the service was not stopped in order; " : "") + replayed + (replayed == 1 ? " entry was" : " entries were") + " replayed from the journal, which ends at entry " + journal.head().seq());
         } catch (JournalBroken e) {
             journal.close();
@@ -68,10 +82,15 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
         return new LedgerOpening(store, journal, "", told);
     }
 
+    /** Empty tables in place of those that are there, which are kept beside. */
+    private static Store anew(LedgerOptions options, DataFolder folder) throws IOException, SQLException {
+        folder.setTablesAside();
+        return Store.open(options.storeUrl(), Secrets.in(options.data()));
+    }
+
     static List<String> rebuild(LedgerOptions options, DataFolder folder) throws IOException {
         try (Journal journal = Journal.open(options.journal(), 0)) {
-            folder.setTablesAside();
-            try (Store store = Store.open(options.storeUrl(), Secrets.in(options.data()))) {
+            try (Store store = anew(options, folder)) {
                 long replayed = Replay.run(options.journal(), journal.head(), store);
                 return List.of(replayed + " entries were written into new tables", "head " + journal.head(), "the old tables are kept beside the new ones, under aside-");
             }

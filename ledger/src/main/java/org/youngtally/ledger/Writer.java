@@ -1,10 +1,13 @@
 package org.youngtally.ledger;
 
 import java.util.ArrayList;
+import java.util.Optional;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.LongConsumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.youngtally.core.act.Act;
@@ -15,6 +18,8 @@ final class Writer implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Writer.class);
     private static final int MOST_WAITING = 10_000;
     private static final int MOST_IN_A_BATCH = 1_000;
+    /** What each batch costs, whatever its size, is worth waiting for others to join it, if only for a moment. */
+    private static final long GATHER_NANOS = 300_000;
 
     private final BlockingQueue<BatchWork.Waiting> queue = new ArrayBlockingQueue<>(MOST_WAITING);
     private final BatchWork work;
@@ -26,10 +31,10 @@ final class Writer implements AutoCloseable {
         this.thread = Thread.ofPlatform().name("writer").start(this::run);
     }
 
-    CompletableFuture<BatchWork.Outcome> submit(Act act, String by) {
+    CompletableFuture<BatchWork.Outcome> submit(Act act, String by, Optional<LongConsumer> progress) {
         if (closing) throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
         if (!work.stopped().isEmpty()) throw new LedgerUnavailable(Kind.STOPPED, work.stopped(), null);
-        var waiting = new BatchWork.Waiting(act, by, new CompletableFuture<>());
+        var waiting = new BatchWork.Waiting(act, by, new CompletableFuture<>(), progress);
         if (!queue.offer(waiting)) throw new LedgerUnavailable(Kind.BUSY, MOST_WAITING + " requests are waiting already", null);
         // The thread may have ended between the look and the offer, and would never take it.
         if (!thread.isAlive() && queue.remove(waiting)) throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
@@ -39,15 +44,23 @@ final class Writer implements AutoCloseable {
     BatchWork work() { return work; }
 
     private void run() {
+        int about = 0;
         try {
             while (!closing || !queue.isEmpty()) {
                 var batch = new ArrayList<BatchWork.Waiting>();
                 BatchWork.Waiting first = queue.poll(100, TimeUnit.MILLISECONDS);
                 work.lapse();
-                if (first == null) continue;
+                if (first == null) {
+                    work.tidy(true);
+                    continue;
+                }
                 batch.add(first);
+                // Who was answered a moment ago asks again in the next; where few are about nobody is waited for.
+                if (queue.size() + 1 < about / 2) LockSupport.parkNanos(GATHER_NANOS);
                 queue.drainTo(batch, MOST_IN_A_BATCH - 1);
+                about = Math.max(batch.size(), about - about / 8 - 1);
                 work.serve(batch);
+                work.tidy(false);
             }
         } catch (InterruptedException e) {
             LOG.error("the writer was interrupted; no numbers are given until the service is started again", e);

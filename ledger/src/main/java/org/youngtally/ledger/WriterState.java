@@ -13,9 +13,11 @@ import org.youngtally.core.act.LedgerState.LaneState;
 import org.youngtally.core.act.LedgerState.Taken;
 import org.youngtally.core.act.LedgerState;
 import org.youngtally.core.act.Span;
+import org.youngtally.core.act.Shelf;
 import org.youngtally.core.act.StateInMemory;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
@@ -42,6 +44,7 @@ final class WriterState {
         for (StateQueries.Placed placed : queries.watched()) memory.remember(placed.lane(), placed.stretch());
         for (StateQueries.RetiredRow row : queries.retired()) memory.rememberRetired(row.lane(), row.position(), row.origin());
         for (LedgerState.Closed period : queries.closed()) memory.remember(period);
+        memory.rememberNextRecord(queries.nextRecord());
     }
 
     StateInMemory memory() { return memory; }
@@ -74,7 +77,7 @@ final class WriterState {
     }
 
     /** The tables as the shelf of a state. */
-    private record Tables(StateQueries queries) implements StateInMemory.Shelf {
+    private record Tables(StateQueries queries) implements Shelf {
         @Override
         public List<Stretch> stretches(int lane, long from, long to) { return queries.stretches(lane, from, to); }
 
@@ -92,6 +95,15 @@ final class WriterState {
 
         @Override
         public Optional<String> keptFile(String name) { return queries.file(name); }
+
+        @Override
+        public Optional<KeptRecord> record(long id) { return queries.record(id); }
+
+        @Override
+        public Optional<Long> knownRecord(String kind, String field, String value) { return queries.knownRecord(kind, field, value); }
+
+        @Override
+        public Optional<Long> numberedRecord(String series, String text) { return queries.numberedRecord(series, text); }
 
         @Override
         public Scatter scatter(String series) { return queries.scatter(series); }

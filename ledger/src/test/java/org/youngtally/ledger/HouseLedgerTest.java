@@ -75,7 +75,7 @@ class HouseLedgerTest {
             fill(ledger);
             before = ledger.house();
             assertThat(before.organisation().routes()).containsOnlyKeys("job in care when size=10..");
-            assertThat(before.byToken().get("abc").token("1").orElseThrow().revoked()).contains(NOW);
+            assertThat(before.byToken().get("abc").account().token("1").orElseThrow().revoked()).contains(NOW);
             assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings()).isEmpty();
         }
         try (Ledger ledger = open()) {

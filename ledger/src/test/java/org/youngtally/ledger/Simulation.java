@@ -246,6 +246,7 @@ final class Simulation {
             case BatchWork.Outcome.Repeated repeated -> {
                 if (!expected.repeated() || expected.seq() != repeated.seq()) throw new Wrong(step.act() + " repeated entry " + repeated.seq() + ", expected " + expected);
             }
+            case BatchWork.Outcome.Known known -> throw new Wrong(step.act() + " came to the record " + known.record());
             case BatchWork.Outcome.Done did -> {
                 long seq = did.entry().orElseThrow(() -> new Wrong(step.act() + " did nothing, expected " + expected)).seq();
                 if (!expected.isDone() || expected.repeated() || expected.seq() != seq) throw new Wrong(step.act() + " was done as entry " + seq + ", expected " + expected);
@@ -258,9 +259,10 @@ final class Simulation {
     private void taken(Step step, Answer expected, List<Effect> effects, long seq) {
         long settled = effects.stream().filter(Effect.Settled.class::isInstance).mapToLong(effect -> ((Effect.Settled) effect).quantity()).sum();
         if ((step.act() instanceof Act.Settle || step.act() instanceof Act.Close) && settled != expected.quantity()) throw new Wrong(step.act() + " settled " + settled + " numbers, expected " + expected.quantity() + ": " + effects);
-        if (!(step.act() instanceof Act.Allocate allocate)) return;
+        boolean block = step.act() instanceof Act.Allocate allocate && allocate.form().isBlock();
+        if (!(step.act() instanceof Act.Allocate || step.act() instanceof Act.SaveRecord || step.act() instanceof Act.FillTable)) return;
         List<String> texts = effects.stream().filter(Effect.Issued.class::isInstance).flatMap(effect -> ((Effect.Issued) effect).texts().stream()).toList();
-        if (!allocate.form().isBlock() && !texts.equals(expected.texts())) throw new Wrong(step.act() + " gave " + texts + ", expected " + expected.texts());
+        if (!block && !texts.equals(expected.texts())) throw new Wrong(step.act() + " gave " + texts + ", expected " + expected.texts());
         for (String text : texts) {
             Long holder = holders.put(text, seq);
             if (holder != null && holder < 0) throw new Wrong(text + " was given by entry " + seq + ", and is void");

@@ -87,6 +87,38 @@ class TamperedLedgerTest {
         }
     }
 
+    private void change(String statement) throws Exception {
+        try (var connection = DriverManager.getConnection(LedgerOptions.in(data).storeUrl(), "tally", "")) {
+            assertThat(connection.createStatement().executeUpdate(statement)).isPositive();
+        }
+    }
+
+    /** What a process that was killed left of a batch that was under way, wherever it left it. */
+    @Test
+    void tablesWithAPartOfABatchAreMadeAnewAfterAKill() throws Exception {
+        fill(5);
+        change("insert into entry (seq, at, account_id, kind) values (7, now(), 1, 0)");
+        Files.writeString(data.resolve("in-use"), MachineRun.current());
+        try (Ledger ledger = open()) {
+            assertThat(ledger.status().opening()).anyMatch(told -> told.contains("hold a part of what was under way"));
+            assertComplete(ledger, 5);
+        }
+    }
+
+    @Test
+    void tablesThatObjectToWhatTheyLackAreMadeAnew() throws Exception {
+        fill(5);
+        Path copy = data.resolve("older");
+        Files.copy(table(), copy);
+        fill(3);
+        Files.move(copy, table(), StandardCopyOption.REPLACE_EXISTING);
+        change("insert into allocation (lane_id, first_position, last_position, state, seq, version, business_date) select lane_id, last_position + 1, last_position + 1, state, seq + 1, version, business_date from allocation order by last_position desc limit 1");
+        try (Ledger ledger = open()) {
+            assertThat(ledger.status().opening()).anyMatch(told -> told.contains("hold something else than the journal says"));
+            assertComplete(ledger, 8);
+        }
+    }
+
     @Test
     void damagedTablesAreMadeAnew() throws Exception {
         fill(20);

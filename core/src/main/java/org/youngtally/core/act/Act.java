@@ -6,7 +6,9 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.youngtally.core.access.AccountChange;
+import org.youngtally.core.record.LineOrder;
 import org.youngtally.core.series.SeriesDraft;
 
 /** Something that somebody asks the ledger to do. Every change takes this road. */
@@ -130,6 +132,43 @@ public sealed interface Act {
     /** Change an account. @param note what is done, in words, without anything secret */
     record ChangeAccount(String account, AccountChange change, String note, RequestMark mark) implements Act {}
 
+    /**
+     * Keep a new record and take its number; or find the one that is known by what it is known by.
+     *
+     * @param values of its fields, as they were written
+     * @param lines in order
+     * @param typed the number as somebody typed it; absent for one that is counted
+     * @param date the business date; absent for that of the record, or today
+     * @param series the one that the one who asks may take from; another is not taken from
+     */
+    record SaveRecord(String kind, String unit, Map<String, String> values, List<LineOrder.Wanted> lines, Optional<String> typed, Optional<LocalDate> date, String series, RequestMark mark) implements Act {
+        public SaveRecord {
+            values = Map.copyOf(values);
+            lines = List.copyOf(lines);
+        }
+    }
+
+    /**
+     * Change a record that is kept.
+     *
+     * @param unit the one in which it is changed
+     * @param expects the version that it is to have now; absent for whichever
+     */
+    record ChangeRecord(long record, String unit, RecordChange change, Optional<Integer> expects, RequestMark mark) implements Act {}
+
+    /**
+     * Take the numbers of many records that are kept elsewhere, in their order: all of them or none.
+     *
+     * @param rows of the fields of each, as they were written
+     * @param series those that the one who asks may take from
+     */
+    record FillTable(String kind, String unit, List<Map<String, String>> rows, Optional<LocalDate> date, Set<String> series, RequestMark mark) implements Act {
+        public FillTable {
+            rows = List.copyOf(rows);
+            series = Set.copyOf(series);
+        }
+    }
+
     /** By what a repetition of it is known; absent where nobody asked for it, or repeating it does no harm. */
     default Optional<RequestMark> known() {
         return switch (this) {
@@ -142,6 +181,9 @@ public sealed interface Act {
             case Define act -> Optional.empty();
             case RemoveRoute act -> Optional.empty();
             case ChangeAccount act -> Optional.of(act.mark());
+            case SaveRecord act -> Optional.of(act.mark());
+            case ChangeRecord act -> Optional.of(act.mark());
+            case FillTable act -> Optional.of(act.mark());
         };
     }
 }

@@ -32,7 +32,7 @@ public final class Decider {
         Optional<Decision> earlier = act.known().flatMap(mark -> earlier(state, mark));
         if (earlier.isPresent()) return earlier.get();
         return switch (act) {
-            case Act.Allocate allocate -> allocate(state, allocate, now, today);
+            case Act.Allocate allocate -> byReference(state, allocate).orElseGet(() -> allocate(state, allocate, now, today));
             case Act.Settle settle -> state.series(settle.series()).map(series -> new Settling(state).decide(settle, series)).orElseGet(() -> unknown(state, settle.series()));
             case Act.Lapse lapse -> new Settling(state).lapse(state.due(lapse.now(), MOST_LAPSES));
             case Act.Split split -> new Settling(state).split(split);
@@ -41,15 +41,17 @@ public final class Decider {
             case Act.Define define -> Definitions.decide(state, define);
             case Act.RemoveRoute remove -> OrganisationDefinitions.remove(state, remove);
             case Act.ChangeAccount change -> account(state, change);
+            case Act.SaveRecord save -> new Recording(state, now, today).save(save);
+            case Act.ChangeRecord change -> new Recording(state, now, today).change(change);
+            case Act.FillTable fill -> new TableFilling(state, fill, now, today).decide();
         };
     }
 
     /** The most holds that lapse in one act. */
     private static final int MOST_LAPSES = 1_000;
 
-    private static Decision allocate(LedgerState state, Act.Allocate act, Instant now, LocalDate today) {
-        Optional<Decision> earlier = byReference(state, act);
-        if (earlier.isPresent()) return earlier.get();
+    /** Takes numbers, whatever they were taken for before. */
+    static Decision allocate(LedgerState state, Act.Allocate act, Instant now, LocalDate today) {
         Optional<Series> known = state.series(act.series());
         if (known.isEmpty()) return unknown(state, act.series());
         Series series = known.get();

@@ -9,6 +9,7 @@ import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
@@ -107,6 +108,9 @@ public sealed interface Effect {
 
     /** A file of definitions is kept in the place of an earlier one of its name. */
     record FileKept(KeptFile file) implements Effect {}
+
+    /** A record is kept, or has a new version. */
+    record RecordKept(KeptRecord record) implements Effect {}
 
     /** Something about who works here changes. */
     sealed interface Organising extends Effect {}

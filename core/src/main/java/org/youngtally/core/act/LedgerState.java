@@ -10,14 +10,13 @@ import java.util.Optional;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.organisation.Organisation;
-import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.RangeUse;
 import org.youngtally.core.series.Series;
 
 /** What a decision rests on: the ledger as it stands after every act before this one. */
-public interface LedgerState {
+public interface LedgerState extends Shelf {
 
     /** The series in its newest version. */
     Optional<Series> series(String key);
@@ -38,12 +37,6 @@ public interface LedgerState {
     /** Every account, by name. */
     Map<String, Account> accounts();
 
-    /** The secret by which the positions of a series are spread; the same one for ever. */
-    Scatter scatter(String series);
-
-    /** The text that is kept of a file of definitions. */
-    Optional<String> keptFile(String name);
-
     /** The lane, if it was ever used. */
     Optional<LaneState> lane(LaneKey key);
 
@@ -62,26 +55,21 @@ public interface LedgerState {
     /** The act that holds a reference of a series; perhaps absent where nobody has objected to its use yet. */
     Optional<EarlierAct> byReference(String series, String reference);
 
-    /** The entry that holds a reference of a series. */
-    Optional<Long> holder(String series, String reference);
-
     /** Of a lane, by their first positions: all that are returned, and all that lie at or behind the next one. */
     NavigableMap<Long, Stretch> apart(int lane);
 
     /** How a position read before it was given anew. */
     List<Origin> retired(int lane, long position);
 
-    /** Where an identifier of a series stands, in the form in which texts are compared; absent where it never gave it. */
-    Optional<Span> spot(Series series, String text);
-
     /** The stretches of a lane between two positions, cut to them, in order. */
+    @Override
     List<Stretch> stretches(int lane, long from, long to);
 
-    /** What an entry took. */
-    Optional<Taken> taking(long seq);
+    /** The number that the next new record gets. */
+    long nextRecord();
 
-    /** A block, by the entry that made it. */
-    Optional<Taken> block(long seq);
+    /** A state that stands as this one, and can take in effects without changing it. */
+    StateInMemory ahead();
 
     /** The numbers that are held until this instant or less long, those first that lapse first. */
     List<Span> due(Instant now, int most);
@@ -91,9 +79,6 @@ public interface LedgerState {
 
     /** The closed periods. */
     Collection<Closed> closed();
-
-    /** What each lane of these series holds that is dated inside a period. */
-    List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to);
 
     /** @param next the lowest position that the counter has not passed @param latest the latest business date of any number given; absent before the first */
     record LaneState(int lane, long next, Optional<LocalDate> latest) {}

@@ -128,6 +128,51 @@ public sealed interface Refusal {
     /** An account cannot be changed so. */
     record AccountFaulty(AccountRefusal refusal) implements Refusal {}
 
+    /** There is no such kind of record. */
+    record UnknownKind(String kind, Optional<String> nearest) implements Refusal {}
+
+    /** There is no such unit. */
+    record UnknownUnit(String unit, Optional<String> nearest) implements Refusal {}
+
+    /** No rule says which series numbers the record. */
+    record NoRoute(String kind, String unit) implements Refusal {}
+
+    /** The rules lead to another series by now than the one that was asked for. */
+    record RouteMoved(String kind, String unit, String series) implements Refusal {}
+
+    /** There is no such record. */
+    record UnknownRecord(long record) implements Refusal {}
+
+    /** The record was deleted. */
+    record RecordDeleted(long record, String text) implements Refusal {}
+
+    /** Somebody else changed the record in the meantime. */
+    record RecordMoved(long record, String text, int expected, int actual) implements Refusal {}
+
+    /** The record does not stand in the unit. @param units those in which it does */
+    record NotInUnit(long record, String text, String unit, List<String> units) implements Refusal {}
+
+    /** The record stands in the unit already. */
+    record InUnitAlready(long record, String text, String unit) implements Refusal {}
+
+    /** A field that is alike in all units would not be. @param theirs what it holds in the unit where the record stands @param given what it would hold */
+    record Disagreeing(String text, String field, String unit, String theirs, String given) implements Refusal {}
+
+    /** Another record is known by the same. @param record its number @param text its identifier */
+    record KnownAlready(String field, String value, long record, String text) implements Refusal {}
+
+    /** A line is wanted that there is not, or twice. @param index from 0 */
+    record LineFaulty(int index, int number, boolean twice) implements Refusal {}
+
+    /** The kind has no lines. */
+    record NoLines(String kind) implements Refusal {}
+
+    /** A number belongs to a record that stands, and is not given back without it. */
+    record OfARecord(String series, String identifier, long record) implements Refusal {}
+
+    /** A row of a table cannot be numbered. @param row from 0 */
+    record RowFaulty(int row, Refusal refusal) implements Refusal {}
+
     /** The store holds the identifier already. The proofs rule this out; it is the last guard. */
     record IdentifierTaken(String series) implements Refusal {}
 }

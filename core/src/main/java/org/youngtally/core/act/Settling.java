@@ -13,10 +13,15 @@ import org.youngtally.core.series.Series;
 /** Says what became of numbers that were given: which of them an act is about, whether it may, and what they are then. */
 final class Settling {
     private final LedgerState state;
+    private final long ownRecord;
     private final Map<Integer, TreeMap<Long, Stretch>> chosen = new LinkedHashMap<>();
 
-    Settling(LedgerState state) {
+    Settling(LedgerState state) { this(state, 0); }
+
+    /** @param ownRecord the record whose number it is about, which may be given back with it; 0 for none */
+    Settling(LedgerState state, long ownRecord) {
         this.state = state;
+        this.ownRecord = ownRecord;
     }
 
     Decision decide(Act.Settle act, Series series) {
@@ -67,10 +72,19 @@ final class Settling {
         for (Stretch stretch : state.stretches(span.lane(), span.from(), span.to())) {
             if (stretch.state() == PositionState.SKIPPED && span.from() < span.to()) continue;
             if (!fits(act.deed(), stretch.state(), true)) return Optional.of(new Refusal.Unfit(series.key(), text(series, span.lane(), stretch), stretch.state(), act.deed(), stretch.changed() == 0 ? stretch.origin().seq() : stretch.changed()));
+            Optional<Refusal> recorded = ofARecord(act, series, stretch);
+            if (recorded.isPresent()) return recorded;
             if (act.deed() == Act.Deed.USE && stretch.block() == 0) return Optional.of(new Refusal.NotOfABlock(series.key(), text(series, span.lane(), stretch)));
             choose(span.lane(), stretch);
         }
         return Optional.empty();
+    }
+
+    /** A number that is given back is given again, and a record would have it beside another. */
+    private Optional<Refusal> ofARecord(Act.Settle act, Series series, Stretch stretch) {
+        if (act.deed() != Act.Deed.RETURN || stretch.origin().text().isEmpty()) return Optional.empty();
+        String text = stretch.origin().text().get();
+        return state.numberedRecord(series.key(), text).filter(id -> id != ownRecord).flatMap(state::record).filter(record -> !record.deleted() && record.number().text().equals(text)).map(record -> new Refusal.OfARecord(series.key(), text, record.id()));
     }
 
     private String text(Series series, int lane, Stretch stretch) { return Identifiers.at(series, state.laneKey(lane), stretch, stretch.from()); }
@@ -83,7 +97,10 @@ final class Settling {
         for (Span span : taken.get().spans())
             for (Stretch stretch : state.stretches(span.lane(), span.from(), span.to())) {
                 boolean own = block.isPresent() ? stretch.block() == seq : stretch.origin().seq() == seq;
-                if (own && fits(act.deed(), stretch.state(), false) && (act.deed() != Act.Deed.USE || stretch.block() != 0)) choose(span.lane(), stretch);
+                if (!own || !fits(act.deed(), stretch.state(), false) || act.deed() == Act.Deed.USE && stretch.block() == 0) continue;
+                Optional<Refusal> recorded = ofARecord(act, series, stretch);
+                if (recorded.isPresent()) return recorded;
+                choose(span.lane(), stretch);
             }
         return Optional.empty();
     }

@@ -17,7 +17,10 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Organisation;
+import org.youngtally.core.record.KeptRecord;
+import org.youngtally.core.record.RecordKeys;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
@@ -31,27 +34,6 @@ import org.youngtally.core.text.IdentifierKey;
  * them, until {@link #forget}.
  */
 public final class StateInMemory implements LedgerState {
-
-    /** Where what is not in memory is found: the ledger as it stood when {@link #forget} was called last. */
-    public interface Shelf {
-        /** Whole stretches that reach into this stretch of positions. */
-        List<Stretch> stretches(int lane, long from, long to);
-
-        Optional<Span> spot(Series series, String text);
-
-        /** The entry that holds a reference. */
-        Optional<Long> holder(String series, String reference);
-
-        Optional<Taken> taking(long seq);
-
-        Optional<Taken> block(long seq);
-
-        Optional<String> keptFile(String name);
-
-        Scatter scatter(String series);
-
-        List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to);
-    }
 
     private static final NavigableMap<Long, Stretch> NONE = Collections.emptyNavigableMap();
 
@@ -74,8 +56,13 @@ public final class StateInMemory implements LedgerState {
     private final Map<Long, Taken> takings = new HashMap<>();
     private final Map<Long, Taken> blocks = new HashMap<>();
     private final Map<String, Account> accounts = new LinkedHashMap<>();
+    private final Map<Long, KeptRecord> records = new HashMap<>();
+    /** By kind, field and value; empty for what no record is known by any more. */
+    private final Map<List<String>, Optional<Long>> knownBy = new HashMap<>();
+    private final Map<List<String>, Long> numbered = new HashMap<>();
     private Organisation organisation = Organisation.NONE;
     private int nextLane = 1;
+    private long nextRecord = 1;
 
     private record Position(int lane, long position) implements Comparable<Position> {
         @Override
@@ -95,6 +82,9 @@ public final class StateInMemory implements LedgerState {
         spots.clear();
         takings.clear();
         blocks.clear();
+        records.clear();
+        knownBy.clear();
+        numbered.clear();
     }
 
     public void remember(Series known) { series.put(known.key(), known); }
@@ -106,6 +96,9 @@ public final class StateInMemory implements LedgerState {
     public void remember(Organisation known) { organisation = known; }
 
     public void remember(Account known) { accounts.put(known.name(), known); }
+
+    /** The number that the next new record gets. */
+    public void rememberNextRecord(long next) { nextRecord = next; }
 
     public void remember(LaneKey key, LaneState lane) {
         lanes.put(key, lane);
@@ -140,6 +133,7 @@ public final class StateInMemory implements LedgerState {
                 case Effect.RouteDefined defined -> organisation = organisation.with(defined.route());
                 case Effect.RouteRemoved removed -> organisation = organisation.withoutRoute(removed.route());
                 case Effect.AccountChanged changed -> remember(changed.account());
+                case Effect.RecordKept kept -> keep(kept.record());
                 case Effect.LaneOpened opened -> remember(opened.key(), new LaneState(opened.lane(), 0, Optional.empty()));
                 case Effect.Issued issued -> issue(seq, reference, issued);
                 case Effect.Skipped skipped -> {
@@ -163,6 +157,15 @@ public final class StateInMemory implements LedgerState {
         }
     }
 
+    private void keep(KeptRecord record) {
+        Kind kind = organisation.kinds().get(record.kind());
+        if (record.version() > 1) record(record.id()).ifPresent(before -> RecordKeys.known(kind, before).forEach((field, value) -> knownBy.put(List.of(kind.key(), field, value), Optional.empty())));
+        RecordKeys.known(kind, record).forEach((field, value) -> knownBy.put(List.of(kind.key(), field, value), Optional.of(record.id())));
+        records.put(record.id(), record);
+        numbered.put(List.of(record.number().series(), IdentifierKey.of(record.number().text())), record.id());
+        nextRecord = Math.max(nextRecord, record.id() + 1);
+    }
+
     private void issue(long seq, Optional<String> reference, Effect.Issued issued) {
         int lane = issued.lane();
         String owner = laneKeys.get(lane).series();
@@ -180,12 +183,8 @@ public final class StateInMemory implements LedgerState {
         if (issued.isBlock()) add(blocks, seq, owner, reference, new Span(lane, issued.from(), issued.to()));
     }
 
-    private static void add(Map<Long, Taken> to, long seq, String owner, Optional<String> reference, Span span) {
-        Taken before = to.get(seq);
-        var spans = new ArrayList<>(before == null ? List.<Span>of() : before.spans());
-        spans.add(span);
-        to.put(seq, new Taken(owner, reference, spans));
-    }
+    /** A table can take many thousand spans in one entry: they are added where they are, and not copied each time. */
+    private static void add(Map<Long, Taken> to, long seq, String owner, Optional<String> reference, Span span) { to.computeIfAbsent(seq, first -> new Taken(owner, reference, new ArrayList<>())).spans().add(span); }
 
     private static Optional<LocalDate> later(Optional<LocalDate> one, LocalDate other) { return Optional.of(one.filter(date -> date.isAfter(other)).orElse(other)); }
 
@@ -285,6 +284,37 @@ public final class StateInMemory implements LedgerState {
         Optional<Span> spot = Optional.ofNullable(spots.getOrDefault(of.key(), Map.of()).get(IdentifierKey.of(text))).or(() -> shelf.spot(of, text));
         // A returned position may read otherwise by now, and what it read before is no number of anybody's. One of a block has no text of its own.
         return spot.filter(there -> stretches(there.lane(), there.from(), there.from()).getFirst().origin().text().map(now -> IdentifierKey.of(now).equals(IdentifierKey.of(text))).orElse(true));
+    }
+
+    @Override
+    public Optional<KeptRecord> record(long id) { return Optional.ofNullable(records.computeIfAbsent(id, wanted -> shelf.record(wanted).orElse(null))); }
+
+    @Override
+    public Optional<Long> knownRecord(String kind, String field, String value) { return knownBy.computeIfAbsent(List.of(kind, field, value), wanted -> shelf.knownRecord(kind, field, value)); }
+
+    @Override
+    public Optional<Long> numberedRecord(String of, String text) { return Optional.ofNullable(numbered.computeIfAbsent(List.of(of, IdentifierKey.of(text)), wanted -> shelf.numberedRecord(of, text).orElse(null))); }
+
+    @Override
+    public long nextRecord() { return nextRecord; }
+
+    @Override
+    public StateInMemory ahead() {
+        var ahead = new StateInMemory(this);
+        ahead.series.putAll(series);
+        ahead.books.putAll(books);
+        ahead.namespaces.putAll(namespaces);
+        ahead.accounts.putAll(accounts);
+        ahead.lanes.putAll(lanes);
+        ahead.laneKeys.putAll(laneKeys);
+        apart.forEach((lane, own) -> ahead.apart.put(lane, new TreeMap<>(own)));
+        retired.forEach((lane, own) -> own.forEach((position, origins) -> origins.forEach(origin -> ahead.rememberRetired(lane, position, origin))));
+        holds.forEach((until, positions) -> ahead.holds.put(until, new TreeSet<>(positions)));
+        ahead.closed.putAll(closed);
+        ahead.organisation = organisation;
+        ahead.nextLane = nextLane;
+        ahead.nextRecord = nextRecord;
+        return ahead;
     }
 
     @Override

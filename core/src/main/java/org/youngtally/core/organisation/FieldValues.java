@@ -3,10 +3,12 @@ package org.youngtally.core.organisation;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
@@ -28,11 +30,16 @@ public final class FieldValues {
     private final Function<String, Optional<Codebook>> books;
 
     /** @param books finds a codebook by its key */
-    public FieldValues(Kind kind, Function<String, Optional<Codebook>> books) {
-        this.called = kind.key();
-        this.fields = kind.fields();
+    public FieldValues(Kind kind, Function<String, Optional<Codebook>> books) { this(kind.key(), kind.fields(), books); }
+
+    private FieldValues(String called, List<KindField> fields, Function<String, Optional<Codebook>> books) {
+        this.called = called;
+        this.fields = fields;
         this.books = books;
     }
+
+    /** For the lines of a record. */
+    public static FieldValues ofLines(Kind kind, Function<String, Optional<Codebook>> books) { return new FieldValues(kind.key(), kind.lines(), books); }
 
     /** What was made of the fields of a record. */
     public sealed interface Reading {
@@ -43,22 +50,37 @@ public final class FieldValues {
         record Faulty(String kind, FieldFault fault) implements Reading {}
     }
 
-    /** Reads the fields of a record: those that are required, and none that the kind has not. @param filled by the service where they are not given */
-    public Reading read(Map<String, String> given, Set<String> filled) {
+    /**
+     * Reads the fields of a record: those that are required, and none that the kind has not.
+     *
+     * @param filled by the service where they are not given
+     * @param before what the record holds, which may stay as it is, such as a choice that was retired since
+     */
+    public Reading read(Map<String, String> given, Set<String> filled, Map<String, String> before) {
+        var faults = new ArrayList<FieldFault>();
+        Map<String, String> values = read(given, filled, before, faults);
+        return faults.isEmpty() ? new Reading.Understood(values) : new Reading.Faulty(called, faults.getFirst());
+    }
+
+    /** Reads what can be read. @param faults where what is wrong is put, field by field @return the values of the other fields */
+    Map<String, String> read(Map<String, String> given, Set<String> filled, Map<String, String> before, List<FieldFault> faults) {
         List<String> names = fields.stream().map(KindField::name).toList();
         for (String name : new TreeMap<>(given).keySet())
-            if (!names.contains(name)) return new Reading.Faulty(called, new FieldFault(name, FieldFault.Kind.NOT_A_FIELD, given.get(name), NearestName.to(name, names), names));
+            if (!names.contains(name)) faults.add(new FieldFault(name, FieldFault.Kind.NOT_A_FIELD, given.get(name), NearestName.to(name, names), names));
         var values = new LinkedHashMap<String, String>();
         for (KindField field : fields) {
             String text = given.getOrDefault(field.name(), "").strip();
             if (text.isEmpty()) {
-                if (field.required() && !filled.contains(field.name())) return new Reading.Faulty(called, new FieldFault(field.name(), FieldFault.Kind.MISSING, "", Optional.empty(), accepted(field, values)));
+                if (field.required() && !filled.contains(field.name())) faults.add(new FieldFault(field.name(), FieldFault.Kind.MISSING, "", Optional.empty(), accepted(field, values)));
                 continue;
             }
-            Optional<FieldFault> fault = value(field, text, values);
-            if (fault.isPresent()) return new Reading.Faulty(called, fault.get());
+            if (text.equals(before.get(field.name())) && field.within().map(above -> Objects.equals(values.get(above), before.get(above))).orElse(true)) {
+                values.put(field.name(), text);
+                continue;
+            }
+            value(field, text, values).ifPresent(faults::add);
         }
-        return new Reading.Understood(values);
+        return values;
     }
 
     /** Reads one value as it stands alone, for a condition on it; a narrowed choice may be any that the codebook has beneath. @return it in its one form */
@@ -66,6 +88,11 @@ public final class FieldValues {
         if (field.type() == KindField.Type.CHOICE) return choices(field).stream().filter(choice -> choice.goesBy(IdentifierKey.of(text))).findFirst().map(Choice::code);
         var values = new LinkedHashMap<String, String>();
         return value(field, text, values).isPresent() ? Optional.empty() : Optional.of(values.get(field.name()));
+    }
+
+    /** The choice that a field of a record is set to; absent for a field that takes none. */
+    public Optional<Choice> chosen(String field, Map<String, String> values) {
+        return fields.stream().filter(known -> known.name().equals(field) && known.type() == KindField.Type.CHOICE).findFirst().flatMap(known -> choices(known, values).stream().filter(choice -> choice.code().equals(values.get(field))).findFirst());
     }
 
     /** Every choice that a field can ever take. */

@@ -8,8 +8,13 @@ import java.util.Optional;
  *
  * @param codebook of a choice: whose choices it takes
  * @param within of a choice: the field whose choice narrows it
+ * @param nameOf the choice whose full name goes into it when the number is given
+ * @param codeOf the choice whose code goes into it when the number is given
  */
-public record KindField(String name, String title, Type type, Optional<String> codebook, Optional<String> within, boolean required) {
+public record KindField(String name, String title, Type type, Optional<String> codebook, Optional<String> within, boolean required, Optional<String> nameOf, Optional<String> codeOf) {
+
+    /** The choice that fills it; absent for a field that people fill. */
+    public Optional<String> copied() { return nameOf.or(() -> codeOf); }
 
     /** What a field holds. */
     public enum Type {

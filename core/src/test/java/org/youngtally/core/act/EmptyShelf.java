@@ -7,11 +7,12 @@ import java.util.List;
 import java.util.Optional;
 import org.youngtally.core.act.LedgerState.Inside;
 import org.youngtally.core.act.LedgerState.Taken;
+import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.Series;
 
 /** The shelf of a state that never forgets. */
-class EmptyShelf implements StateInMemory.Shelf {
+class EmptyShelf implements Shelf {
     @Override
     public List<Stretch> stretches(int lane, long from, long to) { return List.of(); }
 
@@ -29,6 +30,15 @@ class EmptyShelf implements StateInMemory.Shelf {
 
     @Override
     public Optional<String> keptFile(String name) { return Optional.empty(); }
+
+    @Override
+    public Optional<KeptRecord> record(long id) { return Optional.empty(); }
+
+    @Override
+    public Optional<Long> knownRecord(String kind, String field, String value) { return Optional.empty(); }
+
+    @Override
+    public Optional<Long> numberedRecord(String series, String text) { return Optional.empty(); }
 
     @Override
     public Scatter scatter(String series) { return new Scatter((series + "0123456789abcdef").substring(0, 16).getBytes(StandardCharsets.US_ASCII)); }

@@ -159,7 +159,7 @@ class RoutingTest {
     @CsvSource({"total, 12.50, 12.5", "total, -0.0, 0", "since, 2026-02-28, 2026-02-28", "agreed, TRUE, yes", "agreed, no, no", "class, school, S", "class, c, C"})
     void valuesAreKeptInOneForm(String field, String given, String kept) {
         var values = new FieldValues(ledger.state().organisation().kinds().get("customer"), ledger.state()::codebook);
-        assertThat(values.read(Map.of("name", "Anne", field, given), Set.of("number"))).isEqualTo(new FieldValues.Reading.Understood(Map.of("name", "Anne", field, kept)));
+        assertThat(values.read(Map.of("name", "Anne", field, given), Set.of("number"), Map.of())).isEqualTo(new FieldValues.Reading.Understood(Map.of("name", "Anne", field, kept)));
     }
 
     @ParameterizedTest
@@ -168,6 +168,6 @@ class RoutingTest {
         var values = new FieldValues(ledger.state().organisation().kinds().get("customer"), ledger.state()::codebook);
         var record = new TreeMap<>(Map.of("name", "Anne"));
         record.put(field, given);
-        assertThat(values.read(record, Set.of("number"))).isInstanceOfSatisfying(FieldValues.Reading.Faulty.class, faulty -> assertThat(faulty.fault().kind()).isEqualTo(fault));
+        assertThat(values.read(record, Set.of("number"), Map.of())).isInstanceOfSatisfying(FieldValues.Reading.Faulty.class, faulty -> assertThat(faulty.fault().kind()).isEqualTo(fault));
     }
 }

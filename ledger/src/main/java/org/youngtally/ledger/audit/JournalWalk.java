@@ -28,6 +28,7 @@ import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.ledger.journal.CodebookJson;
 import org.youngtally.ledger.journal.Disk;
@@ -36,9 +37,11 @@ import org.youngtally.ledger.journal.FieldsJson;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
+import org.youngtally.ledger.journal.OrganisationJson;
 import org.youngtally.ledger.journal.SeriesJson;
 import org.youngtally.ledger.store.OrganisationTables;
 import org.youngtally.ledger.store.Purposes;
+import org.youngtally.ledger.store.RecordQueries;
 import org.youngtally.ledger.store.StateQueries;
 
 /** Reads every journal line, proves the chain, and holds each against the history that the tables keep. */
@@ -52,6 +55,10 @@ final class JournalWalk {
     private Iterator<? extends Record> rows = List.<Record>of().iterator();
     private final Map<Long, Effect.PeriodClosed> periods = new TreeMap<>();
     private final OrganisationTables organisation;
+    private final RecordQueries records;
+    /** Of each record that stands: its series and its identifier. */
+    private final Map<Long, List<String>> numbers = new HashMap<>();
+    private long recordVersions;
     private long parts;
     private long voids;
     private long retirements;
@@ -63,6 +70,7 @@ final class JournalWalk {
         this.dsl = dsl;
         this.findings = findings;
         this.organisation = new OrganisationTables(dsl);
+        this.records = new RecordQueries(dsl);
     }
 
     /** @param earlier a head noted down before, to be met on the way; {@link Head#EMPTY} for none */
@@ -95,6 +103,7 @@ final class JournalWalk {
                     dsl.select(CODEBOOK_VERSION.DEFINITION).from(CODEBOOK_VERSION).where(CODEBOOK_VERSION.NAME.eq(defined.codebook().key()), CODEBOOK_VERSION.VERSION.eq(defined.codebook().version())).fetchOne(CODEBOOK_VERSION.DEFINITION));
             case Effect.NamespaceDefined defined -> { }
             case Effect.Organising organising -> part(entry, organising);
+            case Effect.RecordKept kept -> record(entry, kept.record());
             case Effect.FileKept kept -> { }
             case Effect.Skipped skipped -> lane(entry, skipped.lane()).ifPresent(lane -> lane.add(new Stretch(skipped.from(), skipped.to(), PositionState.SKIPPED, 0, 0, new Origin(entry.seq(), skipped.version(), skipped.particulars(), Optional.empty(), false, Optional.empty()))));
             case Effect.LaneOpened opened -> {
@@ -128,6 +137,7 @@ final class JournalWalk {
         long kept = dsl.fetchCount(RETIRED);
         if (kept != retirements) findings.add("the tables keep " + kept + " retired identifiers, the journal retired " + retirements);
         if (organisation.size() != parts) findings.add("the tables keep " + organisation.size() + " definitions of units, kinds, routes and accounts, the journal made " + parts);
+        compareRecords();
         Map<Long, Period> closed = new StateQueries(dsl).closed().stream().collect(Collectors.toMap(LedgerState.Closed::closing, LedgerState.Closed::period));
         periods.forEach((seq, period) -> {
             if (!period.period().equals(closed.get(seq))) findings.add("the period that entry " + seq + " closed is another in the tables, or open");
@@ -143,6 +153,24 @@ final class JournalWalk {
         OrganisationTables.Part written = OrganisationTables.Part.of(organising);
         parts++;
         if (!organisation.at(entry.seq(), written.sort(), written.name()).equals(Optional.of(written))) findings.add("entry " + entry.seq() + ": the tables have the " + written.sort() + " ‘" + written.name() + "’ otherwise than the journal");
+    }
+
+    private void record(Entry entry, KeptRecord record) {
+        recordVersions++;
+        if (!records.content(record.id(), record.version()).equals(Optional.of(OrganisationJson.write(record)))) findings.add("entry " + entry.seq() + ": the tables have the record " + record.id() + " (" + record.number().text() + ") otherwise than the journal");
+        if (record.deleted()) numbers.remove(record.id());
+        else numbers.put(record.id(), List.of(record.number().series(), record.number().text()));
+    }
+
+    /** Each record that stands has its number, and no other record has it. */
+    private void compareRecords() {
+        if (records.versions() != recordVersions) findings.add("the tables keep " + records.versions() + " versions of records, the journal made " + recordVersions);
+        var owners = new HashMap<List<String>, Long>();
+        numbers.forEach((id, number) -> {
+            Long other = owners.put(number, id);
+            if (other != null) findings.add("the records " + other + " and " + id + " have the same number, " + number.getLast() + " of " + number.getFirst());
+            if (!records.numbered(number.getFirst(), number.getLast()).equals(Optional.of(id))) findings.add("the record " + id + " is not found by its number, " + number.getLast() + " of " + number.getFirst());
+        });
     }
 
     private void definition(String what, String written, String held) {

@@ -22,11 +22,13 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
 
     /** What sort of act it was; the words stand in the journal, the order in the store. */
     public enum Kind {
-        DEFINE("define"), ALLOCATE("allocate"), BLOCK("block"), HOLD("hold"), TYPE("type"), CONFIRM("confirm"), RELEASE("release"), LAPSE("lapse"), RETURN("return"), VOID("void"), USE("use"), SPLIT("split"), CLOSE("close"), REOPEN("reopen"), REMOVE("remove"), ACCESS("access");
+        DEFINE("define"), ALLOCATE("allocate"), BLOCK("block"), HOLD("hold"), TYPE("type"), CONFIRM("confirm"), RELEASE("release"), LAPSE("lapse"), RETURN("return"), VOID("void"), USE("use"), SPLIT("split"), CLOSE("close"), REOPEN("reopen"), REMOVE("remove"), ACCESS("access"), SAVE("save"), CHANGE("change"), RENUMBER("renumber"), DELETE("delete"), SHARE("share"), FILL("fill");
 
-        /** Whether it takes numbers. */
+        /** Whether it takes numbers by themselves, for no record that is kept here. */
         public boolean takes() { return this == ALLOCATE || this == BLOCK || this == HOLD || this == TYPE; }
 
+        /** Whether it keeps or changes a record. */
+        public boolean keeps() { return this == SAVE || this == CHANGE || this == RENUMBER || this == DELETE || this == SHARE; }
 
         private final String word;
 

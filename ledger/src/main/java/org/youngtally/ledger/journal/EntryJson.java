@@ -15,6 +15,7 @@ import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
 import tools.jackson.core.JsonGenerator;
@@ -42,7 +43,8 @@ final class EntryJson {
         json.writeStringProperty("act", entry.kind().word());
         entry.request().ifPresent(request -> write(request, json));
         json.writeArrayPropertyStart("effects");
-        for (Effect effect : entry.effects()) write(effect, json);
+        Optional<Particulars> said = entry.request().flatMap(Entry.Request::particulars);
+        for (Effect effect : entry.effects()) write(effect, said, json);
         json.writeEndArray();
         json.writeEndObject();
     }
@@ -64,7 +66,8 @@ final class EntryJson {
         FieldsJson.write(particulars.fields(), json);
     }
 
-    private static void write(Effect effect, JsonGenerator json) {
+    /** @param said what the entry says that its numbers were taken for */
+    private static void write(Effect effect, Optional<Particulars> said, JsonGenerator json) {
         json.writeStartObject();
         switch (effect) {
             case Effect.LaneOpened opened -> {
@@ -78,6 +81,7 @@ final class EntryJson {
                 json.writeNumberProperty("from", issued.from());
                 json.writeNumberProperty("to", issued.to());
                 json.writeNumberProperty("version", issued.version());
+                if (!said.equals(Optional.of(issued.particulars()))) write(issued.particulars(), json);
                 if (issued.round() > 0) json.writeNumberProperty("round", issued.round());
                 if (!issued.isBlock()) {
                     json.writeArrayPropertyStart("texts");
@@ -93,6 +97,7 @@ final class EntryJson {
                 json.writeNumberProperty("from", skipped.from());
                 json.writeNumberProperty("to", skipped.to());
                 json.writeNumberProperty("version", skipped.version());
+                if (!said.equals(Optional.of(skipped.particulars()))) write(skipped.particulars(), json);
             }
             case Effect.Passed passed -> {
                 json.writeNumberProperty("passes", passed.lane());
@@ -144,6 +149,7 @@ final class EntryJson {
             case Effect.RouteDefined defined -> json.writePOJOProperty("route", OrganisationJson.node(defined.route()));
             case Effect.RouteRemoved removed -> json.writeStringProperty("removes", removed.route());
             case Effect.AccountChanged changed -> json.writePOJOProperty("account", OrganisationJson.node(changed.account()));
+            case Effect.RecordKept kept -> json.writePOJOProperty("record", OrganisationJson.node(kept.record()));
             case Effect.FileKept kept -> {
                 json.writeStringProperty("keeps", kept.file().name());
                 json.writeStringProperty("text", kept.file().text());
@@ -170,7 +176,10 @@ final class EntryJson {
         return Optional.ofNullable(node.get(name)).map(JsonNode::stringValue);
     }
 
-    private static Effect effect(JsonNode node, Optional<Particulars> particulars) {
+    /** @param said what the entry says that its numbers were taken for; an effect can say otherwise */
+    private static Effect effect(JsonNode node, Optional<Particulars> said) {
+        if (node.has("record")) return new Effect.RecordKept(OrganisationJson.read(node.get("record"), KeptRecord.class));
+        Optional<Particulars> particulars = particulars(node).or(() -> said);
         if (node.has("defines")) return new Effect.Defined(SeriesJson.read(node.get("defines")));
         if (node.has("codebook")) return new Effect.CodebookDefined(CodebookJson.read(node.get("codebook")));
         if (node.has("namespace")) return new Effect.NamespaceDefined(namespace(node.get("namespace")));

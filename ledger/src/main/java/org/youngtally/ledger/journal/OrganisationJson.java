@@ -6,12 +6,13 @@ import org.youngtally.core.access.Account;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
+import org.youngtally.core.record.KeptRecord;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.cfg.DateTimeFeature;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Units, kinds, routes and accounts as JSON: each property under the name of its component, absent ones left out. */
+/** Units, kinds, routes, accounts and records as JSON: each property under the name of its component, absent ones left out. */
 public final class OrganisationJson {
     private static final JsonMapper MAPPER = JsonMapper.builder().changeDefaultPropertyInclusion(usual -> usual.withValueInclusion(JsonInclude.Include.NON_ABSENT)).disable(DateTimeFeature.WRITE_DATES_AS_TIMESTAMPS).enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
             // What a type tells besides its components is no part of it.
@@ -30,6 +31,8 @@ public final class OrganisationJson {
     public static Route route(String json) { return MAPPER.readValue(json, Route.class); }
 
     public static Account account(String json) { return MAPPER.readValue(json, Account.class); }
+
+    public static KeptRecord record(String json) { return MAPPER.readValue(json, KeptRecord.class); }
 
     static <T> T read(JsonNode node, Class<T> type) { return MAPPER.treeToValue(node, type); }
 }

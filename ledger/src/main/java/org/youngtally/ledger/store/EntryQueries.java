@@ -3,21 +3,24 @@ package org.youngtally.ledger.store;
 import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
 import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
+import static org.youngtally.ledger.store.db.Tables.FILLING_SERIES;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
+import static org.youngtally.ledger.store.db.Tables.TABLE_FILLING;
 
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.SelectOnConditionStep;
 import org.jooq.impl.DSL;
-import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Purpose;
@@ -49,9 +52,8 @@ public final class EntryQueries {
     /** An entry as it will stand in the tables, for one on numbers that were given or on a period. */
     public static Row of(Entry entry) {
         Entry.Request request = entry.request().orElseThrow();
-        List<Effect.Settled> settled = entry.effects().stream().filter(Effect.Settled.class::isInstance).map(Effect.Settled.class::cast).toList();
-        return new Row(entry.seq(), entry.at(), entry.by(), entry.kind(), request.series(), request.particulars(), request.quantity(), request.reference(), request.key(), request.note(), settled.stream().findFirst().map(Effect.Settled::now), settled.stream().findFirst().map(Effect.Settled::first),
-                settled.isEmpty() ? Optional.empty() : Optional.of(settled.getLast().last()), Spans.of(entry), request.purpose());
+        Mention mention = Mention.of(entry);
+        return new Row(entry.seq(), entry.at(), entry.by(), entry.kind(), request.series(), request.particulars(), request.quantity(), request.reference(), request.key(), request.note(), mention.state(), mention.first(), mention.last(), Spans.of(entry), request.purpose());
     }
 
     public Optional<Row> at(long seq) {
@@ -70,6 +72,7 @@ public final class EntryQueries {
             List<Integer> ids = dsl.select(SERIES.ID).from(SERIES).where(SERIES.NAME.in(series.get())).fetch(SERIES.ID);
             // Definitions concern a series too, but stand in no column of the entry: one act may define many.
             wanted = wanted.and(ENTRY.SEQ.in(dsl.select(ENTRY.SEQ).from(ENTRY).where(ENTRY.SERIES_ID.in(ids), ENTRY.SEQ.lt(before)).orderBy(ENTRY.SEQ.desc()).limit(most)
+                    .union(dsl.select(FILLING_SERIES.SEQ).from(FILLING_SERIES).where(FILLING_SERIES.SERIES_ID.in(ids), FILLING_SERIES.SEQ.lt(before)))
                     .union(dsl.select(SERIES_VERSION.SEQ).from(SERIES_VERSION).where(SERIES_VERSION.SERIES_ID.in(ids), SERIES_VERSION.SEQ.lt(before)))));
         }
         return rows().where(wanted).orderBy(ENTRY.SEQ.desc()).limit(most).fetch(EntryQueries::row);
@@ -83,10 +86,17 @@ public final class EntryQueries {
         return keys;
     }
 
+    /** The identifiers that a table was filled with, in the order of its rows. */
+    public List<String> filled(Row row) {
+        return texts(row, Spans.read(dsl.select(TABLE_FILLING.SPANS).from(TABLE_FILLING).where(TABLE_FILLING.SEQ.eq(row.seq())).fetchSingle().value1()));
+    }
+
     /** The identifiers that an entry took, as it took them; of each block the first and the last. */
-    public List<String> texts(Row row) {
+    public List<String> texts(Row row) { return texts(row, row.spans()); }
+
+    private List<String> texts(Row row, List<Span> spans) {
         var texts = new ArrayList<String>();
-        for (Span span : row.spans()) {
+        for (Span span : spans) {
             List<Stretch> stretches = Stretches.between(dsl, span.lane(), span.from(), span.to());
             if (row.kind() == Entry.Kind.BLOCK) texts.addAll(List.of(text(row, span.lane(), stretches.getFirst(), span.from()), text(row, span.lane(), stretches.getLast(), span.to())));
             else for (Stretch stretch : stretches) for (long position = Math.max(span.from(), stretch.from()); position <= Math.min(span.to(), stretch.to()); position++) texts.add(text(row, span.lane(), stretch, position));
@@ -94,13 +104,22 @@ public final class EntryQueries {
         return texts;
     }
 
-    /** The first and the last identifier that an entry is about. */
-    public List<String> ends(Row row) {
+    /** The first and the last identifier that an entry is about. @param among of these series alone; only a table has others */
+    public List<String> ends(Row row, Predicate<String> among) {
         if (row.first().isPresent()) return List.of(row.first().get(), row.last().orElseThrow());
-        if (row.spans().isEmpty()) return List.of();
-        Span first = row.spans().getFirst();
-        Span last = row.spans().getLast();
+        List<Span> spans = row.series().isPresent() ? row.spans() : row.spans().stream().filter(span -> among.test(definitions.lane(span.lane()).series())).toList();
+        if (spans.isEmpty()) return List.of();
+        Span first = spans.getFirst();
+        Span last = spans.getLast();
         return List.of(text(row, first.lane(), first.from()), text(row, last.lane(), last.to()));
+    }
+
+    /** The business date of an entry, or that of the last number that it took of a series where its numbers have several. */
+    public LocalDate date(Row row, String series) {
+        return row.particulars().map(Particulars::date).orElseGet(() -> {
+            Span last = row.spans().stream().filter(span -> definitions.lane(span.lane()).series().equals(series)).reduce((before, after) -> after).orElseThrow();
+            return Stretches.between(dsl, last.lane(), last.to(), last.to()).getFirst().origin().particulars().date();
+        });
     }
 
     private String text(Row row, int lane, long position) { return text(row, lane, Stretches.between(dsl, lane, position, position).getFirst(), position); }

@@ -6,11 +6,13 @@ import static org.youngtally.ledger.store.db.Tables.BLOCK_STRETCH;
 import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.DEFINITION_FILE;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
+import static org.youngtally.ledger.store.db.Tables.FILLING_SERIES;
 import static org.youngtally.ledger.store.db.Tables.LANE;
 import static org.youngtally.ledger.store.db.Tables.LIVE_REFERENCE;
 import static org.youngtally.ledger.store.db.Tables.NAMESPACE;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
+import static org.youngtally.ledger.store.db.Tables.TABLE_FILLING;
 import static org.youngtally.ledger.store.db.Tables.WATCHED;
 
 import java.time.LocalDate;
@@ -23,6 +25,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.LongConsumer;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Table;
@@ -54,10 +57,13 @@ final class EntryTables {
     private final Insertion newAllocation;
     private final Insertion newBlock;
     private final Insertion newWatched;
+    private final Insertion newFilling;
+    private final Insertion newFillingSeries;
     private final Prepared counter;
     private final Prepared free;
     private final LifeTables life;
     private final OrganisationTables organisation;
+    private final RecordTables records;
     private final Map<String, Integer> accounts = new HashMap<>();
     private final Map<String, SeriesRow> series = new HashMap<>();
     private final Map<Integer, String> laneSeries = new HashMap<>();
@@ -68,11 +74,14 @@ final class EntryTables {
         newEntry = new Insertion(dsl, ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT, ENTRY.PURPOSE);
         life = new LifeTables(dsl);
         organisation = new OrganisationTables(dsl);
+        records = new RecordTables(dsl);
         free = new Prepared(dsl, dsl.deleteFrom(LIVE_REFERENCE).where(LIVE_REFERENCE.REFERENCE.eq((String) null), LIVE_REFERENCE.SERIES_ID.eq((Integer) null), LIVE_REFERENCE.SEQ.eq((Long) null)));
         newReference = new Insertion(dsl, LIVE_REFERENCE, LIVE_REFERENCE.REFERENCE, LIVE_REFERENCE.SERIES_ID, LIVE_REFERENCE.SEQ);
         newAllocation = new Insertion(dsl, ALLOCATION, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.TEXT, ALLOCATION.TEXT_KEY, ALLOCATION.NAMESPACE_ID, ALLOCATION.FIELDS, ALLOCATION.BLOCK_SEQ, ALLOCATION.HELD_UNTIL, ALLOCATION.AHEAD);
         newBlock = new Insertion(dsl, BLOCK_STRETCH, BLOCK_STRETCH.BLOCK_SEQ, BLOCK_STRETCH.LANE_ID, BLOCK_STRETCH.FIRST_POSITION, BLOCK_STRETCH.LAST_POSITION, BLOCK_STRETCH.SERIES_ID, BLOCK_STRETCH.VERSION, BLOCK_STRETCH.BUSINESS_DATE, BLOCK_STRETCH.FIELDS);
         newWatched = new Insertion(dsl, WATCHED, WATCHED.LANE_ID, WATCHED.LAST_POSITION);
+        newFilling = new Insertion(dsl, TABLE_FILLING, TABLE_FILLING.SEQ, TABLE_FILLING.SPANS);
+        newFillingSeries = new Insertion(dsl, FILLING_SERIES, FILLING_SERIES.SERIES_ID, FILLING_SERIES.SEQ);
         Field<LocalDate> date = DSL.val((LocalDate) null, LANE.LATEST_DATE);
         counter = new Prepared(dsl, dsl.update(LANE).set(LANE.NEXT_POSITION, (Long) null).set(LANE.LATEST_DATE, DSL.greatest(DSL.coalesce(LANE.LATEST_DATE, date), date)).set(LANE.NEWEST_SEQ, (Long) null).set(LANE.SKIPPED, LANE.SKIPPED.plus(DSL.val((Long) null, LANE.SKIPPED))).where(LANE.ID.eq((Integer) null)));
     }
@@ -82,10 +91,12 @@ final class EntryTables {
         accounts.clear();
         series.clear();
         laneSeries.clear();
+        records.forget();
     }
 
-    void write(List<Entry> entries) {
-        var batch = new Batch();
+    /** @param progress is told how many of the numbers that they give are written */
+    void write(List<Entry> entries, LongConsumer progress) {
+        var batch = new Batch(progress);
         for (Entry entry : entries) {
             for (Effect effect : entry.effects()) {
                 switch (effect) {
@@ -96,7 +107,19 @@ final class EntryTables {
                     case Effect.CodebookDefined defined -> dsl.insertInto(CODEBOOK_VERSION).values(defined.codebook().key(), defined.codebook().version(), entry.seq(), CodebookJson.write(defined.codebook())).execute();
                     case Effect.NamespaceDefined defined -> define(entry, defined.namespace());
                     case Effect.Skipped skipped -> batch.skip(entry, skipped);
-                    case Effect.Organising organising -> organisation.write(entry.seq(), entry.effects().indexOf(organising), OrganisationTables.Part.of(organising));
+                    case Effect.Organising organising -> {
+                        organisation.write(entry.seq(), entry.effects().indexOf(organising), OrganisationTables.Part.of(organising));
+                        if (organising instanceof Effect.KindDefined defined) {
+                            batch.flush();
+                            records.define(defined.kind());
+                        }
+                    }
+                    case Effect.RecordKept kept when kept.record().version() == 1 -> records.add(entry.seq(), kept.record(), series(kept.record().number().series()).id());
+                    case Effect.RecordKept kept -> {
+                        // What it was known by can be another's later in the batch.
+                        batch.flush();
+                        records.change(entry.seq(), kept.record(), series(kept.record().number().series()).id());
+                    }
                     case Effect.FileKept kept -> keep(entry, kept.file());
                     case Effect.LaneOpened opened -> batch.open(opened);
                     case Effect.Issued issued when issued.isCounted() -> batch.issue(entry, issued);
@@ -174,15 +197,22 @@ final class EntryTables {
 
     /** Rows gathered to be written together: one statement a table, whatever the number of entries. */
     private final class Batch {
+        private final LongConsumer progress;
         private final List<Object[]> lanes = new ArrayList<>();
         private final List<Object[]> entries = new ArrayList<>();
         private final List<Object[]> references = new ArrayList<>();
         private final List<Object[]> allocations = new ArrayList<>();
         private final List<Object[]> blocks = new ArrayList<>();
         private final List<Object[]> watched = new ArrayList<>();
+        private final List<Object[]> fillings = new ArrayList<>();
+        private final List<Object[]> fillingSeries = new ArrayList<>();
         private final List<Runnable> changes = new ArrayList<>();
         private final Set<List<String>> gone = new HashSet<>();
         private final Map<Integer, Object[]> counters = new LinkedHashMap<>();
+
+        Batch(LongConsumer progress) {
+            this.progress = progress;
+        }
 
         /** Changes of what stands are made in their order, after everything new of the batch was put in: nothing new rests on them but a freed reference. */
         void then(Runnable change) { changes.add(change); }
@@ -256,7 +286,16 @@ final class EntryTables {
             });
             List<Span> spans = Spans.of(entry);
             row[10] = entry.request().isEmpty() && spans.isEmpty() ? null : Spans.write(spans);
-            if (!entry.kind().takes()) settled(entry, row);
+            if (!entry.kind().takes()) {
+                Mention mention = Mention.of(entry);
+                row[13] = mention.state().map(PositionState::code).orElse(null);
+                row[14] = mention.first().orElse(null);
+                row[15] = mention.last().orElse(null);
+            }
+            if (entry.kind() == Entry.Kind.FILL) {
+                fillings.add(new Object[] {entry.seq(), Spans.write(Spans.inOrder(entry))});
+                if (row[4] == null) spans.stream().map(span -> series(laneSeries(span.lane())).id()).distinct().forEach(id -> fillingSeries.add(new Object[] {id, entry.seq()}));
+            }
             entries.add(row);
             if (entry.kind().takes()) entry.request().flatMap(Entry.Request::reference).ifPresent(reference -> {
                 if (gone.contains(List.of(entry.request().get().series().orElseThrow(), reference))) flush();
@@ -264,21 +303,16 @@ final class EntryTables {
             });
         }
 
-        private static void settled(Entry entry, Object[] row) {
-            List<Effect.Settled> settled = entry.effects().stream().filter(Effect.Settled.class::isInstance).map(Effect.Settled.class::cast).toList();
-            if (settled.isEmpty()) return;
-            row[13] = settled.getFirst().now().code();
-            row[14] = settled.getFirst().first();
-            row[15] = settled.getLast().last();
-        }
-
         void flush() {
             newLane.run(lanes);
             newEntry.run(entries);
             newReference.run(references);
-            newAllocation.run(allocations);
+            newAllocation.run(allocations, progress);
             newBlock.run(blocks);
             newWatched.run(watched);
+            newFilling.run(fillings);
+            newFillingSeries.run(fillingSeries);
+            records.flush();
             if (!counters.isEmpty()) counter.run(counters.values().stream().map(row -> new Object[] {row[0], row[1], row[1], row[2], row[3], row[4]}).toList());
             changes.forEach(Runnable::run);
             changes.clear();
@@ -289,6 +323,8 @@ final class EntryTables {
             references.clear();
             allocations.clear();
             blocks.clear();
+            fillings.clear();
+            fillingSeries.clear();
             counters.clear();
         }
     }

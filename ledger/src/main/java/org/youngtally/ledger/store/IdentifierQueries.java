@@ -8,9 +8,13 @@ import static org.youngtally.ledger.store.db.Tables.SERIES;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.jooq.Condition;
@@ -40,6 +44,8 @@ public final class IdentifierQueries {
 
     /** The most marks that come round again, and go by one text, which are shown. */
     private static final int MOST_ROUNDS = 100;
+    /** The most identifiers in one question. */
+    private static final int MOST_AT_ONCE = 500;
 
     /**
      * An identifier that was given.
@@ -67,6 +73,21 @@ public final class IdentifierQueries {
         for (Record row : dsl.select(RETIRED.fields()).select(ALLOCATION.fields()).from(RETIRED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(RETIRED.LANE_ID), ALLOCATION.LAST_POSITION.eq(RETIRED.POSITION)).where(RETIRED.TEXT_KEY.eq(IdentifierKey.of(text))).fetch())
             found.add(retired(row));
         return found;
+    }
+
+    /** Those of many identifiers that stand alone, were given by one of these series, and stand for something. */
+    public Set<String> issued(Collection<String> texts, Collection<String> series) {
+        var issued = new HashSet<String>();
+        var byKey = new HashMap<String, String>();
+        texts.forEach(text -> byKey.put(IdentifierKey.of(text), text));
+        List<String> keys = List.copyOf(byKey.keySet());
+        for (int from = 0; from < keys.size(); from += MOST_AT_ONCE) {
+            List<String> some = keys.subList(from, Math.min(keys.size(), from + MOST_AT_ONCE));
+            dsl.select(ALLOCATION.TEXT_KEY, ALLOCATION.STATE).from(ALLOCATION).join(LANE).on(LANE.ID.eq(ALLOCATION.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(ALLOCATION.TEXT_KEY.in(some), SERIES.NAME.in(series)).fetch().forEach(row -> {
+                if (PositionState.of(row.value2()).isLive()) issued.add(byKey.get(row.value1()));
+            });
+        }
+        return issued;
     }
 
     /** Single numbers by their key; of marks that come round again the newest ones. */

@@ -3,6 +3,7 @@ package org.youngtally.ledger.store;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.LongConsumer;
 import org.jooq.DSLContext;
 import org.jooq.InsertValuesStepN;
 import org.jooq.Record;
@@ -28,13 +29,17 @@ final class Insertion {
     }
 
     /** Each row has a value for each column, in their order. */
-    void run(List<Object[]> rows) {
+    void run(List<Object[]> rows) { run(rows, written -> { }); }
+
+    /** @param progress is told how many rows of them are written */
+    void run(List<Object[]> rows, LongConsumer progress) {
         for (int from = 0; from < rows.size(); ) {
             int size = Math.min(MOST_ROWS, Integer.highestOneBit(rows.size() - from));
             Object[] parameters = new Object[size * columns.size()];
             for (int i = 0; i < size; i++) System.arraycopy(rows.get(from + i), 0, parameters, i * columns.size(), columns.size());
             bySize.computeIfAbsent(size, this::prepared).run(parameters);
             from += size;
+            progress.accept(from);
         }
     }
 

@@ -1,6 +1,7 @@
 package org.youngtally.ledger.store;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.youngtally.core.act.Effect;
@@ -11,8 +12,16 @@ import org.youngtally.ledger.journal.Entry;
 final class Spans {
     private Spans() {}
 
-    /** What follows on another is one with it. */
+    /** What follows on another is one with it. Those of a table are in the order of their lanes, where most do. */
     static List<Span> of(Entry entry) {
+        if (entry.kind() != Entry.Kind.FILL) return inOrder(entry);
+        var spans = new ArrayList<Span>();
+        entry.effects().stream().filter(Effect.Issued.class::isInstance).map(Effect.Issued.class::cast).sorted(Comparator.comparingInt(Effect.Issued::lane).thenComparingLong(Effect.Issued::from)).forEach(issued -> add(new Span(issued.lane(), issued.from(), issued.to()), spans));
+        return spans;
+    }
+
+    /** The same in the order in which they were taken. */
+    static List<Span> inOrder(Entry entry) {
         var spans = new ArrayList<Span>();
         for (Effect effect : entry.effects()) {
             if (effect instanceof Effect.Issued issued) add(new Span(issued.lane(), issued.from(), issued.to()), spans);

@@ -39,8 +39,8 @@ public final class StandingQueries {
      */
     public record LaneStanding(int range, String period, long given, long skipped, long returned, long left, Optional<LocalDate> latest) {}
 
-    /** The number that a series gave last. */
-    public record Newest(String identifier, EntryQueries.Row entry) {}
+    /** The number that a series gave last, and its business date. */
+    public record Newest(String identifier, LocalDate date, EntryQueries.Row entry) {}
 
     /**
      * @param outlook what comes next; absent where it rests on fields that are not known, and shows no identifiers where only those do
@@ -69,7 +69,7 @@ public final class StandingQueries {
         var standings = new ArrayList<Standing>();
         for (Series series : wanted) {
             List<StateQueries.LaneRow> own = lanes.getOrDefault(series.key(), List.of());
-            Optional<Newest> last = Optional.ofNullable(newest.get(series.key())).flatMap(entries::at).map(entry -> new Newest(entries.ends(entry).getLast(), entry));
+            Optional<Newest> last = Optional.ofNullable(newest.get(series.key())).flatMap(entries::at).map(entry -> new Newest(entries.ends(entry, series.key()::equals).getLast(), entries.date(entry, series.key()), entry));
             standings.add(new Standing(series, particulars.date(), outlook(series, own, apart, particulars, coming), last,
                     own.stream().map(lane -> standing(series, lane, used(lane, apart))).sorted(Comparator.comparingInt(LaneStanding::range).thenComparing(LaneStanding::period)).toList()));
         }

@@ -41,6 +41,7 @@ import org.youngtally.core.act.Stretch;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.organisation.Organisation;
 import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
@@ -193,4 +194,12 @@ public final class StateQueries {
     public List<ReferencedAct> byReferences(Collection<String> references) {
         return byReferences.ask(references, row -> new ReferencedAct(row.getString(1), row.getString(2), new EarlierAct(row.getLong(3), row.getString(4))));
     }
+
+    public Optional<KeptRecord> record(long id) { return new RecordQueries(dsl).at(id); }
+
+    public Optional<Long> knownRecord(String kind, String field, String value) { return new RecordQueries(dsl).known(kind, field, value); }
+
+    public Optional<Long> numberedRecord(String series, String text) { return new RecordQueries(dsl).numbered(series, text); }
+
+    public long nextRecord() { return new RecordQueries(dsl).next(); }
 }

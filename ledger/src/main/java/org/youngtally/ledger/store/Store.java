@@ -1,6 +1,7 @@
 package org.youngtally.ledger.store;
 
 import static org.youngtally.ledger.store.db.Tables.APPLIED;
+import static org.youngtally.ledger.store.db.Tables.ENTRY;
 
 import com.zaxxer.hikari.HikariConfig;
 import com.zaxxer.hikari.HikariDataSource;
@@ -13,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
+import java.util.function.LongConsumer;
 import org.flywaydb.core.Flyway;
 import org.h2.jdbcx.JdbcDataSource;
 import org.h2.store.fs.FilePath;
@@ -48,8 +50,10 @@ public final class Store implements AutoCloseable {
     private final DSLContext writing;
     private final EntryTables tables;
     private final Prepared reached;
+    private final Saving saving;
 
-    private Store(String file, Secrets secrets, HikariDataSource readers, Connection connection, DSLContext writing) {
+    private Store(String file, Secrets secrets, HikariDataSource readers, Connection connection, Saving saving, DSLContext writing) {
+        this.saving = saving;
         this.file = file;
         this.secrets = secrets;
         this.readers = readers;
@@ -69,6 +73,7 @@ public final class Store implements AutoCloseable {
         try {
             Flyway.configure().dataSource(source).locations("classpath:org/youngtally/ledger/migrations").load().migrate();
             connection.setAutoCommit(false);
+            Saving saving = Saving.of(connection);
             var config = new HikariConfig();
             config.setDataSource(source);
             config.setMaximumPoolSize(READERS);
@@ -76,7 +81,7 @@ public final class Store implements AutoCloseable {
             config.setPoolName("readers");
             config.setAutoCommit(false);
             config.setConnectionInitSql(SNAPSHOT);
-            return new Store(file(url), secrets, new HikariDataSource(config), connection, dsl(connection, secrets));
+            return new Store(file(url), secrets, new HikariDataSource(config), connection, saving, dsl(connection, secrets));
         } catch (RuntimeException | SQLException e) {
             drop(connection);
             throw e;
@@ -118,14 +123,24 @@ public final class Store implements AutoCloseable {
     }
 
     /** Writes the effects of entries, which follow {@link #applied}, without committing: the unique indexes speak here. */
-    public void write(List<Entry> entries) {
-        tables.write(entries);
-    }
+    public void write(List<Entry> entries) { write(entries, written -> { }); }
+
+    /** @param progress is told how many of the numbers that they give are written */
+    public void write(List<Entry> entries, LongConsumer progress) { tables.write(entries, progress); }
 
     /** Commits what was written since the last commit, up to the entry at this head. */
     public void commit(Head head) throws SQLException {
         reached.run(List.<Object[]>of(new Object[] {head.seq(), head.hash()}));
         connection.commit();
+    }
+
+    /** Has what was committed written to the file now and then. For the writing thread, between two batches. @param atRest whether nobody waits for it */
+    public void tidy(boolean atRest) { saving.betweenTransactions(atRest); }
+
+    /** Whether the tables hold each entry up to {@link #applied}, and none behind it: what a killed process has left must, and is not believed otherwise. */
+    public boolean isWhole() {
+        long reachedEntry = applied().seq();
+        return writing.select(DSL.count(), DSL.coalesce(DSL.max(ENTRY.SEQ), DSL.inline(0L))).from(ENTRY).fetchSingle(row -> row.value1() == reachedEntry && row.value2() == reachedEntry);
     }
 
     public void rollback() throws SQLException {

@@ -5,6 +5,11 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Drafts;
+import org.youngtally.core.organisation.KindDraft.KindFieldDraft;
+import org.youngtally.core.organisation.KindDraft;
+import org.youngtally.core.organisation.RouteDraft;
+import org.youngtally.core.organisation.UnitDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
 import org.youngtally.core.series.SkipsDraft;
@@ -48,9 +53,15 @@ public record Family(String key, String pattern, String format, boolean yearly, 
     /** A definition under which the same texts would arise: it must be refused. */
     public Act twin() { return new Act.Define(List.of(new SeriesDraft.Builder("twin-of-" + key, pattern).namespace("all").ranges(List.of(new RangeDraft(5_000L, 5_001L, null, "2020-01-01", null, null))).draft()), Optional.empty()); }
 
+    /** The unit of all records. */
+    public static final String UNIT = "works";
+
+    /** The series, and a kind of records that it numbers; the number of one that is deleted is given back where the series has it so. */
     public Act define(String title) {
         List<RangeDraft> drafts = ranges.stream().map(range -> new RangeDraft(range.first(), range.last(), range.step(), "2020-01-01", "2029-12-31", null)).toList();
-        return new Act.Define(List.of(new SeriesDraft.Builder(key, pattern).title(title).namespace("all").restarts(yearly ? List.of("year") : null).skips(skips.isEmpty() ? null : new SkipsDraft(null, List.of(skips)))
-                .gaps(gaps ? "allowed" : "refused").returns(returns ? "allowed" : "refused").chronological(chronological).typed(typed).ranges(drafts).draft()), Optional.empty());
+        SeriesDraft series = new SeriesDraft.Builder(key, pattern).title(title).namespace("all").restarts(yearly ? List.of("year") : null).skips(skips.isEmpty() ? null : new SkipsDraft(null, List.of(skips)))
+                .gaps(gaps ? "allowed" : "refused").returns(returns ? "allowed" : "refused").chronological(chronological).typed(typed).ranges(drafts).draft();
+        KindDraft kind = new KindDraft(key, null, List.of(new KindFieldDraft("number", null, null, null, null, null), new KindFieldDraft("dated", null, "date", null, null, null)), null, null, null, "return", "dated", null);
+        return new Act.Define(new Drafts(List.of(), List.of(), List.of(series), List.of(new UnitDraft(UNIT, null, null, null, null)), List.of(kind), List.of(new RouteDraft(key, UNIT, null, key, null))), List.of(), Optional.empty());
     }
 }

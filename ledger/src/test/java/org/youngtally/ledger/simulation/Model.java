@@ -16,6 +16,7 @@ import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Act.Deed;
 import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.RecordChange;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.act.Selection;
 
@@ -35,6 +36,8 @@ public final class Model {
         public long taken;
         public long block;
         public boolean ahead;
+        /** The record that stands with it; 0 for none. */
+        public long record;
         final Set<String> former = new HashSet<>();
 
         Place(Family family, String lane, int range, int position) {
@@ -75,6 +78,8 @@ public final class Model {
     private final Map<String, Known> keys = new HashMap<>();
     private final Map<String, Known> references = new HashMap<>();
     private final Map<Long, Answer> answers = new HashMap<>();
+    /** The place of each record's number, in the order of the records; absent once it is deleted. */
+    private final List<Place> records = new ArrayList<>();
     public long seq;
 
     private static Answer refused(String name) { return new Answer(name, 0, false, List.of(), 0); }
@@ -94,6 +99,9 @@ public final class Model {
             case Act.Lapse lapse -> lapse(lapse.now());
             case Act.RemoveRoute remove -> throw new IllegalStateException("the simulation has no routes");
             case Act.ChangeAccount change -> throw new IllegalStateException("the simulation has no accounts");
+            case Act.SaveRecord save -> save(save, now);
+            case Act.ChangeRecord change -> delete(change.record(), ((RecordChange.Delete) change.change()).reason());
+            case Act.FillTable fill -> fill(fill, now);
             case Act.Define define -> refused("DefinitionsFaulty");
         };
         if (answer.isDone() && !answer.repeated() && answer.seq() > 0) {
@@ -142,6 +150,52 @@ public final class Model {
         List<String> texts = given.stream().map(place -> place.text).toList();
         return done(block ? List.of(texts.getFirst(), texts.getLast()) : texts, act.quantity());
     }
+
+    public int records() { return records.size(); }
+
+    /** A number, and the record that it is for. */
+    private Answer save(Act.SaveRecord act, Instant now) {
+        Act.Form form = act.typed().<Act.Form>map(Act.Form.Typed::new).orElse(Act.Form.SINGLES);
+        Answer answer = allocate(new Act.Allocate(act.series(), Optional.of(LocalDate.parse(act.values().get("dated"))), 1, form, Optional.empty(), act.mark()), now);
+        if (!answer.isDone()) return answer;
+        Place place = takings.remove(answer.seq()).places().getFirst();
+        records.add(place);
+        place.record = records.size();
+        return answer;
+    }
+
+    private Answer delete(long record, Optional<String> reason) {
+        if (record > records.size()) return refused("UnknownRecord");
+        Place place = records.get((int) record - 1);
+        if (place == null) return refused("RecordDeleted");
+        if (!place.family.returns() && reason.isEmpty()) return refused("ReasonMissing");
+        records.set((int) record - 1, null);
+        place.record = 0;
+        return place.state.isLive() ? change(new ArrayList<>(List.of(place)), place.family.returns() ? Deed.RETURN : Deed.VOID) : done(List.of(), 0);
+    }
+
+    /** Numbers for rows, those of one year behind those of another: they count in lanes of their own, so that what one year comes to does not rest on the other. */
+    private Answer fill(Act.FillTable act, Instant now) {
+        if (act.rows().isEmpty()) return refused("QuantityOutOfBounds");
+        Family family = families.get(act.kind());
+        if (family.typed().equals("required")) return refused("RowFaulty");
+        var quantities = new LinkedHashMap<LocalDate, Integer>();
+        for (Map<String, String> row : act.rows()) quantities.merge(LocalDate.parse(row.get("dated")), 1, Integer::sum);
+        var given = new LinkedHashMap<LocalDate, List<Place>>();
+        var passing = new LinkedHashMap<LocalDate, Map<Lane, Integer>>();
+        for (Map.Entry<LocalDate, Integer> run : quantities.entrySet()) {
+            var places = new ArrayList<Place>();
+            var next = new HashMap<Lane, Integer>();
+            if (isClosed(family, run.getKey()) || count(family, run.getKey(), singles(act, run.getValue()), places, next) != null) return refused("RowFaulty");
+            given.put(run.getKey(), places);
+            passing.put(run.getKey(), next);
+        }
+        given.forEach((date, places) -> places.forEach(place -> give(place, date, singles(act, places.size()), now, seq + 1)));
+        passing.forEach((date, lanes) -> lanes.forEach((lane, next) -> pass(lane, next, family, date)));
+        return done(given.values().stream().flatMap(List::stream).map(place -> place.text).toList(), act.rows().size());
+    }
+
+    private static Act.Allocate singles(Act.FillTable act, int quantity) { return new Act.Allocate(act.kind(), Optional.empty(), quantity, Act.Form.SINGLES, Optional.empty(), act.mark()); }
 
     private void give(Place place, LocalDate date, Act.Allocate act, Instant now, long entry) {
         Lane lane = lanes.get(place.family.key()).get(place.lane);
@@ -252,6 +306,7 @@ public final class Model {
             case VOID -> place.state.isLive() || place.state == PositionState.RETURNED;
         };
         if (!fits) return "Unfit";
+        if (deed == Deed.RETURN && place.record != 0) return "OfARecord";
         if (deed == Deed.USE && place.block == 0) return "NotOfABlock";
         chosen.add(place);
         return null;
@@ -292,8 +347,9 @@ public final class Model {
             if (lived && !place.state.isLive()) ended.add(place.taken);
         }
         for (long entry : ended) {
+            // Those of records and tables are taken for no reference.
             Taking taking = takings.get(entry);
-            if (taking.reference() != null && taking.places().stream().noneMatch(place -> place.taken == entry && place.state.isLive())) references.remove(taking.series() + "/" + taking.reference());
+            if (taking != null && taking.reference() != null && taking.places().stream().noneMatch(place -> place.taken == entry && place.state.isLive())) references.remove(taking.series() + "/" + taking.reference());
         }
         return done(List.of(), chosen.size());
     }

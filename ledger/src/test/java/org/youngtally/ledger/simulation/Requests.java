@@ -6,13 +6,16 @@ import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Act.Deed;
 import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.RecordChange;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.act.Selection;
 import org.youngtally.ledger.simulation.Model.Place;
@@ -36,7 +39,7 @@ public final class Requests {
         LocalDate today = LocalDate.ofInstant(now, ZoneOffset.UTC);
         int sort = random.nextInt(100);
         if (sort == 0) return new Act.Define(Drafts.of(List.of()), List.of(), Optional.empty());
-        Act act = sort < 56 ? take(family, today) : sort < 94 ? settle(family, model) : sort < 96 ? new Act.Split(block(model), random.nextInt(6), Optional.of("somebody"), mark()) : sort < 98 ? new Act.Close(period(family, today), Optional.empty(), mark()) : new Act.Reopen(closing(model), Optional.of("a reason"), mark());
+        Act act = sort < 12 ? record(family, model, today) : sort < 56 ? take(family, today) : sort < 94 ? settle(family, model) : sort < 96 ? new Act.Split(block(model), random.nextInt(6), Optional.of("somebody"), mark()) : sort < 98 ? new Act.Close(period(family, today), Optional.empty(), mark()) : new Act.Reopen(closing(model), Optional.of("a reason"), mark());
         earlier.add(act);
         return act;
     }
@@ -58,6 +61,21 @@ public final class Requests {
         if (form < 55) return new Act.Allocate(family.key(), Optional.of(date), 1 + random.nextInt(3), new Act.Form.Held(Duration.ofSeconds(1 + random.nextInt(600))), reference, mark());
         if (form < 64) return new Act.Allocate(family.key(), Optional.of(date), 1 + random.nextInt(30), new Act.Form.Block(Optional.of("branch")), reference, mark());
         return new Act.Allocate(family.key(), Optional.of(date), random.nextInt(5), Act.Form.SINGLES, reference, mark());
+    }
+
+    /** A record kept with its number, one deleted, or a table filled; of a series that restarts by year also over two years. */
+    private Act record(Family family, Model model, LocalDate today) {
+        LocalDate date = today.plusDays(family.chronological() ? 0 : random.nextInt(90) - 60);
+        int sort = random.nextInt(10);
+        if (sort < 2) return new Act.ChangeRecord(1 + random.nextInt(model.records() + 2), Family.UNIT, new RecordChange.Delete(random.nextInt(4) == 0 ? Optional.empty() : Optional.of("because")), Optional.empty(), mark());
+        if (sort < 7) {
+            boolean typing = !family.typed().equals("refused") && random.nextInt(3) == 0;
+            return new Act.SaveRecord(family.key(), Family.UNIT, Map.of("dated", date.toString()), List.of(), typing ? Optional.of(typed(family, date)) : Optional.empty(), Optional.empty(), family.key(), mark());
+        }
+        var rows = new ArrayList<Map<String, String>>();
+        for (int i = 0; i < random.nextInt(6); i++) rows.add(Map.of("dated", date.toString()));
+        if (family.yearly()) for (int i = 0; i < random.nextInt(3); i++) rows.add(Map.of("dated", date.minusYears(1 + random.nextInt(3)).toString()));
+        return new Act.FillTable(family.key(), Family.UNIT, rows, Optional.empty(), Set.of(family.key()), mark());
     }
 
     private String typed(Family family, LocalDate date) {

@@ -41,10 +41,10 @@ public final class Callers {
     private Caller byToken(String shown) {
         if (!shown.regionMatches(true, 0, BEARER, 0, BEARER.length())) throw refused("The Authorization header shows no token.");
         House house = ledger.house();
-        String hash = Tokens.hash(shown.substring(BEARER.length()).strip());
-        Account account = house.byToken().get(hash);
-        if (account == null) throw refused("The token is not one of this service's.");
-        Token token = account.tokens().stream().filter(each -> each.hash().equals(hash)).findFirst().orElseThrow();
+        House.Shown known = house.byToken().get(Tokens.hash(shown.substring(BEARER.length()).strip()));
+        if (known == null) throw refused("The token is not one of this service's.");
+        Account account = known.account();
+        Token token = known.token();
         if (token.revoked().isPresent()) throw refused("The token ‘" + token.name() + "’ of ‘" + account.name() + "’ was revoked on " + LocalDate.ofInstant(token.revoked().get(), ledger.zone()) + ".");
         if (ledger.today().isAfter(token.expires())) throw refused("The token ‘" + token.name() + "’ of ‘" + account.name() + "’ expired on " + token.expires() + ".");
         if (account.closed()) throw refused("The account ‘" + account.name() + "’ is closed.");

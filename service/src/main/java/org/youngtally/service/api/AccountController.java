@@ -177,9 +177,9 @@ class AccountController {
 
     @PostMapping("/{account}/tokens")
     @SignedIn
-    @Operation(operationId = "issueToken", summary = "Issue a token, for oneself or for an account that one manages; it is shown this once")
+    @Operation(operationId = "issueToken", summary = "Issue a token, for oneself or for an account that one manages; it is shown this once. For oneself it takes a session: a token issues none for its own account")
     ResponseEntity<IssuedToken> issue(@PathVariable String account, @RequestBody TokenRequest request, Caller caller) {
-        Account of = ownOrManaged(account, caller);
+        Account of = caller.bySession() ? ownOrManaged(account, caller) : managedByToken(account, caller);
         String name = Requests.name("name", request.name()).orElseThrow(() -> new Problem(Type.MALFORMED, "The token has no name.").field("name", "what it is for, such as the till in the shop"));
         LocalDate today = ledger.today();
         LocalDate expires = Requests.date("expires", request.expires()).orElse(today.plusDays(USUAL_DAYS));
@@ -188,6 +188,12 @@ class AccountController {
         var issued = new Token(Tokens.hash(token).substring(0, 8), name, Tokens.hash(token), ledger.now(), expires, Optional.empty());
         Requests.changed(ledger, caller, of.name(), new AccountChange.Issue(issued), "the token " + issued.id() + " ‘" + name + "’ until " + expires);
         return ResponseEntity.status(HttpStatus.CREATED).body(new IssuedToken(token, issued.id(), of.name(), name, expires));
+    }
+
+    /** What a token issued for its own account would outlive it, and its revocation. */
+    private Account managedByToken(String account, Caller caller) {
+        if (!caller.maySomewhere(Right.ACCESS)) throw new Problem(Type.GRANT_MISSING, "A token does not issue further tokens for ‘" + caller.name() + "’, which would outlive it. Sign in with the password, on the console's page of your account or by sign-in at a terminal; or ask somebody who manages access.").field("grant", "access, or a session instead of a token").with("right", Right.ACCESS.word());
+        return managed(account, caller);
     }
 
     private Account ownOrManaged(String account, Caller caller) {

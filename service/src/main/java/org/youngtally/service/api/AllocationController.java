@@ -24,6 +24,7 @@ import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Purpose;
 import org.youngtally.core.act.RequestMark;
+import org.youngtally.core.organisation.Placing;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Series;
@@ -111,6 +112,8 @@ class AllocationController {
         return switch (Requests.perform(ledger, act, caller.name())) {
             case Outcome.Taken taken -> ResponseEntity.status(taken.repeated() ? HttpStatus.OK : HttpStatus.CREATED).body(Allocation.of(taken.taking(), taken.repeated()));
             case Outcome.Settled settled -> throw new IllegalStateException("numbers were asked for");
+            case Outcome.Recorded recorded -> throw new IllegalStateException("numbers were asked for, and no record");
+            case Outcome.Filled filled -> throw new IllegalStateException("numbers were asked for, and no record");
             case Outcome.Defined defined -> throw new IllegalStateException("numbers were asked for, and definitions answered");
             case Outcome.Refused refused -> throw new IllegalStateException("refusals are problems by now");
         };
@@ -136,13 +139,13 @@ class AllocationController {
     @Operation(operationId = "allocateForRecord", summary = "Take the number of a record from the series that the routes find for its kind, its unit and its fields. 201 when taken now, 200 when the same request had taken it before")
     ResponseEntity<Allocation> allocateForRecord(@PathVariable String kind, @RequestBody RecordRequest asked, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
         Act.Form form = form(asked.hold(), asked.typed());
-        RecordSeries.Found found = RecordSeries.of(caller.house(), kind, asked.unit(), asked.fields());
-        caller.need(right(form), found.where());
+        Placing.Placed found = RecordSeries.of(caller.house(), kind, asked.unit(), asked.fields());
+        caller.need(right(form), RecordSeries.where(found));
         Optional<LocalDate> date = Requests.date(asked.date());
         Optional<String> reference = Requests.name("reference", asked.reference());
         long quantity = asked.quantity() == null ? 1 : asked.quantity();
         RequestMark mark = Requests.mark(caller.name(), key, word(form), "KIND " + kind + " " + asked.unit(), date, quantity, reference, Requests.fields(asked.fields(), null));
-        return take(new Act.Allocate(found.route().series(), date, found.given(), quantity, form, reference, found.purpose(), mark), caller);
+        return take(new Act.Allocate(found.route().series(), date, found.given(), quantity, form, reference, RecordSeries.purpose(found), mark), caller);
     }
 
     private static Act.Form form(String time, String typed) {

@@ -34,7 +34,7 @@ import org.youngtally.service.web.Refusals;
 /** What the OpenAPI document says of the interface as a whole. */
 @Configuration
 class ApiDescription {
-    private static final List<Class<?>> SPEAKERS = List.of(AccountController.class, SessionController.class, OrganisationController.class, AllocationController.class, CheckController.class, CodebookController.class, CodebookForm.class, DefinitionController.class, EventController.class, LedgerController.class, LifeController.class, OutlookController.class, SettlingController.class, Settlement.class, ClosingController.class, Statement.class, StarterController.class, SeriesView.class, SeriesForm.class, Differences.class, Refusals.class);
+    private static final List<Class<?>> SPEAKERS = List.of(AccountController.class, SessionController.class, OrganisationController.class, RecordController.class, RecordChangeController.class, RecordFileController.class, TableController.class, RecordView.class, AllocationController.class, CheckController.class, CodebookController.class, CodebookForm.class, DefinitionController.class, EventController.class, LedgerController.class, LifeController.class, OutlookController.class, SettlingController.class, Settlement.class, ClosingController.class, Statement.class, StarterController.class, SeriesView.class, SeriesForm.class, Differences.class, Refusals.class);
 
     private static final String TOKEN = "token";
     private static final String SESSION = "session";

@@ -142,6 +142,7 @@ class DefinitionController {
             case Decision.Refused refused -> throw located(refused.refusal(), files);
             case Decision.Done done -> Outcome.Defined.by(done.effects());
             case Decision.Repeated repeated -> throw new IllegalStateException("definitions have no keys");
+            case Decision.Known known -> throw new IllegalStateException("definitions keep no records");
         };
     }
 
@@ -151,6 +152,8 @@ class DefinitionController {
             case Outcome.Defined defined -> defined;
             case Outcome.Taken taken -> throw new IllegalStateException("definitions take no numbers");
             case Outcome.Settled settled -> throw new IllegalStateException("definitions settle nothing");
+            case Outcome.Recorded recorded -> throw new IllegalStateException("definitions keep no records");
+            case Outcome.Filled filled -> throw new IllegalStateException("definitions keep no records");
         };
     }
 
@@ -300,6 +303,7 @@ class DefinitionController {
             case Decision.Refused refused -> new Preview(null, Map.of(), List.of(), null, null, faults(refused.refusal()), List.of());
             case Decision.Done done -> preview(done.effects().isEmpty() ? find(draft.key()).orElseThrow() : ((Effect.Defined) done.effects().getFirst()).series(), request);
             case Decision.Repeated repeated -> throw new IllegalStateException("definitions have no keys");
+            case Decision.Known known -> throw new IllegalStateException("definitions keep no records");
         };
     }
 

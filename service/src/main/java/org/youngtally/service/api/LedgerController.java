@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -31,6 +32,7 @@ import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.ledger.store.IdentifierQueries;
+import org.youngtally.ledger.store.RecordQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
@@ -59,10 +61,11 @@ class LedgerController {
      * @param ahead whether it was typed ahead of the counter
      * @param kind the kind of record that it was taken for, where that was said
      * @param unit the unit that it was taken for, where that was said
+     * @param record the record that it is the number of, or was
      * @param changed the act that made its state what it is; absent where it is as it was given
      * @param retired the act that gave its place anew under another identifier; nobody has this one any more
      */
-    record IdentifierView(String identifier, String namespace, String series, String title, RangeSpan range, String lane, long position, @Nullable Long round, LocalDate date, @Nullable Map<String, String> fields, String state, @Nullable Long block, @Nullable Instant until, boolean ahead, long seq, Instant at, String by, @Nullable String reference, @Nullable String kind, @Nullable String unit, @Nullable ChangeView changed, @Nullable ChangeView retired) {}
+    record IdentifierView(String identifier, String namespace, String series, String title, RangeSpan range, String lane, long position, @Nullable Long round, LocalDate date, @Nullable Map<String, String> fields, String state, @Nullable Long block, @Nullable Instant until, boolean ahead, long seq, Instant at, String by, @Nullable String reference, @Nullable String kind, @Nullable String unit, @Nullable Long record, @Nullable ChangeView changed, @Nullable ChangeView retired) {}
 
     /** @param act what was done @param note why */
     record ChangeView(long seq, Instant at, String by, String act, @Nullable String note) {
@@ -76,24 +79,27 @@ class LedgerController {
     @Operation(operationId = "findIdentifier", summary = "What an identifier was given for; upper and lower case are alike. One for each namespace that knows it")
     List<IdentifierView> find(@Parameter(description = "The identifier") @RequestParam String text, Caller caller) {
         List<IdentifierQueries.Found> all = ledger.read(dsl -> new IdentifierQueries(dsl).find(text));
-        List<IdentifierView> found = all.stream().filter(each -> caller.reads(each.series().key())).map(LedgerController::view).toList();
+        List<IdentifierView> found = all.stream().filter(each -> caller.reads(each.series().key())).map(each -> view(each, record(each))).toList();
         if (found.isEmpty() && !all.isEmpty()) caller.need(Right.READ, Where.series(all.getFirst().series().key()));
         if (found.isEmpty()) throw new Problem(Type.UNKNOWN_IDENTIFIER, "‘" + text + "’ was never given.").field("text", "an identifier that a series has given");
         return found;
     }
 
-    private static IdentifierView view(IdentifierQueries.Found found) {
+    /** Numbers are taken for records by acts of their own, so that no others are looked up. */
+    private Optional<Long> record(IdentifierQueries.Found found) { return found.entry().kind().keeps() ? ledger.read(dsl -> new RecordQueries(dsl).numbered(found.series().key(), found.identifier())) : Optional.empty(); }
+
+    private static IdentifierView view(IdentifierQueries.Found found, Optional<Long> record) {
         var range = new RangeSpan(found.range().id(), found.range().first(), found.range().last(), found.range().step(), found.range().serves().opens());
         Stretch stretch = found.stretch();
         return new IdentifierView(found.identifier(), found.series().namespace(), found.series().key(), found.series().title(), range, found.lane(), found.position(), found.round() == 0 ? null : found.round(), found.particulars().date(), fields(Optional.of(found.particulars())),
                 found.retired().isPresent() ? "retired" : Refusals.state(stretch.state()), found.block() ? stretch.block() : null, stretch.state() == PositionState.HELD ? stretch.origin().until().orElse(null) : null, stretch.origin().ahead(),
-                found.entry().seq(), found.entry().at(), found.entry().by(), found.entry().reference().orElse(null), found.entry().purpose().kind().orElse(null), found.entry().purpose().unit().orElse(null), found.changed().map(ChangeView::of).orElse(null), found.retired().map(ChangeView::of).orElse(null));
+                found.entry().seq(), found.entry().at(), found.entry().by(), found.entry().reference().orElse(null), found.entry().purpose().kind().orElse(null), found.entry().purpose().unit().orElse(null), record.orElse(null), found.changed().map(ChangeView::of).orElse(null), found.retired().map(ChangeView::of).orElse(null));
     }
 
     /**
      * An act of the ledger.
      *
-     * @param act what was done: define, allocate, block, hold, type, confirm, release, lapse, return, void, use, split, close, reopen, remove or access
+     * @param act what was done: define, allocate, block, hold, type, confirm, release, lapse, return, void, use, split, close, reopen, remove, access, save, change, renumber, share, delete or fill
      * @param state what the numbers are after it, for an act on numbers that were given
      * @param note the reason, or for whom
      * @param fields the codes and texts that the numbers were taken for
@@ -112,7 +118,7 @@ class LedgerController {
         Optional<Collection<String>> wanted = Requests.readable(caller, series);
         List<EntryView> page = ledger.read(dsl -> {
             var queries = new EntryQueries(dsl);
-            return queries.page(wanted, before == null ? Long.MAX_VALUE : before, limit + 1).stream().map(row -> view(row, queries, caller)).toList();
+            return queries.page(wanted, before == null ? Long.MAX_VALUE : before, limit + 1).stream().map(row -> view(row, queries, caller, series == null ? caller::reads : series::equals)).toList();
         });
         if (page.size() <= limit) return ResponseEntity.ok(page);
         List<EntryView> shown = page.subList(0, limit);
@@ -120,8 +126,8 @@ class LedgerController {
         return ResponseEntity.ok().header("Link", "<" + next + ">; rel=\"next\"").body(shown);
     }
 
-    private static EntryView view(EntryQueries.Row row, EntryQueries queries, Caller caller) {
-        List<String> ends = queries.ends(row);
+    private static EntryView view(EntryQueries.Row row, EntryQueries queries, Caller caller, Predicate<String> among) {
+        List<String> ends = queries.ends(row, among);
         boolean defines = row.kind() == Entry.Kind.DEFINE || row.kind() == Entry.Kind.REMOVE || row.kind() == Entry.Kind.ACCESS;
         // Who may read some series hears of what was defined with them no more than that.
         List<String> defined = !defines ? null : queries.defined(row.seq()).stream().filter(key -> caller.readsAll() || caller.reads(key)).toList();

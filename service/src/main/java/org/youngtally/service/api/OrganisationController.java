@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -25,6 +26,7 @@ import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Drafts;
+import org.youngtally.core.organisation.Keeping;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.KindField;
 import org.youngtally.core.organisation.Organisation;
@@ -60,25 +62,40 @@ class OrganisationController {
     @Operation(operationId = "listUnits", summary = "The companies, branches and workshops, and which is a part of which")
     List<UnitView> units(Caller caller) { return caller.house().organisation().units().values().stream().map(UnitView::of).toList(); }
 
-    /** @param type text, number, date, choice or yes-no */
-    record KindFieldView(String name, String title, String type, @Nullable String codebook, @Nullable String within, boolean required) {
-        static KindFieldView of(KindField field) { return new KindFieldView(field.name(), field.title(), field.type().word(), field.codebook().orElse(null), field.within().orElse(null), field.required()); }
+    /**
+     * @param type text, number, date, choice or yes-no
+     * @param sticky whether the next record that somebody writes begins with it
+     * @param filled whether the service fills it when the number is given, and nobody else
+     */
+    record KindFieldView(String name, String title, String type, @Nullable String codebook, @Nullable String within, boolean required, boolean sticky, boolean filled) {
+        static KindFieldView of(KindField field, Keeping keeping, Set<String> filled) { return new KindFieldView(field.name(), field.title(), field.type().word(), field.codebook().orElse(null), field.within().orElse(null), field.required(), keeping.sticky().contains(field.name()), filled.contains(field.name())); }
     }
 
-    /** @param lines the fields of each of its lines; empty for a kind without lines */
-    record KindView(String key, String title, List<KindFieldView> fields, List<KindFieldView> lines, int version) {
-        static KindView of(Kind kind) { return new KindView(kind.key(), kind.title(), kind.fields().stream().map(KindFieldView::of).toList(), kind.lines().stream().map(KindFieldView::of).toList(), kind.version()); }
+    /**
+     * @param lines the fields of each of its lines; empty for a kind without lines
+     * @param knownBy the fields by each of which a record is known again
+     * @param agree the fields that are the same in all units
+     * @param deleting what becomes of the number of a deleted record: void or return
+     * @param datedBy the field that holds the business date; absent for today
+     * @param lineStep how far the number of one line is from the next
+     */
+    record KindView(String key, String title, List<KindFieldView> fields, List<KindFieldView> lines, List<String> knownBy, List<String> agree, String deleting, @Nullable String datedBy, int lineStep, int version) {
+        static KindView of(Kind kind, House house) {
+            Keeping keeping = kind.keeping();
+            Set<String> filled = RecordSeries.placing(house).filled(kind);
+            return new KindView(kind.key(), kind.title(), kind.fields().stream().map(field -> KindFieldView.of(field, keeping, filled)).toList(), kind.lines().stream().map(field -> KindFieldView.of(field, Keeping.USUAL, Set.of())).toList(), keeping.knownBy(), keeping.agree(), keeping.deleting().word(), keeping.datedBy().orElse(null), keeping.lineStep(), kind.version());
+        }
     }
 
     @GetMapping("/kinds")
     @SignedIn
     @Operation(operationId = "listKinds", summary = "The kinds of records, with their fields")
-    List<KindView> kinds(Caller caller) { return caller.house().organisation().kinds().values().stream().map(KindView::of).toList(); }
+    List<KindView> kinds(Caller caller) { return caller.house().organisation().kinds().values().stream().map(kind -> KindView.of(kind, caller.house())).toList(); }
 
     @GetMapping("/kinds/{kind}")
     @SignedIn
     @Operation(operationId = "showKind", summary = "One kind of record")
-    KindView kind(@PathVariable String kind, Caller caller) { return KindView.of(RecordSeries.kind(caller.house(), kind)); }
+    KindView kind(@PathVariable String kind, Caller caller) { return KindView.of(RecordSeries.kind(caller.house(), kind), caller.house()); }
 
     /** What the value of a field must be: @param oneOf one of these; or @param from the least and @param to the greatest */
     record TestForm(@Nullable List<String> oneOf, @Nullable String from, @Nullable String to) {}

@@ -3,7 +3,6 @@ package org.youngtally.service.api;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.youngtally.core.access.Account;
@@ -14,7 +13,7 @@ import org.youngtally.core.act.Refusal;
 import org.youngtally.core.organisation.FieldValues;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.KindField;
-import org.youngtally.core.organisation.Route;
+import org.youngtally.core.organisation.Placing;
 import org.youngtally.core.organisation.Routing;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.series.FieldFault;
@@ -28,45 +27,33 @@ import org.youngtally.service.web.Refusals;
 final class RecordSeries {
     private RecordSeries() {}
 
-    /**
-     * @param given what the record gives for the fields of the series
-     */
-    record Found(Route route, Kind kind, Unit unit, Map<String, String> given) {
-        Where where() { return new Where(Optional.of(route.series()), Optional.of(kind.key()), Optional.of(unit.key())); }
+    /** Where a record is numbered. */
+    static Where where(Placing.Placed placed) { return new Where(Optional.of(placed.route().series()), Optional.of(placed.kind().key()), Optional.of(placed.unit().key())); }
 
-        Purpose purpose() { return new Purpose(Optional.of(kind.key()), Optional.of(unit.key())); }
+    static Purpose purpose(Placing.Placed placed) { return new Purpose(Optional.of(placed.kind().key()), Optional.of(placed.unit().key())); }
+
+    static Placing.Placed of(House house, String kindKey, String unitText, Map<String, String> fields) { return of(house, kind(house, kindKey), unit(house, unitText), Requests.fields(fields, null), Map.of()); }
+
+    /** @param before what a record that is kept already holds */
+    static Placing.Placed of(House house, Kind kind, Unit unit, Map<String, String> fields, Map<String, String> before) {
+        return switch (placing(house).place(kind, unit, fields, before)) {
+            case Placing.Faulty faulty -> throw Refusals.problem(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
+            case Placing.NoRoute none -> throw none(house, kind, unit, none.found());
+            case Placing.Placed placed -> placed;
+        };
     }
 
-    static Found of(House house, String kindKey, String unitText, Map<String, String> fields) {
-        Kind kind = kind(house, kindKey);
-        Unit unit = unit(house, unitText);
-        Map<String, String> values = values(house, kind, fields);
-        Routing.Found found = Routing.find(house.organisation(), kind.key(), unit.key(), values);
-        Route route = found.chosen().orElseThrow(() -> none(house, kind, unit, found));
-        if (values.containsKey(route.into())) throw Refusals.problem(new Refusal.FieldFaulty(kind.key(), new FieldFault(route.into(), FieldFault.Kind.FILLED, values.get(route.into()), Optional.empty(), List.of())));
-        return new Found(route, kind, unit, Routing.given(house.series().get(route.series()), unit, values));
-    }
+    static Placing placing(House house) { return new Placing(house.organisation(), key -> Optional.ofNullable(house.codebooks().get(key)), key -> Optional.ofNullable(house.series().get(key))); }
 
     static Kind kind(House house, String key) {
         Map<String, Kind> kinds = house.organisation().kinds();
-        if (kinds.containsKey(key)) return kinds.get(key);
-        Optional<String> near = NearestName.to(String.valueOf(key), kinds.keySet());
-        throw new Problem(Type.UNKNOWN_KIND, "There is no kind ‘" + key + "’." + near.map(name -> " Did you mean ‘" + name + "’?").orElse("")).field("kind", near.orElse("one that GET /api/v1/kinds lists"));
+        if (!kinds.containsKey(key)) throw Refusals.problem(new Refusal.UnknownKind(key, NearestName.to(String.valueOf(key), kinds.keySet())));
+        return kinds.get(key);
     }
 
     static Unit unit(House house, String text) {
         if (text == null || text.isBlank()) throw new Problem(Type.MALFORMED, "It is not said which unit the record is of.").field("unit", "the key of a unit: " + String.join(", ", house.organisation().units().keySet()));
-        Optional<String> near = NearestName.to(text, house.organisation().units().keySet());
-        return house.organisation().unit(text).orElseThrow(() -> new Problem(Type.UNKNOWN_KIND, "There is no unit ‘" + text + "’." + near.map(name -> " Did you mean ‘" + name + "’?").orElse("")).field("unit", near.orElse("one that GET /api/v1/units lists")));
-    }
-
-    private static Map<String, String> values(House house, Kind kind, Map<String, String> fields) {
-        // Where the number may go nobody needs to give anything.
-        Set<String> filled = house.organisation().routes().values().stream().filter(route -> route.kind().equals(kind.key())).map(Route::into).collect(Collectors.toSet());
-        return switch (new FieldValues(kind, key -> Optional.ofNullable(house.codebooks().get(key))).read(Requests.fields(fields, null), filled)) {
-            case FieldValues.Reading.Faulty faulty -> throw Refusals.problem(new Refusal.FieldFaulty(kind.key(), faulty.fault()));
-            case FieldValues.Reading.Understood understood -> understood.values();
-        };
+        return house.organisation().unit(text).orElseThrow(() -> Refusals.problem(new Refusal.UnknownUnit(text, NearestName.to(text, house.organisation().units().keySet()))));
     }
 
     /** The rules that are looked at for a record whose fields may be known in part. */

@@ -1,5 +1,8 @@
 package org.youngtally.service.api;
 
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
@@ -10,11 +13,13 @@ import java.util.Arrays;
 import java.util.Base64;
 import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import org.springframework.http.MediaType;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.access.AccountChange;
 import org.youngtally.core.access.Right;
@@ -109,6 +114,13 @@ final class Requests {
         return String.valueOf(part);
     }
 
+    /** A file that is the body of a request. What is called a form is read as one before it comes here, and nothing is left of it. */
+    static InputStream file(HttpServletRequest request) throws IOException {
+        String type = request.getContentType();
+        if (type != null && type.toLowerCase(Locale.ROOT).startsWith(MediaType.APPLICATION_FORM_URLENCODED_VALUE)) throw new Problem(Type.MALFORMED, "The file was sent as a form. Nothing was done.").field("Content-Type", "the type of the file, or " + MediaType.APPLICATION_OCTET_STREAM_VALUE);
+        return request.getInputStream();
+    }
+
     /** What somebody has to say: a reason, a holder. */
     static Optional<String> note(String field, String text) {
         if (text == null || text.isBlank()) return Optional.empty();
@@ -129,6 +141,8 @@ final class Requests {
     static Settlement settled(Ledger ledger, Act act, String actor) {
         return switch (perform(ledger, act, actor)) {
             case Outcome.Settled settled -> Settlement.of(settled.entry(), settled.repeated());
+            case Outcome.Recorded recorded -> throw new IllegalStateException("no record was to be kept");
+            case Outcome.Filled filled -> throw new IllegalStateException("no record was to be kept");
             case Outcome.Taken taken -> throw new IllegalStateException("nothing was to be taken");
             case Outcome.Defined defined -> throw new IllegalStateException("nothing was to be defined");
             case Outcome.Refused refused -> throw new IllegalStateException("refusals are problems by now");

@@ -74,7 +74,7 @@ record SeriesView(String key, String title, String namespace, String pattern, Li
         String state = series.serving(date).isEmpty() ? "closed" : left.isPresent() && left.get() == 0 ? "exhausted" : "serving";
         return new SeriesView(series.key(), series.title(), series.namespace(), series.pattern().toString(), series.fields().stream().map(FieldView::of).toList(), series.restarts().words(), series.order().kind().word(), PolicyView.of(series.policy()), series.version(), date,
                 standing.outlook().map(Outlook::next).orElse(List.of()).stream().map(Outlook.Coming::identifier).toList(), left.orElse(null), low, warnings(series, date, left, low), state,
-                standing.newest().map(newest -> new NewestView(newest.identifier(), newest.entry().at(), newest.entry().by(), newest.entry().particulars().orElseThrow().date(), newest.entry().seq())).orElse(null), ranges);
+                standing.newest().map(newest -> new NewestView(newest.identifier(), newest.entry().at(), newest.entry().by(), newest.date(), newest.entry().seq())).orElse(null), ranges);
     }
 
     private static List<String> warnings(Series series, LocalDate date, Optional<Long> left, boolean low) {

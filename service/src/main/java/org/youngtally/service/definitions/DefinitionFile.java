@@ -142,7 +142,14 @@ public final class DefinitionFile {
     private void kind(Node node) {
         Map<String, Node> values = open(What.KIND, node, DefinitionShape.ofKind(), "a kind");
         Map<String, Integer> places = lines.get(what).getLast();
-        kinds.add(new KindDraft(text(values.get("key"), "key"), text(values.get("title"), "title"), kindFields(values.get("fields"), "fields", places), kindFields(values.get("lines"), "lines", places)));
+        kinds.add(new KindDraft(text(values.get("key"), "key"), text(values.get("title"), "title"), kindFields(values.get("fields"), "fields", places), kindFields(values.get("lines"), "lines", places),
+                texts(values.get("known-by"), "known-by", "a list of fields, such as [hardware-address]"), texts(values.get("agree"), "agree", "a list of fields, such as [class]"), text(values.get("deleting"), "deleting"), text(values.get("dated-by"), "dated-by"), whole(values.get("line-step"), "line-step")));
+    }
+
+    private Integer whole(Node node, String path) {
+        Long number = number(node, path);
+        // One that is far too large is told as the largest there is.
+        return number == null ? null : (int) Math.max(Integer.MIN_VALUE, Math.min(Integer.MAX_VALUE, number));
     }
 
     private List<KindFieldDraft> kindFields(Node node, String path, Map<String, Integer> places) {
@@ -152,7 +159,8 @@ public final class DefinitionFile {
             String here = path + "[" + fields.size() + "]";
             places.put(here, one.getStartMark().getLine() + 1);
             Map<String, Node> values = values(one, DefinitionShape.ofKindField(), here + ".", "a field", places);
-            fields.add(new KindFieldDraft(text(values.get("name"), here + ".name"), text(values.get("title"), here + ".title"), text(values.get("type"), here + ".type"), text(values.get("codebook"), here + ".codebook"), text(values.get("within"), here + ".within"), flag(values.get("required"), here + ".required")));
+            fields.add(new KindFieldDraft(text(values.get("name"), here + ".name"), text(values.get("title"), here + ".title"), text(values.get("type"), here + ".type"), text(values.get("codebook"), here + ".codebook"), text(values.get("within"), here + ".within"), flag(values.get("required"), here + ".required"),
+                    flag(values.get("sticky"), here + ".sticky"), text(values.get("name-of"), here + ".name-of"), text(values.get("code-of"), here + ".code-of")));
         }
         return fields;
     }

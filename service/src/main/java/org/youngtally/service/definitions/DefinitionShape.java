@@ -3,6 +3,7 @@ package org.youngtally.service.definitions;
 import java.util.List;
 import java.util.stream.Stream;
 import org.youngtally.core.fault.DefinitionName;
+import org.youngtally.core.organisation.Keeping;
 import org.youngtally.core.organisation.KindField;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Order;
@@ -20,7 +21,7 @@ public final class DefinitionShape {
     private static final String FIELD_NAME = "^" + Particulars.FIELD_NAME + "$";
 
     /** What a property holds. */
-    private enum Kind { KIND_FIELDS, TYPE, CONDITION, UNITS, KINDS, ROUTES, TEXT, NAME, FIELD_NAME, NUMBER, DATE, FLAG, TEXTS, RESTARTS, FIELDS, SKIPS, ORDER, TYPED, PROOF, RANGES, CHOICES, REPEATS, NAMESPACES, CODEBOOKS, SERIES }
+    private enum Kind { DELETING, KIND_FIELDS, TYPE, CONDITION, UNITS, KINDS, ROUTES, TEXT, NAME, FIELD_NAME, NUMBER, DATE, FLAG, TEXTS, RESTARTS, FIELDS, SKIPS, ORDER, TYPED, PROOF, RANGES, CHOICES, REPEATS, NAMESPACES, CODEBOOKS, SERIES }
 
     private record Property(String name, Kind kind, boolean required, String meaning) {}
 
@@ -43,7 +44,12 @@ public final class DefinitionShape {
             new Property("key", Kind.NAME, true, "The name by which the kind is called."),
             new Property("title", Kind.TEXT, false, "What people call it; the key where it is left out."),
             new Property("fields", Kind.KIND_FIELDS, true, "The fields of a record, one that narrows another above it."),
-            new Property("lines", Kind.KIND_FIELDS, false, "The fields of each line of a record; a kind without lines where it is left out."));
+            new Property("lines", Kind.KIND_FIELDS, false, "The fields of each line of a record; a kind without lines where it is left out."),
+            new Property("known-by", Kind.TEXTS, false, "Fields by each of which a record is known again: a new one that holds the same is the one there is."),
+            new Property("agree", Kind.TEXTS, false, "Fields that are alike in all units in which a record stands."),
+            new Property("deleting", Kind.DELETING, false, "What becomes of the number of a deleted record: void, as where it is left out, or return, where the series takes numbers back."),
+            new Property("dated-by", Kind.FIELD_NAME, false, "The field that holds the business date; the day on which the record is saved where it is left out or empty."),
+            new Property("line-step", Kind.NUMBER, false, "How far the number of one line is from the next, such as 10; 1 where it is left out."));
 
     private static final List<Property> KIND_FIELD = List.of(
             new Property("name", Kind.FIELD_NAME, true, "The name by which routes and requests call it."),
@@ -51,7 +57,10 @@ public final class DefinitionShape {
             new Property("type", Kind.TYPE, false, "What it holds; text where it is left out."),
             new Property("codebook", Kind.NAME, false, "Of a choice: the codebook whose choices it takes."),
             new Property("within", Kind.FIELD_NAME, false, "Of a choice: the field above whose choice narrows this one."),
-            new Property("required", Kind.FLAG, false, "Whether every record must have it."));
+            new Property("required", Kind.FLAG, false, "Whether every record must have it."),
+            new Property("sticky", Kind.FLAG, false, "Whether the next record that somebody writes begins with it; of the record's own fields."),
+            new Property("name-of", Kind.FIELD_NAME, false, "Of a text: the choice above whose full name goes into it when the number is given."),
+            new Property("code-of", Kind.FIELD_NAME, false, "Of a text: the choice above whose code goes into it when the number is given."));
 
     private static final List<Property> ROUTE = List.of(
             new Property("kind", Kind.NAME, true, "The kind of record."),
@@ -182,6 +191,7 @@ public final class DefinitionShape {
             case TEXTS -> list(scalar(), 0);
             case TYPED -> choice(Stream.of(Policy.Typed.values()).map(Policy.Typed::word).toList());
             case PROOF -> choice(List.of("required", "waived"));
+            case DELETING -> choice(Stream.of(Keeping.Deleting.values()).map(Keeping.Deleting::word).toList());
             case REPEATS -> choice(List.of("allowed", "refused"));
             case ORDER -> choice(Stream.of(Order.Kind.values()).map(Order.Kind::word).toList());
             case RESTARTS -> list(NODES.objectNode().put("type", "string").put("pattern", "^(" + String.join("|", Stream.of(Restart.values()).map(Restart::word).toList()) + "|unit|field " + Particulars.FIELD_NAME + ")$"), 0).put("uniqueItems", true);

@@ -112,11 +112,16 @@ final class DefinitionWriter {
         if (draft.title() != null) values.put("title", Value.of(text(draft.title())));
         values.put("fields", list(draft.fields().stream().map(DefinitionWriter::kindField).toList()));
         if (draft.lines() != null) values.put("lines", list(draft.lines().stream().map(DefinitionWriter::kindField).toList()));
+        if (draft.knownBy() != null) values.put("known-by", Value.of("[" + String.join(", ", draft.knownBy()) + "]"));
+        if (draft.agree() != null) values.put("agree", Value.of("[" + String.join(", ", draft.agree()) + "]"));
+        put(values, "deleting", draft.deleting());
+        put(values, "dated-by", draft.datedBy());
+        if (draft.lineStep() != null) values.put("line-step", Value.of(draft.lineStep().toString()));
         return new Written(draft.key(), values);
     }
 
     private static String kindField(KindFieldDraft field) {
-        return braces("name", field.name(), "title", field.title() == null ? null : text(field.title()), "type", field.type(), "codebook", field.codebook(), "within", field.within(), "required", field.required());
+        return braces("name", field.name(), "title", field.title() == null ? null : text(field.title()), "type", field.type(), "codebook", field.codebook(), "within", field.within(), "required", field.required(), "sticky", field.sticky(), "name-of", field.nameOf(), "code-of", field.codeOf());
     }
 
     static Written of(RouteDraft draft) {

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpMethod;
 import org.springframework.http.MediaType;
 import org.springframework.web.client.RestClient;
 import tools.jackson.databind.JsonNode;
@@ -35,7 +36,7 @@ final class DemoClient {
         return post(by, "/series/" + series + "/allocations", request, Optional.of(key));
     }
 
-    JsonNode act(DemoFiles.Deed deed, String key) { return post(deed.by(), deed.path(), deed.body(), Optional.of(key)); }
+    JsonNode act(DemoFiles.Deed deed, String key) { return send(deed.put() ? HttpMethod.PUT : HttpMethod.POST, deed.by(), deed.path(), deed.body(), Optional.of(key)); }
 
     JsonNode find(String by, String identifier) {
         return http.get().uri("/identifiers?text={text}", identifier).header(HttpHeaders.AUTHORIZATION, shown(by)).retrieve().body(JsonNode.class);
@@ -43,8 +44,10 @@ final class DemoClient {
 
     JsonNode audit(String by) { return post(by, "/audits", Map.of(), Optional.empty()); }
 
-    private JsonNode post(String by, String path, Object body, Optional<String> key) {
-        var request = http.post().uri(path).contentType(MediaType.APPLICATION_JSON).header(HttpHeaders.AUTHORIZATION, shown(by));
+    private JsonNode post(String by, String path, Object body, Optional<String> key) { return send(HttpMethod.POST, by, path, body, key); }
+
+    private JsonNode send(HttpMethod method, String by, String path, Object body, Optional<String> key) {
+        var request = http.method(method).uri(path).contentType(MediaType.APPLICATION_JSON).header(HttpHeaders.AUTHORIZATION, shown(by));
         key.ifPresent(value -> request.header("Idempotency-Key", value));
         return request.body(body).retrieve().body(JsonNode.class);
     }

@@ -11,10 +11,16 @@ import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
+import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerOptions;
+import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.secret.Secrets;
+import org.youngtally.ledger.store.LifeQueries;
 import org.youngtally.service.RunningService;
 import org.youngtally.service.ServiceOptions;
 import picocli.CommandLine.Command;
@@ -25,6 +31,7 @@ import picocli.CommandLine.Option;
 public final class DemoCommand implements Callable<Integer> {
     /** The file by which a folder of the demo is known, and keeps its time. */
     public static final String CLOCK = "demo-clock";
+    private static final int MOST_HOLDS = 1_000;
 
     @Mixin
     private ServiceOptions options;
@@ -38,7 +45,7 @@ public final class DemoCommand implements Callable<Integer> {
     private final PrintStream out = System.out;
 
     @Override
-    public Integer call() throws IOException, NoSuchAlgorithmException {
+    public Integer call() throws IOException, NoSuchAlgorithmException, InterruptedException {
         if (!InetAddress.getByName(options.address()).isLoopbackAddress()) throw new IOException("--address: " + options.address() + " can be reached from elsewhere, and everybody knows the passwords of the demo; give 127.0.0.1");
         boolean passing = data == null || data.isEmpty();
         Path folder = passing ? Files.createTempDirectory("youngtally-demo") : Path.of(data);
@@ -60,10 +67,26 @@ public final class DemoCommand implements Callable<Integer> {
         client.apply(DemoAccounts.FIRST, "larkmoor.yaml", DemoFiles.text("larkmoor.yaml"));
         accounts.openOthers();
         for (DemoFiles.Taking taking : DemoFiles.takings()) client.allocate(taking.by(), taking.series(), taking.quantity(), taking.date(), taking.reference(), taking.fields(), "demo-" + taking.line());
-        List<DemoFiles.Deed> deeds = DemoFiles.deeds();
-        for (int i = 0; i < deeds.size(); i++) client.act(deeds.get(i), "demo-act-" + (i + 1));
+        perform(client, DemoFiles.deeds(), "demo-act-");
+        // The entries have the same numbers each time: the hold among them lapses before anything else is done.
+        awaitLapse(service.ledger());
+        perform(client, DemoFiles.records(), "demo-record-");
         welcome(service, accounts);
         return 0;
+    }
+
+    private static void perform(DemoClient client, List<DemoFiles.Deed> deeds, String key) {
+        for (int i = 0; i < deeds.size(); i++) client.act(deeds.get(i), key + (i + 1));
+    }
+
+    private static void awaitLapse(Ledger ledger) throws InterruptedException {
+        var lapsed = new CountDownLatch(1);
+        ledger.onCommit(entries -> {
+            if (entries.stream().anyMatch(entry -> entry.kind() == Entry.Kind.LAPSE)) lapsed.countDown();
+        });
+        // It may have lapsed before anybody listened.
+        if (ledger.read(dsl -> new LifeQueries(dsl).holds(Optional.of(List.of("contract")), MOST_HOLDS)).stream().noneMatch(hold -> hold.entry().reference().equals(Optional.of("Draft for the town hall")))) return;
+        if (!lapsed.await(1, TimeUnit.MINUTES)) throw new IllegalStateException("the hold of the demo did not lapse");
     }
 
     private void welcome(RunningService service, DemoAccounts accounts) {

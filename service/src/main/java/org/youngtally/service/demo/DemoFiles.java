@@ -34,13 +34,18 @@ final class DemoFiles {
         return takings;
     }
 
-    /** An act on numbers or periods. @param path where it is sent */
-    record Deed(String by, String path, JsonNode body) {}
+    /** An act on numbers, periods or records. @param path where it is sent @param put whether it is a change of what stands there */
+    record Deed(String by, String path, boolean put, JsonNode body) {}
 
     /** What became of numbers: in the order of time, new ones at the end. */
-    static List<Deed> deeds() throws IOException {
+    static List<Deed> deeds() throws IOException { return deeds("acts.json"); }
+
+    /** Records of the three units. */
+    static List<Deed> records() throws IOException { return deeds("records.json"); }
+
+    private static List<Deed> deeds(String name) throws IOException {
         var deeds = new ArrayList<Deed>();
-        for (JsonNode deed : JsonMapper.shared().readTree(text("acts.json"))) deeds.add(new Deed(deed.get("by").stringValue(), deed.get("path").stringValue(), deed.get("body")));
+        for (JsonNode deed : JsonMapper.shared().readTree(text(name))) deeds.add(new Deed(deed.get("by").stringValue(), deed.get("path").stringValue(), deed.has("put"), deed.get("body")));
         return deeds;
     }
 

@@ -3,6 +3,7 @@ package org.youngtally.service.web;
 import java.net.URI;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
@@ -38,6 +39,15 @@ public final class Problem extends RuntimeException {
         UNKNOWN_ROUTE("unknown-route", HttpStatus.NOT_FOUND, "There is no such route", "No route stands for this kind in this unit under this condition."),
         UNKNOWN_KIND("unknown-kind", HttpStatus.NOT_FOUND, "There is no such kind or unit", "The kind of record or the unit is not defined. The detail names the closest one there is."),
         NO_ROUTE("no-route", HttpStatus.UNPROCESSABLE_ENTITY, "No rule says which series numbers this record", "Neither the unit nor one above it has a route for records of this kind whose condition holds. The detail names who can add one. Nothing was taken."),
+        ROUTE_MOVED("route-moved", HttpStatus.CONFLICT, "The rules have changed meanwhile", "Between the look at the rules and the taking of the number somebody changed a route or the record's fields. Nothing was done; the same request finds the series that serves now."),
+        UNKNOWN_RECORD("unknown-record", HttpStatus.NOT_FOUND, "There is no such record", "No record has this number. Records are found by their identifiers, by what they are known by, and by the words of their texts."),
+        RECORD_DELETED("record-deleted", HttpStatus.CONFLICT, "The record was deleted", "A deleted record stays as it is, with its history; nothing is changed about it any more."),
+        NOT_IN_UNIT("not-in-unit", HttpStatus.UNPROCESSABLE_ENTITY, "The record does not stand in this unit", "A record is changed in a unit in which it stands; another unit takes it over first."),
+        IN_UNIT_ALREADY("in-unit-already", HttpStatus.CONFLICT, "The record stands in this unit already", "A record stands in a unit once, with one number in all of them."),
+        DISAGREEING("disagreeing", HttpStatus.UNPROCESSABLE_ENTITY, "The units would not agree", "Some fields of a shared record are the same in all units in which it stands: those that its kind names under agree, those by which it is known, and those of which its number is made."),
+        KNOWN_ALREADY("known-already", HttpStatus.CONFLICT, "Another record is known by this", "What a record is known by belongs to one record of its kind."),
+        UNKNOWN_FILE("unknown-file", HttpStatus.NOT_FOUND, "There is no such file", "The record has no file in this place."),
+        TABLE_FAULTY("table-faulty", HttpStatus.UNPROCESSABLE_ENTITY, "The table cannot be filled", "The file is no table of this format, a column is missing, or a row cannot be numbered. Nothing was taken."),
         UNKNOWN_ACCOUNT("unknown-account", HttpStatus.NOT_FOUND, "There is no such account or token", "No account has the name, or it has no such token."),
         ACCOUNT_FAULTY("account-faulty", HttpStatus.UNPROCESSABLE_ENTITY, "The account cannot be changed so", "The detail says what stands against it. Nothing was changed."),
         SIGN_IN_NEEDED("sign-in-needed", HttpStatus.UNAUTHORIZED, "It is not known who asks", "Every request shows a token, or the session of somebody who has signed in; this one shows neither, or one that is not taken."),
@@ -95,6 +105,20 @@ public final class Problem extends RuntimeException {
         if (fact != null) facts.put(name, fact);
         return this;
     }
+
+    /** Adds the facts of another problem. */
+    public Problem with(Problem other) {
+        other.facts.forEach(facts::putIfAbsent);
+        return this;
+    }
+
+    /** What would be accepted, where that can be said. */
+    public Optional<String> accepted() { return Optional.ofNullable((String) facts.get("accepted")); }
+
+    /** The field at fault, where that can be said. */
+    public Optional<String> field() { return Optional.ofNullable((String) facts.get("field")); }
+
+    public Type type() { return type; }
 
     public HttpStatus status() { return type.status; }
 

@@ -61,12 +61,32 @@ public final class Refusals {
                     .field(r.expected() == 0 ? "key" : "If-Match", r.expected() == 0 ? "a key that no " + word(r.what()) + " has" : "\"" + r.actual() + "\", after a look at what changed").with("version", r.actual());
             case Refusal.UnknownRoute r -> new Problem(Type.UNKNOWN_ROUTE, "There is no route ‘" + r.route() + "’." + r.nearest().map(near -> " Did you mean ‘" + near + "’?").orElse("")).field("route", r.nearest().orElse("one that GET /api/v1/routes lists")).with("nearest", r.nearest().orElse(null));
             case Refusal.AccountFaulty r -> account(r.refusal());
+            case Refusal.UnknownKind r -> new Problem(Type.UNKNOWN_KIND, "There is no kind ‘" + r.kind() + "’." + r.nearest().map(near -> " Did you mean ‘" + near + "’?").orElse("")).field("kind", r.nearest().orElse("one that GET /api/v1/kinds lists"));
+            case Refusal.UnknownUnit r -> new Problem(Type.UNKNOWN_KIND, "There is no unit ‘" + r.unit() + "’." + r.nearest().map(near -> " Did you mean ‘" + near + "’?").orElse("")).field("unit", r.nearest().orElse("one that GET /api/v1/units lists"));
+            case Refusal.NoRoute r -> new Problem(Type.NO_ROUTE, "No rule says which series numbers a record of the kind ‘" + r.kind() + "’ in the unit ‘" + r.unit() + "’.").field("kind", "a route for " + r.kind());
+            case Refusal.RouteMoved r -> new Problem(Type.ROUTE_MOVED, "The rules lead from ‘" + r.kind() + "’ in ‘" + r.unit() + "’ to ‘" + r.series() + "’ by now. Nothing was done.").field("kind", "the same request again").with("series", r.series());
+            case Refusal.UnknownRecord r -> new Problem(Type.UNKNOWN_RECORD, "There is no record " + r.record() + ".").field("record", "the number of a record; GET /api/v1/records finds them");
+            case Refusal.RecordDeleted r -> new Problem(Type.RECORD_DELETED, "The record " + r.text() + " was deleted.").field("record", "one that stands").with("record", r.record());
+            case Refusal.RecordMoved r -> new Problem(Type.VERSION_MOVED, "The record " + r.text() + " has version " + r.actual() + " by now; this change was made on version " + r.expected() + ".").field("If-Match", "\"" + r.actual() + "\", after a look at what changed").with("version", r.actual());
+            case Refusal.NotInUnit r -> new Problem(Type.NOT_IN_UNIT, "The record " + r.text() + " does not stand in ‘" + r.unit() + "’.").field("unit", String.join(" or ", r.units())).with("units", r.units());
+            case Refusal.InUnitAlready r -> new Problem(Type.IN_UNIT_ALREADY, "The record " + r.text() + " stands in ‘" + r.unit() + "’ already.").field("unit", "a unit in which it does not").with("record", r.record());
+            case Refusal.Disagreeing r -> new Problem(Type.DISAGREEING, r.text() + " has " + value(r.theirs()) + " as its ‘" + r.field() + "’ in ‘" + r.unit() + "’, and would have " + value(r.given()) + " here; it is the same in all units. Nothing was done.").field("fields." + r.field(), r.theirs().isEmpty() ? "leave it empty" : r.theirs()).with("theirs", r.theirs()).with("given", r.given()).with("unit", r.unit());
+            case Refusal.KnownAlready r -> new Problem(Type.KNOWN_ALREADY, "‘" + r.value() + "’ as ‘" + r.field() + "’ is what " + r.text() + " is known by.").field("fields." + r.field(), "a value that no other record has").with("record", r.record()).with("identifier", r.text());
+            case Refusal.LineFaulty r -> new Problem(Type.FIELD_FAULTY, r.twice() ? "The line " + r.number() + " stands here twice." : "There is no line " + r.number() + ".").field("lines[" + r.index() + "].number", "the number of a line that there is, once; leave it out for a new line");
+            case Refusal.NoLines r -> new Problem(Type.FIELD_FAULTY, "Records of the kind ‘" + r.kind() + "’ have no lines.").field("lines", "leave them out");
+            case Refusal.OfARecord r -> new Problem(Type.UNFIT, "‘" + r.identifier() + "’ is the number of a record that stands, and would be given to another. Nothing was changed.").field("identifiers", "delete the record, or void the number").with("record", r.record());
+            case Refusal.RowFaulty r -> {
+                Problem problem = problem(r.refusal());
+                yield new Problem(problem.type(), "Row " + (r.row() + 1) + ": " + problem.getMessage()).with("row", r.row() + 1).with(problem);
+            }
             case Refusal.IdentifierTaken r -> new Problem(Type.IDENTIFIER_TAKEN, "An identifier that ‘" + r.series() + "’ would give next stands for something else already.");
             case Refusal.DefinitionsFaulty r -> {
                 yield definitionsFaulty(faults(r));
             }
         };
     }
+
+    private static String value(String text) { return text.isEmpty() ? "nothing" : "‘" + text + "’"; }
 
     private static Problem account(AccountRefusal refusal) {
         return switch (refusal) {

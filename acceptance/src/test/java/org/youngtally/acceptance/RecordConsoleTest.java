@@ -1,0 +1,299 @@
+package org.youngtally.acceptance;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
+import tools.jackson.databind.JsonNode;
+
+/** Records in the console, as clerks write, share and change them. */
+class RecordConsoleTest {
+    private static Service service;
+    private static Browser browser;
+
+    @TempDir
+    private Path folder;
+
+    @BeforeAll
+    static void start() throws Exception {
+        service = Service.demo();
+        browser = new Browser(service.address());
+        browser.signIn("hanna", service.password());
+    }
+
+    @AfterAll
+    static void stop() throws Exception {
+        browser.close();
+        service.close();
+    }
+
+    @BeforeEach
+    void wide() { browser.size(1280, 800); }
+
+    /** Keeps a record, beside what stands in the browser. */
+    private static JsonNode kept(String body) throws Exception { return service.post("/api/v1/records", body).json().get("record"); }
+
+    private static String customer(String name) throws Exception { return kept("{\"kind\":\"customer\",\"unit\":\"works\",\"fields\":{\"name\":\"" + name + "\",\"class\":\"parish\"}}").get("identifier").asString(); }
+
+    private static String given() { return browser.element(By.cssSelector("[data-testid=given] a")).getText(); }
+
+    private static void newRecord(String kind, String unit) {
+        browser.open("/records/new?kind=" + kind + "&unit=" + unit);
+        browser.sees("given when it is saved");
+    }
+
+    private static String expected() { return browser.element(By.cssSelector("[data-testid=expected] .identifier")).getText(); }
+
+    @Test
+    void recordAfterRecordIsSavedByTheKeyboardAlone() throws Exception {
+        newRecord("customer", "works");
+        browser.script("arguments[0].focus()", browser.field("Name"));
+        browser.key("Chapel of St Bega");
+        browser.key(Keys.TAB);
+        browser.key("p");
+        browser.key(Keys.TAB);
+        browser.key("Low Fell");
+        browser.key(Keys.TAB);
+        browser.key(Keys.TAB);
+        browser.key("Ines");
+        browser.key(Keys.ENTER);
+        browser.sees("Chapel of St Bega");
+        String first = given();
+        assertThat(browser.active().getDomAttribute("id")).as("the first field that does not stay stands ready").isEqualTo("new-name");
+        assertThat(browser.field("Name").getDomProperty("value")).isEmpty();
+        assertThat(browser.field("Town").getDomProperty("value")).as("what is sticky stays").isEqualTo("Low Fell");
+        assertThat(browser.field("Who looks after them").getDomProperty("value")).isEqualTo("Ines");
+        browser.key("Chapel of St Cuthman");
+        browser.key(Keys.ENTER);
+        browser.sees("Chapel of St Cuthman");
+        assertThat(Integer.parseInt(given().substring(1))).isEqualTo(Integer.parseInt(first.substring(1)) + 1);
+        JsonNode record = service.get("/api/v1/records?text=cuthman").json().get(0);
+        assertThat(record.get("units").get(0).get("fields").get("town").asString()).isEqualTo("Low Fell");
+    }
+
+    @Test
+    void whoeverWasFasterHasTheNumberAndTheOtherIsTold() throws Exception {
+        newRecord("invoice", "works");
+        browser.type("Customer *", "K10520");
+        String expected = expected();
+        // In one go, so that the page cannot hear of the other one before its own is sent.
+        String theirs = (String) browser.script("""
+                const other = new XMLHttpRequest();
+                other.open('POST', '/api/v1/records', false);
+                other.setRequestHeader('Authorization', arguments[0]);
+                other.setRequestHeader('Content-Type', 'application/json');
+                other.send('{"kind":"invoice","unit":"works","fields":{"customer":"K10521"}}');
+                document.querySelector('form button[type=submit]').click();
+                return JSON.parse(other.responseText).record.identifier;
+                """, Service.bearer(service.token()));
+        assertThat(theirs).isEqualTo(expected);
+        browser.sees(expected + " was expected; somebody else was faster.");
+        assertThat(Integer.parseInt(given().split("-")[1])).isEqualTo(Integer.parseInt(theirs.split("-")[1]) + 1);
+        assertThat(service.get("/api/v1/records?text=" + given()).json().get(0).get("units").get(0).get("fields").get("customer").asString()).isEqualTo("K10520");
+    }
+
+    /** The page asks everything anew once the service is back; what goes wrong with that costs nothing that stands on it. */
+    @Test
+    void aServiceThatIsAwayForAMomentCostsNothingThatWasTyped() throws Exception {
+        Service first = Service.demo(folder.resolve("away"));
+        try (Browser own = new Browser(first.address())) {
+            own.signIn("hanna", first.password());
+            own.open("/records/new?kind=customer&unit=works");
+            own.sees("given when it is saved");
+            own.type("Name", "Chapel of St Kew");
+            own.script("window.through = window.fetch; window.lost = []; window.fetch = (path) => { window.lost.push(path); return Promise.reject(new TypeError('away')); }");
+            first.kill();
+            own.sees("The service is not heard at the moment");
+            try (Service again = Service.demo(folder.resolve("away"), first.port())) {
+                own.holds("['/kinds', '/units'].every(path => window.lost.filter(each => each.endsWith(path)).length > 1) && window.lost.some(each => each.endsWith('/session'))");
+                assertThat(own.field("Name").getDomProperty("value")).isEqualTo("Chapel of St Kew");
+                own.script("window.fetch = window.through");
+                own.press("Save and next");
+                own.sees("The session has ended. What you typed is still there.");
+                own.type("Password", again.password());
+                own.key(Keys.ENTER);
+                own.seesNoLonger("Sign in again");
+                assertThat(own.field("Name").getDomProperty("value")).isEqualTo("Chapel of St Kew");
+                own.press("Save and next");
+                own.sees("Saved");
+                assertThat(again.get("/api/v1/records?text=kew").json()).hasSize(1);
+            }
+        }
+    }
+
+    @Test
+    void aTypedNumberIsCheckedWhileItIsTyped() throws Exception {
+        newRecord("customer", "works");
+        browser.type("Name", "Old card");
+        browser.type("Number, if it has one already", "K10520");
+        browser.sees("‘K10520’ is taken.");
+        browser.type("Number, if it has one already", "K1052");
+        browser.sees("‘K1052’ is not a number of ‘customer’");
+        browser.type("Number, if it has one already", "K88001");
+        browser.sees("It is free.");
+        browser.press("Save and next");
+        browser.sees("Old card");
+        assertThat(given()).isEqualTo("K88001");
+    }
+
+    @Test
+    void aMissingFieldIsToldAtItsPlaceAndNothingIsLost() throws Exception {
+        newRecord("invoice", "care");
+        browser.type("Salesperson", "Tobin");
+        browser.press("Save and next");
+        browser.sees("The field ‘customer’ of ‘invoice’ is missing.");
+        assertThat(browser.field("Customer *").getDomAttribute("aria-invalid")).isEqualTo("true");
+        assertThat(browser.field("Salesperson").getDomProperty("value")).isEqualTo("Tobin");
+    }
+
+    @Test
+    void aCustomerOfAnotherUnitIsFoundByItsNameAndTakenOverUnlessItDiffers() throws Exception {
+        String number = customer("Priory of the marsh");
+        newRecord("customer", "care");
+        browser.type("Name", "Priory of the m");
+        browser.sees("Is it one of these?");
+        browser.sees(number);
+        browser.choose("Class", "Concert hall (hall)");
+        browser.press("Take it over into Tuning and care");
+        browser.sees(number + " has ‘parish’ as its ‘class’ in ‘works’, and would have ‘hall’ here");
+        browser.choose("Class", "Parish (parish)");
+        browser.press("Take it over into Tuning and care");
+        browser.sees("Taken over into Tuning and care, with its number");
+        assertThat(given()).isEqualTo(number);
+        assertThat(service.get("/api/v1/records?text=" + number).json().get(0).get("units").findValuesAsString("unit")).containsExactly("works", "care");
+    }
+
+    @Test
+    void aKnownThingIsShownInsteadOfASecondOne() throws Exception {
+        newRecord("host", "works");
+        browser.type("Hardware address", "02:00:5E:10:00:02");
+        browser.sees("There is this one already");
+        browser.sees("lark-002");
+        browser.press("Save and next");
+        browser.element(By.cssSelector("[data-testid=given]"));
+        assertThat(given()).isEqualTo("lark-002");
+    }
+
+    private static WebElement line(int place) { return browser.element(By.cssSelector("[data-testid=lines] > li:nth-child(" + place + ")")); }
+
+    private static void write(int place, String... values) {
+        List<WebElement> inputs = line(place).findElements(By.tagName("input"));
+        for (int i = 0; i < values.length; i++) inputs.get(i).sendKeys(values[i]);
+    }
+
+    @Test
+    void linesAreAddedMovedAndTakenOutAndKeepTheirOrder() throws Exception {
+        newRecord("invoice", "care");
+        browser.type("Customer *", "K10521");
+        for (int i = 1; i <= 3; i++) {
+            browser.press("Add a line");
+            line(i);
+            write(i, List.of("Tuning", "Leather", "Travel").get(i - 1), String.valueOf(i), "10");
+        }
+        browser.element(By.cssSelector("[aria-label='Take out line 2']")).click();
+        browser.element(By.cssSelector("[aria-label='Move line 2 up']")).click();
+        browser.press("Save and next");
+        String number = given();
+        JsonNode record = service.get("/api/v1/records?text=" + number).json().get(0);
+        assertThat(record.get("lines").findValuesAsString("text")).containsExactly("Travel", "Tuning");
+        browser.element(By.linkText(number)).click();
+        browser.sees("What it holds in Tuning and care");
+        browser.press("Fix the lines");
+        browser.sees("each keeps its number");
+        browser.element(By.cssSelector("[aria-label='Take out line 2']")).click();
+        browser.press("Save");
+        browser.sees("Saved. Its number is " + number + ", as before.");
+        browser.press("Add a line");
+        assertThat(line(2).getText()).as("the number of the hole is not used again").contains("3");
+        write(2, "Felt", "1", "9");
+        browser.press("Save");
+        browser.sees("line 3, price: nothing → 9");
+        assertThat(service.get("/api/v1/records?text=" + number).json().get(0).get("lines").findValuesAsString("number")).containsExactly("1", "3");
+    }
+
+    @Test
+    void twoPeopleEditOneRecordAndNothingTypedIsLost() throws Exception {
+        String number = customer("Guildhall of Ember");
+        long id = service.get("/api/v1/records?text=" + number).json().get(0).get("record").asLong();
+        browser.open("/records/" + id);
+        browser.sees("Guildhall of Ember");
+        browser.type("Town", "Ember");
+        assertThat(service.put("/api/v1/records/" + id, "{\"fields\":{\"name\":\"Guildhall of Ember\",\"class\":\"hall\"}}", "If-Match", "\"1\"").status()).isEqualTo(200);
+        browser.sees("Somebody else has changed this record meanwhile");
+        assertThat(browser.element(By.cssSelector("[data-testid=meanwhile] tbody")).getText()).contains("Class", "parish", "hall", "as it was");
+        assertThat(browser.field("Town").getDomProperty("value")).isEqualTo("Ember");
+        browser.press("Go on with both together");
+        browser.press("Save");
+        browser.sees("Saved. Its number is " + number + ", as before.");
+        JsonNode fields = service.get("/api/v1/records/" + id).json().get("record").get("units").get(0).get("fields");
+        assertThat(List.of(fields.get("class").asString(), fields.get("town").asString())).containsExactly("hall", "Ember");
+        assertThat(service.put("/api/v1/records/" + id, "{\"fields\":{\"name\":\"x\"}}", "If-Match", "\"1\"").text("type")).isEqualTo("/problems/version-moved");
+    }
+
+    @Test
+    void anotherNumberIsOfferedWhenThePartsOfItChangeAndTheOldOneStillLeadsThere() throws Exception {
+        JsonNode component = kept("{\"kind\":\"component\",\"unit\":\"works\",\"fields\":{\"name\":\"Flue of the choir\",\"group\":\"Pipes\",\"kind\":\"Flue pipe\"}}");
+        String old = component.get("identifier").asString();
+        browser.open("/records/" + component.get("record").asLong());
+        browser.sees("What it holds");
+        browser.choose("Kind", "Reed pipe (RE)");
+        browser.press("Save");
+        browser.sees("The number is made of what the record held before.");
+        browser.type("Why", "it is a reed");
+        browser.press("Ask for a new number");
+        String now = browser.element(By.cssSelector("[data-testid=renumbered] .identifier")).getText();
+        assertThat(now).startsWith("PI-RE-");
+        browser.open("/records");
+        browser.type("Name, tax number, or any identifier it ever had", old);
+        browser.sees(now);
+        browser.press(now);
+        browser.sees("it is a reed");
+        assertThat(browser.element(By.cssSelector("[data-testid=history]")).getText()).contains(old, now, "given another number");
+    }
+
+    @Test
+    void aTableIsFilledInTheBrowser() throws Exception {
+        Path table = Files.writeString(folder.resolve("components.csv"), "number,name,group,kind\n,Case,CA,CO\n,Case,CA,SH\n");
+        browser.open("/records/table");
+        browser.choose("Kind", "Component");
+        browser.choose("Unit", "Organ works");
+        browser.field("Table, .csv or .xlsx").sendKeys(table.toString());
+        browser.press("Fill it");
+        browser.sees("2 filled, 0 had a number already.");
+        browser.press("Get components.csv");
+        assertThat(browser.downloaded("components.csv")).matches("number,name,group,kind\nCA-CO-[0-9]{4},Case,CA,CO\nCA-SH-[0-9]{4},Case,CA,SH\n");
+        Files.writeString(table, "number,name,group,kind\n,Case,CA,XX\n");
+        browser.press("Fill it");
+        browser.sees("components.csv has changed since it was chosen. Nothing was sent.");
+        browser.field("Table, .csv or .xlsx").sendKeys(Files.copy(table, folder.resolve("again.csv")).toString());
+        browser.press("Fill it");
+        browser.sees("Line 2: ‘XX’ is not a choice of the field ‘kind’");
+    }
+
+    @Test
+    void aRecordsFilesAreAttachedAndDeletingSaysWhatBecomesOfTheNumber() throws Exception {
+        String number = customer("House by the weir");
+        long id = service.get("/api/v1/records?text=" + number).json().get(0).get("record").asLong();
+        Path letter = Files.writeString(folder.resolve("letter.txt"), "dear sirs");
+        browser.open("/records/" + id);
+        browser.field("Attach a file").sendKeys(letter.toString());
+        browser.sees(number + ".txt");
+        browser.sees("Its number is void then, with the reason.");
+        browser.press("Delete " + number);
+        browser.sees("reason");
+        browser.script("arguments[0].focus()", browser.element(By.cssSelector("[aria-labelledby=delete] input")));
+        browser.key("written twice");
+        browser.key(Keys.ENTER);
+        browser.sees("deleted; its number is void (voided)");
+        browser.sees("“written twice”");
+    }
+}

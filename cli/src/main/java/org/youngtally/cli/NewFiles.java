@@ -1,0 +1,35 @@
+package org.youngtally.cli;
+
+import java.io.IOException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+
+/** Files that are written anew, and never over others. */
+final class NewFiles {
+    private NewFiles() {}
+
+    /** @throws IOException that says what stands in the way, in words; nothing is left of the file then */
+    static void write(Path file, byte[] bytes) throws IOException {
+        try {
+            Files.write(file, bytes, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE, StandardOpenOption.DSYNC);
+        } catch (FileAlreadyExistsException e) {
+            throw new IOException("There is a file " + file + " already; it is left as it is.", e);
+        } catch (IOException e) {
+            Files.deleteIfExists(file);
+            throw new IOException("The file " + file + " cannot be written (" + e.getMessage() + ").", e);
+        }
+    }
+
+    static byte[] read(Path file) throws IOException {
+        try {
+            return Files.readAllBytes(file);
+        } catch (NoSuchFileException e) {
+            throw new IOException("There is no file " + file + ".", e);
+        } catch (IOException e) {
+            throw new IOException("The file " + file + " cannot be read (" + e.getMessage() + ").", e);
+        }
+    }
+}

@@ -1,0 +1,47 @@
+package org.youngtally.core.act;
+
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import org.youngtally.core.act.LedgerState.Inside;
+import org.youngtally.core.act.LedgerState.Taken;
+import org.youngtally.core.record.KeptRecord;
+import org.youngtally.core.scatter.Scatter;
+import org.youngtally.core.series.Series;
+
+/** Where a {@link StateInMemory} finds what it does not hold: the ledger as it stood when the state forgot last, or another state that it goes ahead of. */
+public interface Shelf {
+    /** The stretches that reach between two positions of a lane, whole or cut to them, in order. */
+    List<Stretch> stretches(int lane, long from, long to);
+
+    /** Where an identifier of a series stands, in the form in which texts are compared; absent where it never gave it. */
+    Optional<Span> spot(Series series, String text);
+
+    /** The entry that holds a reference of a series. */
+    Optional<Long> holder(String series, String reference);
+
+    /** What an entry took. */
+    Optional<Taken> taking(long seq);
+
+    /** A block, by the entry that made it. */
+    Optional<Taken> block(long seq);
+
+    /** The text that is kept of a file of definitions. */
+    Optional<String> keptFile(String name);
+
+    /** A record, in its newest version. */
+    Optional<KeptRecord> record(long id);
+
+    /** The record of a kind that is known by a value of a field, in the form in which they are compared. */
+    Optional<Long> knownRecord(String kind, String field, String value);
+
+    /** The record that an identifier of a series was given to last, if it was to one. */
+    Optional<Long> numberedRecord(String series, String text);
+
+    /** The secret by which the positions of a series are spread; the same one for ever. */
+    Scatter scatter(String series);
+
+    /** What each lane of these series holds that is dated inside a period. */
+    List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to);
+}

@@ -1,0 +1,127 @@
+package org.youngtally.documents.table;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
+import org.apache.commons.compress.archivers.zip.ZipArchiveOutputStream;
+import org.apache.commons.compress.archivers.zip.ZipFile;
+import org.dhatim.fastexcel.reader.Cell;
+import org.dhatim.fastexcel.reader.CellType;
+import org.dhatim.fastexcel.reader.ExcelReaderException;
+import org.dhatim.fastexcel.reader.ReadableWorkbook;
+import org.dhatim.fastexcel.reader.ReadingOptions;
+import org.dhatim.fastexcel.reader.Sheet;
+import org.youngtally.documents.UnreadableDocument;
+
+/** The first sheet of a workbook of spreadsheets, by ECMA-376. Only the cells that are filled are written anew; every other part of the file is passed on. */
+final class XlsxTable implements Table {
+    /** A file this small that holds more is made to do harm. */
+    private static final long MOST_BYTES = 1_000_000_000L;
+
+    private final byte[] bytes;
+    private final String sheet;
+    private final List<String> columns;
+    private final List<Row> rows;
+
+    private XlsxTable(byte[] bytes, String sheet, List<Row> read) throws UnreadableDocument {
+        this.bytes = bytes;
+        this.sheet = sheet;
+        if (read.isEmpty()) throw new UnreadableDocument("The first sheet is empty", "a first row with the names of the columns");
+        this.columns = read.getFirst().cells().stream().map(String::strip).toList();
+        this.rows = read.subList(1, read.size());
+    }
+
+    static XlsxTable of(byte[] bytes) throws UnreadableDocument {
+        try {
+            bounded(bytes);
+            return new XlsxTable(bytes, SheetPart.first(bytes), read(bytes));
+        } catch (IOException | ExcelReaderException | IllegalArgumentException e) {
+            throw new UnreadableDocument("The file is no workbook that can be read (" + e.getMessage() + ")", "a workbook that was saved as .xlsx", e);
+        }
+    }
+
+    private static void bounded(byte[] bytes) throws IOException, UnreadableDocument {
+        long size = 0;
+        var buffer = new byte[1 << 16];
+        try (ZipFile zip = zip(bytes)) {
+            for (ZipArchiveEntry entry : Collections.list(zip.getEntries()))
+                try (InputStream in = zip.getInputStream(entry)) {
+                    for (int count = in.read(buffer); count >= 0 && size <= MOST_BYTES; count = in.read(buffer)) size += count;
+                    if (size > MOST_BYTES) throw new UnreadableDocument("The workbook holds more than can be read", "a workbook of up to " + MOST_BYTES / 1_000_000 + " MB once it is unpacked");
+                }
+        }
+    }
+
+    private static List<Row> read(byte[] bytes) throws IOException {
+        try (var workbook = new ReadableWorkbook(new ByteArrayInputStream(bytes), new ReadingOptions(true, false))) {
+            Sheet first = workbook.getFirstSheet();
+            try (Stream<org.dhatim.fastexcel.reader.Row> rows = first.openStream()) {
+                var read = new ArrayList<Row>();
+                rows.forEach(row -> {
+                    List<String> cells = IntStream.range(0, row.getCellCount()).mapToObj(i -> row.getOptionalCell(i).map(XlsxTable::text).orElse("")).toList();
+                    if (read.isEmpty() || cells.stream().anyMatch(cell -> !cell.isBlank())) read.add(new Row(row.getRowNum(), cells));
+                });
+                return read;
+            }
+        }
+    }
+
+    private static String text(Cell cell) {
+        if (cell.getType() == CellType.EMPTY || cell.getType() == CellType.ERROR) return "";
+        boolean number = cell.getType() == CellType.NUMBER || cell.getType() == CellType.FORMULA && cell.getValue() instanceof BigDecimal;
+        if (!number) return cell.getText().strip();
+        String format = Optional.ofNullable(cell.getDataFormatString()).orElse("").toLowerCase(Locale.ROOT).replaceAll("\\[[^]]*]|\"[^\"]*\"", "");
+        // Days are kept as numbers, and told by how they are shown.
+        if (format.contains("yy") || format.contains("d") && format.contains("m")) return cell.asDate().toLocalDate().toString();
+        return new BigDecimal(cell.getText()).stripTrailingZeros().toPlainString();
+    }
+
+    @Override
+    public List<String> columns() { return columns; }
+
+    @Override
+    public List<Row> rows() { return rows; }
+
+    @Override
+    public byte[] filled(int column, Map<Integer, String> texts) throws UnreadableDocument {
+        var out = new ByteArrayOutputStream(bytes.length + texts.size() * 32);
+        try (ZipFile from = zip(bytes); var to = new ZipArchiveOutputStream(out)) {
+            for (ZipArchiveEntry entry : Collections.list(from.getEntriesInPhysicalOrder())) {
+                if (!entry.getName().equals(sheet)) {
+                    to.addRawArchiveEntry(entry, from.getRawInputStream(entry));
+                    continue;
+                }
+                to.putArchiveEntry(new ZipArchiveEntry(sheet));
+                try (InputStream in = from.getInputStream(entry)) {
+                    new SheetPart(column, texts).copy(in, to);
+                }
+                to.closeArchiveEntry();
+            }
+        } catch (IOException e) {
+            throw new UnreadableDocument("The workbook cannot be written (" + e.getMessage() + ")", "a workbook that was saved as .xlsx", e);
+        }
+        return out.toByteArray();
+    }
+
+    /** Reads a part of a workbook. */
+    static InputStream part(byte[] bytes, String name) throws IOException {
+        try (ZipFile zip = zip(bytes)) {
+            ZipArchiveEntry entry = zip.getEntry(name);
+            if (entry == null) throw new IOException("it has no part " + name);
+            return new ByteArrayInputStream(zip.getInputStream(entry).readAllBytes());
+        }
+    }
+
+    private static ZipFile zip(byte[] bytes) throws IOException { return ZipFile.builder().setByteArray(bytes).get(); }
+}

@@ -1,0 +1,105 @@
+package org.youngtally.ledger.store;
+
+import static org.youngtally.ledger.store.db.Tables.KEPT_RECORD;
+import static org.youngtally.ledger.store.db.Tables.RECORD_KEY;
+import static org.youngtally.ledger.store.db.Tables.RECORD_NUMBER;
+import static org.youngtally.ledger.store.db.Tables.RECORD_UNIT;
+import static org.youngtally.ledger.store.db.Tables.RECORD_VERSION;
+import static org.youngtally.ledger.store.db.Tables.RECORD_WORD;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jooq.DSLContext;
+import org.youngtally.core.organisation.Kind;
+import org.youngtally.core.record.KeptRecord;
+import org.youngtally.core.record.RecordKeys;
+import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.ledger.journal.OrganisationJson;
+
+/** Writes records and all that they are found by. New ones are gathered and put in together; a change is made at once. */
+final class RecordTables {
+    private final DSLContext dsl;
+    private final Insertion newRecord;
+    private final Insertion newVersion;
+    private final Insertion newUnit;
+    private final Insertion newNumber;
+    private final Insertion newKey;
+    private final Insertion newWord;
+    private final Map<Insertion, List<Object[]>> gathered = new LinkedHashMap<>();
+    private Map<String, Kind> kinds = Map.of();
+
+    RecordTables(DSLContext dsl) {
+        this.dsl = dsl;
+        newRecord = new Insertion(dsl, KEPT_RECORD, KEPT_RECORD.ID, KEPT_RECORD.KIND, KEPT_RECORD.SERIES_ID, KEPT_RECORD.TEXT, KEPT_RECORD.DELETED, KEPT_RECORD.VERSION);
+        newVersion = new Insertion(dsl, RECORD_VERSION, RECORD_VERSION.RECORD_ID, RECORD_VERSION.VERSION, RECORD_VERSION.SEQ, RECORD_VERSION.CONTENT);
+        newUnit = new Insertion(dsl, RECORD_UNIT, RECORD_UNIT.UNIT, RECORD_UNIT.RECORD_ID);
+        newNumber = new Insertion(dsl, RECORD_NUMBER, RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID);
+        newKey = new Insertion(dsl, RECORD_KEY, RECORD_KEY.KIND, RECORD_KEY.FIELD, RECORD_KEY.VALUE_KEY, RECORD_KEY.RECORD_ID);
+        newWord = new Insertion(dsl, RECORD_WORD, RECORD_WORD.WORD, RECORD_WORD.RECORD_ID);
+        for (Insertion each : List.of(newRecord, newVersion, newUnit, newNumber, newKey, newWord)) gathered.put(each, new ArrayList<>());
+    }
+
+    /** Drops what was remembered of rows that a rollback took away. */
+    void forget() {
+        kinds = Map.of();
+        gathered.values().forEach(List::clear);
+    }
+
+    private Kind kind(String key) {
+        // Kinds change seldom, and are read anew where one was defined.
+        if (!kinds.containsKey(key)) kinds = new OrganisationTables(dsl).organisation().kinds();
+        return kinds.get(key);
+    }
+
+    /** @param series the row of the series that numbers it */
+    void add(long seq, KeptRecord record, int series) {
+        gathered.get(newRecord).add(new Object[] {record.id(), record.kind(), series, record.number().text(), record.deleted(), record.version()});
+        found(seq, record, series);
+    }
+
+    private void found(long seq, KeptRecord record, int series) {
+        gathered.get(newVersion).add(new Object[] {record.id(), record.version(), seq, OrganisationJson.write(record)});
+        for (String unit : record.units()) gathered.get(newUnit).add(new Object[] {unit, record.id()});
+        Kind kind = kind(record.kind());
+        RecordKeys.known(kind, record).forEach((field, value) -> gathered.get(newKey).add(new Object[] {kind.key(), field, value, record.id()}));
+        for (String word : RecordKeys.words(kind, record)) gathered.get(newWord).add(new Object[] {word, record.id()});
+        if (record.version() == 1) gathered.get(newNumber).add(new Object[] {IdentifierKey.of(record.number().text()), series, record.id()});
+    }
+
+    /** Nothing may be gathered. */
+    void change(long seq, KeptRecord record, int series) {
+        dsl.update(KEPT_RECORD).set(KEPT_RECORD.SERIES_ID, series).set(KEPT_RECORD.TEXT, record.number().text()).set(KEPT_RECORD.DELETED, record.deleted()).set(KEPT_RECORD.VERSION, record.version()).where(KEPT_RECORD.ID.eq(record.id())).execute();
+        dsl.deleteFrom(RECORD_UNIT).where(RECORD_UNIT.RECORD_ID.eq(record.id())).execute();
+        dsl.deleteFrom(RECORD_KEY).where(RECORD_KEY.RECORD_ID.eq(record.id())).execute();
+        dsl.deleteFrom(RECORD_WORD).where(RECORD_WORD.RECORD_ID.eq(record.id())).execute();
+        dsl.mergeInto(RECORD_NUMBER, RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID).key(RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID).values(IdentifierKey.of(record.number().text()), series, record.id()).execute();
+        found(seq, record, series);
+        flush();
+    }
+
+    /** A kind is defined anew: what its records are found by may be another. Nothing may be gathered. */
+    void define(Kind kind) {
+        kinds = Map.of();
+        if (kind.version() == 1) return;
+        var known = new LinkedHashMap<List<String>, Object[]>();
+        var words = new ArrayList<Object[]>();
+        for (KeptRecord record : new RecordQueries(dsl).all(kind.key())) {
+            // Of two that are alike now the older one is found.
+            RecordKeys.known(kind, record).forEach((field, value) -> known.putIfAbsent(List.of(field, value), new Object[] {kind.key(), field, value, record.id()}));
+            for (String word : RecordKeys.words(kind, record)) words.add(new Object[] {word, record.id()});
+        }
+        dsl.deleteFrom(RECORD_KEY).where(RECORD_KEY.KIND.eq(kind.key())).execute();
+        dsl.deleteFrom(RECORD_WORD).where(RECORD_WORD.RECORD_ID.in(dsl.select(KEPT_RECORD.ID).from(KEPT_RECORD).where(KEPT_RECORD.KIND.eq(kind.key())))).execute();
+        newKey.run(List.copyOf(known.values()));
+        newWord.run(words);
+    }
+
+    void flush() {
+        gathered.forEach((insertion, rows) -> {
+            insertion.run(rows);
+            rows.clear();
+        });
+    }
+}

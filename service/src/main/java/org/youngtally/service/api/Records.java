@@ -1,0 +1,60 @@
+package org.youngtally.service.api;
+
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import org.youngtally.core.access.Right;
+import org.youngtally.core.access.Where;
+import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Refusal;
+import org.youngtally.core.organisation.Kind;
+import org.youngtally.core.record.KeptRecord;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.Outcome;
+import org.youngtally.ledger.store.RecordQueries;
+import org.youngtally.service.access.Caller;
+import org.youngtally.service.web.Refusals;
+
+/** Records as requests meet them: whether somebody may see or change one, and what an act made of it. */
+final class Records {
+    private Records() {}
+
+    static KeptRecord at(Ledger ledger, long id) { return ledger.read(dsl -> new RecordQueries(dsl).at(id)).orElseThrow(() -> Refusals.problem(new Refusal.UnknownRecord(id))); }
+
+    /** A record that the caller may see: who may read its series. */
+    static KeptRecord seen(Ledger ledger, Caller caller, long id) {
+        KeptRecord record = at(ledger, id);
+        caller.need(Right.READ, Where.series(record.number().series()));
+        return record;
+    }
+
+    static Where in(KeptRecord record, String unit) { return new Where(Optional.of(record.number().series()), Optional.of(record.kind()), Optional.of(unit)); }
+
+    /** That the caller has a right in every unit in which a record stands. */
+    static void needInAll(Caller caller, Right right, KeptRecord record) {
+        for (String unit : record.units()) caller.need(right, in(record, unit));
+    }
+
+    /** That the caller may change these fields: what is the same in all units is changed in all of them. */
+    static void needToChange(Caller caller, KeptRecord record, String unit, Map<String, String> fields) {
+        caller.need(Right.ALLOCATE, in(record, unit));
+        Optional<KeptRecord.Standing> standing = record.in(unit);
+        if (record.units().size() < 2 || standing.isEmpty()) return;
+        Kind kind = RecordSeries.kind(caller.house(), record.kind());
+        Set<String> common = new TreeSet<>(RecordSeries.placing(caller.house()).common(kind, record.number().series()));
+        boolean touched = common.stream().anyMatch(name -> !fields.getOrDefault(name, "").strip().equals(standing.get().values().getOrDefault(name, "")));
+        if (touched) needInAll(caller, Right.ALLOCATE, record);
+    }
+
+    static Outcome.Recorded perform(Ledger ledger, Act act, Caller caller) {
+        return switch (Requests.perform(ledger, act, caller.name())) {
+            case Outcome.Recorded recorded -> recorded;
+            case Outcome.Taken taken -> throw new IllegalStateException("a record was to be kept");
+            case Outcome.Settled settled -> throw new IllegalStateException("a record was to be kept");
+            case Outcome.Defined defined -> throw new IllegalStateException("a record was to be kept");
+            case Outcome.Filled filled -> throw new IllegalStateException("a record was to be kept");
+            case Outcome.Refused refused -> throw new IllegalStateException("refusals are problems by now");
+        };
+    }
+}

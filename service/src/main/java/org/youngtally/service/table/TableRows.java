@@ -1,0 +1,71 @@
+package org.youngtally.service.table;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.youngtally.core.organisation.Kind;
+import org.youngtally.core.organisation.KindField;
+import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.NearestName;
+import org.youngtally.documents.table.Table;
+import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.web.Problem;
+
+/**
+ * The rows of a table as records of a kind.
+ *
+ * @param column where the numbers stand
+ * @param blank the lines of the rows that have none yet, in order, each with what it gives for the kind's fields
+ * @param given the numbers that there are already, by line
+ */
+public record TableRows(int column, Map<Integer, Map<String, String>> blank, Map<Integer, String> given) {
+
+    /** @param column the name of the column for the numbers; null for the one that bears the name or title of a field that numbers go into @param filled the fields that nobody fills but the service @param targets those of them that numbers go into */
+    public static TableRows of(Table table, Kind kind, String column, Set<String> filled, Set<String> targets) {
+        List<String> columns = table.columns();
+        int at = column(columns, kind, column, targets);
+        var fields = new LinkedHashMap<Integer, String>();
+        for (int i = 0; i < columns.size(); i++) {
+            Optional<KindField> field = field(kind, columns.get(i));
+            if (i != at && field.isPresent() && !filled.contains(field.get().name())) fields.put(i, field.get().name());
+        }
+        var blank = new LinkedHashMap<Integer, Map<String, String>>();
+        var given = new LinkedHashMap<Integer, String>();
+        var seen = new HashMap<String, Integer>();
+        for (Table.Row row : table.rows()) {
+            String number = row.cell(at);
+            if (!number.isEmpty()) {
+                Integer other = seen.put(IdentifierKey.of(number), row.line());
+                if (other != null) throw new Problem(Type.TABLE_FAULTY, "Line " + row.line() + ": ‘" + number + "’ stands in line " + other + " too. Nothing was taken.").field("line " + row.line(), "each number once").with("line", row.line());
+                given.put(row.line(), number);
+                continue;
+            }
+            var values = new HashMap<String, String>();
+            fields.forEach((place, name) -> {
+                if (!row.cell(place).isEmpty()) values.put(name, row.cell(place));
+            });
+            blank.put(row.line(), values);
+        }
+        return new TableRows(at, blank, given);
+    }
+
+    private static Optional<KindField> field(Kind kind, String column) {
+        String wanted = column.toLowerCase(Locale.ROOT);
+        return kind.fields().stream().filter(field -> field.name().equals(wanted) || field.title().toLowerCase(Locale.ROOT).equals(wanted)).findFirst();
+    }
+
+    private static int column(List<String> columns, Kind kind, String wanted, Set<String> targets) {
+        for (int i = 0; i < columns.size(); i++) {
+            if (wanted != null ? columns.get(i).equalsIgnoreCase(wanted.strip()) : field(kind, columns.get(i)).filter(field -> targets.contains(field.name())).isPresent()) return i;
+        }
+        String names = columns.stream().filter(name -> !name.isEmpty()).collect(Collectors.joining(", "));
+        String near = wanted == null ? "" : NearestName.to(wanted, new ArrayList<>(columns)).map(name -> " Did you mean ‘" + name + "’?").orElse("");
+        throw new Problem(Type.TABLE_FAULTY, wanted == null ? "No column bears the name of the field that numbers of ‘" + kind.key() + "’ go into." + near : "There is no column ‘" + wanted + "’." + near).field("column", "one of " + names);
+    }
+}
