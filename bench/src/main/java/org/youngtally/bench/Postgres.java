@@ -64,7 +64,10 @@ final class Postgres implements AutoCloseable {
         List<Long> times = new ArrayList<>();
         try (var files = Files.newDirectoryStream(log, name + clients + ".*")) {
             // Each line: client, transaction, latency in microseconds, script, seconds, microseconds.
-            for (Path file : files) for (String line : Files.readAllLines(file)) times.add(Long.valueOf(line.split(" ")[2]));
+            for (Path file : files) {
+                for (String line : Files.readAllLines(file)) times.add(Long.valueOf(line.split(" ")[2]));
+                Files.delete(file);
+            }
         }
         times.sort(null);
         return new HttpLoad.Result(times.size() / (double) seconds, times.get(times.size() / 2), times.get((int) (times.size() * 0.99)), times.size());
