@@ -109,16 +109,13 @@ final class Service implements AutoCloseable {
         return send(HttpRequest.newBuilder(URI.create(address() + "/api/v1/accounts/" + account + "/tokens")).header("Content-Type", "application/json").header("Cookie", cookie).header("X-CSRF-TOKEN", JSON.readTree(session.body()).get("secret").asString()).POST(HttpRequest.BodyPublishers.ofString("{\"name\":\"tests\"}"))).text("token");
     }
 
-    static Service demo() throws IOException { return demo(List.of("--port", "0")); }
+    static Service demo() throws IOException { return demo(List.of()); }
 
     /** The demo on a folder that stays. */
-    static Service demo(Path data) throws IOException { return demo(data, 0); }
-
-    /** The demo at a port that is known, for those who wait there while it is started again. */
-    static Service demo(Path data, int port) throws IOException { return demo(List.of("--data", data.toString(), "--port", String.valueOf(port))); }
+    static Service demo(Path data) throws IOException { return demo(List.of("--data", data.toString())); }
 
     private static Service demo(List<String> options) throws IOException {
-        var arguments = new ArrayList<>(List.of("demo", "--zone", "UTC"));
+        var arguments = new ArrayList<>(List.of("demo", "--port", "0", "--zone", "UTC"));
         arguments.addAll(options);
         var service = new Service(start(arguments), "Control-C ends it");
         service.token = demoToken("hanna");

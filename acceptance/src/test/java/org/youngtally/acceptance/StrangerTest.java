@@ -99,6 +99,10 @@ class StrangerTest {
             token = young.post("/api/v1/accounts/shop/tokens", "{\"name\":\"for a day\",\"expires\":\"2026-03-02\"}").text("token");
             assertThat(young.send(young.stranger("/api/v1/session").header("Authorization", Service.bearer(token)).GET()).status()).isEqualTo(200);
         }
+        // Started again, the demo goes on with what is there.
+        try (Service again = Service.demo(data)) {
+            assertThat(again.get("/api/v1/accounts/shop/tokens").json()).hasSize(2);
+        }
         return Service.serve(data);
     }
 

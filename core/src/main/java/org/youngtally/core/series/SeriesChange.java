@@ -80,7 +80,7 @@ public final class SeriesChange {
     private void shrinking(Range earlier, Range range, RangeUse use, String prefix) {
         if (from.order().kind() != Order.Kind.IN_TURN && range.last() != earlier.last()) {
             fault(prefix + "last", "is fixed at " + earlier.last() + " since the first number was given, because the series is " + from.order().kind().word(), "keep it, and add a new range from a date");
-        } else if (range.size() < use.positions()) {
+        } else if (from.order().positions(range) < use.positions()) {
             long lowest = range.first() + (use.positions() - 1) * range.step();
             fault(prefix + "last", range.last() + " lies before a number that was given", "give " + lowest + (range.step() > 0 ? " or more" : " or less"));
         }

@@ -191,6 +191,8 @@ class DeciderTest {
         assertThat(texts(taken)).containsExactly("A", "B", "C", "A", "B", "C", "A");
         assertThat(taken.effects().stream().filter(Effect.Issued.class::isInstance).map(effect -> ((Effect.Issued) effect).round())).containsExactly(1L, 2L, 3L);
         assertThat(texts(decide(take("mark", 1, null)))).containsExactly("B");
+        assertThat(decide(new Act.Define(List.of(marks), Optional.empty()))).as("as it was, after more than one round").isEqualTo(new Decision.Done(List.of()));
+        assertThat(faults(new SeriesDraft.Builder("mark", "{count upper}").namespace("marks").order("repeating").ranges(List.of(range(1, 9, "2026-01-01"))).draft())).contains("is fixed at 3");
         assertThat(faults(draft("in-turn", "marks", "{count upper}", null, range(1, 3, "2026-01-01")))).contains("is for marks that come round again");
         assertThat(refusal(decide(new Act.Define(new Drafts(List.of(new NamespaceDraft("marks", null, null)), List.of(), List.of()), List.of(), Optional.empty()))).toString()).contains("is fixed since the first number");
     }

@@ -31,6 +31,8 @@ import picocli.CommandLine.Option;
 public final class DemoCommand implements Callable<Integer> {
     /** The file by which a folder of the demo is known, and keeps its time. */
     public static final String CLOCK = "demo-clock";
+    /** The file that says that a folder of the demo has all of its data: what its users did since then stays as it is. */
+    private static final String FILLED = "demo-filled";
     private static final int MOST_HOLDS = 1_000;
 
     @Mixin
@@ -64,15 +66,24 @@ public final class DemoCommand implements Callable<Integer> {
             return passed ? 0 : 1;
         }
         service.ledger().status().opening().forEach(out::println);
-        client.apply(DemoAccounts.FIRST, "larkmoor.yaml", DemoFiles.text("larkmoor.yaml"));
+        Path filled = folder.resolve(FILLED);
+        if (!Files.exists(filled)) {
+            fill(service.ledger(), accounts, client);
+            Files.createFile(filled);
+        }
+        welcome(service, accounts);
+        return 0;
+    }
+
+    /** The demo's data; what an earlier start that was ended in the middle has done already is not done again. */
+    private static void fill(Ledger ledger, DemoAccounts accounts, DemoClient client) throws IOException, InterruptedException {
+        if (ledger.house().series().isEmpty()) client.apply(DemoAccounts.FIRST, "larkmoor.yaml", DemoFiles.text("larkmoor.yaml"));
         accounts.openOthers();
         for (DemoFiles.Taking taking : DemoFiles.takings()) client.allocate(taking.by(), taking.series(), taking.quantity(), taking.date(), taking.reference(), taking.fields(), "demo-" + taking.line());
         perform(client, DemoFiles.deeds(), "demo-act-");
         // The entries have the same numbers each time: the hold among them lapses before anything else is done.
-        awaitLapse(service.ledger());
+        awaitLapse(ledger);
         perform(client, DemoFiles.records(), "demo-record-");
-        welcome(service, accounts);
-        return 0;
     }
 
     private static void perform(DemoClient client, List<DemoFiles.Deed> deeds, String key) {
