@@ -28,7 +28,7 @@ export function FieldInputs({ rules, values, onChange, small, remarks = {}, pref
   const described = (name: string) => ({ ...(prefix ? { id: prefix + name } : {}), ...(remarks[name] ? { "aria-invalid": true, "aria-describedby": `${prefix ?? ""}${name}-remark` } : {}) });
   return (
     <>
-      {books.isError && <Trouble error={books.error} />}
+      {books.isLoadingError && <div className="col-span-full"><Trouble error={books.error} /></div>}
       {rules.map((rule) => {
         const name = rule.name ?? "";
         const offered = rule.codebook !== undefined || rule.within !== undefined ? choices(rule).filter((choice) => !choice.retired) : undefined;
