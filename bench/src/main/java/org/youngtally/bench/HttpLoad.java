@@ -1,25 +1,28 @@
 package org.youngtally.bench;
 
-import java.io.BufferedInputStream;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
 import java.net.InetAddress;
-import java.net.Socket;
+import java.net.InetSocketAddress;
+import java.net.StandardSocketOptions;
+import java.nio.ByteBuffer;
+import java.nio.channels.SelectionKey;
+import java.nio.channels.Selector;
+import java.nio.channels.SocketChannel;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HexFormat;
+import java.util.Iterator;
 import java.util.List;
 import java.util.concurrent.ThreadLocalRandom;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
 
 /**
- * Keep-alive HTTP clients that send the same request over and over. They read no more of the answer than its status and length,
- * so that the two cores go to the service.
+ * Keep-alive HTTP clients that send the same request over and over. One thread serves all of them, as a load program in C does, and
+ * reads no more of an answer than its status and where it ends, so that the two cores go to the service.
  */
 final class HttpLoad {
+    private static final int LARGEST_ANSWER = 1 << 16;
     private final int port;
     private final String token;
 
@@ -47,79 +50,75 @@ final class HttpLoad {
     /** @param p50 in microseconds @param p99 in microseconds */
     record Result(double perSecond, long p50, long p99, long requests) {}
 
-    Result run(Request request, int clients, int seconds) throws InterruptedException { return run(() -> List.of(request), clients, seconds); }
+    Result run(Request request, int clients, int seconds) throws IOException { return run(() -> List.of(request), clients, seconds); }
 
     /** @param requests those that a client sends one after the other each time, and that count as one */
-    Result run(Supplier<List<Request>> requests, int clients, int seconds) throws InterruptedException {
-        var all = new ArrayList<long[]>();
-        var failures = new AtomicInteger();
-        long end = System.nanoTime() + seconds * 1_000_000_000L;
+    Result run(Supplier<List<Request>> requests, int clients, int seconds) throws IOException {
+        var all = new ArrayList<Client>();
         long start = System.nanoTime();
-        List<Thread> threads = new ArrayList<>();
-        for (int i = 0; i < clients; i++) {
-            threads.add(Thread.ofVirtual().start(() -> {
-                try {
-                    long[] times = client(requests, end);
-                    synchronized (all) {
-                        all.add(times);
-                    }
-                } catch (IOException e) {
-                    failures.incrementAndGet();
-                    System.err.println(e.getMessage());
+        long end = start + seconds * 1_000_000_000L;
+        try (var selector = Selector.open()) {
+            for (int i = 0; i < clients; i++) all.add(new Client(selector, requests));
+            for (Client client : all) client.begin();
+            for (int running = clients; running > 0; ) {
+                selector.select();
+                for (Iterator<SelectionKey> ready = selector.selectedKeys().iterator(); ready.hasNext(); ready.remove()) {
+                    if (!((Client) ready.next().attachment()).goesOn(end)) running--;
                 }
-            }));
+            }
+        } finally {
+            for (Client client : all) client.channel.close();
         }
-        for (Thread thread : threads) thread.join();
-        if (failures.get() > 0) throw new IllegalStateException(failures + " clients failed");
         double elapsed = (System.nanoTime() - start) / 1e9;
-        long[] times = all.stream().flatMapToLong(Arrays::stream).sorted().toArray();
+        long[] times = all.stream().flatMapToLong(client -> Arrays.stream(client.times, 0, client.count)).sorted().toArray();
         return new Result(times.length / elapsed, times[times.length / 2] / 1_000, times[(int) (times.length * 0.99)] / 1_000, times.length);
     }
 
-    private long[] client(Supplier<List<Request>> requests, long end) throws IOException {
-        long[] times = new long[1_024];
-        int count = 0;
-        try (Socket socket = new Socket(InetAddress.getLoopbackAddress(), port)) {
-            socket.setTcpNoDelay(true);
-            OutputStream out = socket.getOutputStream();
-            InputStream in = new BufferedInputStream(socket.getInputStream(), 4_096);
-            for (long now = System.nanoTime(); now < end; ) {
-                for (Request request : requests.get()) {
-                    out.write(request.bytes(port, token));
-                    answer(in);
-                }
-                long then = System.nanoTime();
-                if (count == times.length) times = Arrays.copyOf(times, count * 2);
-                times[count++] = then - now;
-                now = then;
+    /** One connection, and what it is at. */
+    private final class Client {
+        private final SocketChannel channel;
+        private final Supplier<List<Request>> requests;
+        private final ByteBuffer answer = ByteBuffer.allocate(LARGEST_ANSWER);
+        private Iterator<Request> left = List.<Request>of().iterator();
+        private long[] times = new long[1_024];
+        private int count;
+        private long began;
+
+        Client(Selector selector, Supplier<List<Request>> requests) throws IOException {
+            this.requests = requests;
+            channel = SocketChannel.open(new InetSocketAddress(InetAddress.getLoopbackAddress(), port));
+            channel.setOption(StandardSocketOptions.TCP_NODELAY, true);
+            channel.configureBlocking(false);
+            channel.register(selector, SelectionKey.OP_READ, this);
+        }
+
+        void begin() throws IOException {
+            left = requests.get().iterator();
+            began = System.nanoTime();
+            send();
+        }
+
+        /** Takes what came. Returns false when the client has finished. */
+        boolean goesOn(long end) throws IOException {
+            if (channel.read(answer) < 0) throw new IOException("the service closed the connection");
+            if (!answer.hasRemaining()) throw new IOException("an answer is longer than " + LARGEST_ANSWER + " bytes");
+            if (!HttpAnswer.isWhole(answer)) return true;
+            answer.clear();
+            if (left.hasNext()) {
+                send();
+                return true;
             }
+            long now = System.nanoTime();
+            if (count == times.length) times = Arrays.copyOf(times, count * 2);
+            times[count++] = now - began;
+            if (now >= end) return false;
+            begin();
+            return true;
         }
-        return Arrays.copyOf(times, count);
-    }
 
-    private static void answer(InputStream in) throws IOException {
-        String status = line(in);
-        if (!status.startsWith("HTTP/1.1 2")) throw new IOException(status);
-        long length = -1;
-        for (String header = line(in); !header.isEmpty(); header = line(in)) {
-            if (header.regionMatches(true, 0, "Content-Length:", 0, 15)) length = Long.parseLong(header.substring(15).trim());
+        private void send() throws IOException {
+            ByteBuffer bytes = ByteBuffer.wrap(left.next().bytes(port, token));
+            while (bytes.hasRemaining()) channel.write(bytes);
         }
-        if (length >= 0) {
-            in.skipNBytes(length);
-            return;
-        }
-        for (int chunk = Integer.parseInt(line(in), 16); ; chunk = Integer.parseInt(line(in), 16)) {
-            in.skipNBytes(chunk + 2L);
-            if (chunk == 0) return;
-        }
-    }
-
-    private static String line(InputStream in) throws IOException {
-        var text = new StringBuilder(48);
-        for (int c = in.read(); c != '\n'; c = in.read()) {
-            if (c < 0) throw new IOException("the service closed the connection");
-            if (c != '\r') text.append((char) c);
-        }
-        return text.toString();
     }
 }

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.Executor;
 import java.util.function.Consumer;
 import java.util.function.LongConsumer;
 import org.jooq.exception.IntegrityConstraintViolationException;
@@ -65,6 +66,7 @@ final class BatchWork {
     private final ZoneId zone;
     private final Recovery recovery;
     private final Consumer<List<Entry>> committed;
+    private final Executor answering;
     private volatile Store store;
     private volatile Head head;
     private volatile House house;
@@ -72,13 +74,19 @@ final class BatchWork {
     private WriterState state;
     private int wary;
 
-    BatchWork(Journal journal, Store store, SteadyClock clock, ZoneId zone, Recovery recovery, Consumer<List<Entry>> committed) {
+    /**
+     * Over a journal and the tables that hold all of it.
+     *
+     * @param answering tells the callers of a batch what came of it, once it is on disk and committed
+     */
+    BatchWork(Journal journal, Store store, SteadyClock clock, ZoneId zone, Recovery recovery, Consumer<List<Entry>> committed, Executor answering) {
         this.journal = journal;
         this.store = store;
         this.clock = clock;
         this.zone = zone;
         this.recovery = recovery;
         this.committed = committed;
+        this.answering = answering;
         this.head = journal.head();
         this.state = new WriterState(store.state());
         this.house = house();
@@ -209,7 +217,9 @@ final class BatchWork {
             if (entries.stream().anyMatch(entry -> entry.kind() == Entry.Kind.DEFINE || entry.kind() == Entry.Kind.REMOVE || entry.kind() == Entry.Kind.ACCESS)) house = house();
             committed.accept(entries);
         }
-        for (int i = 0; i < batch.size(); i++) batch.get(i).answer().complete(outcomes.get(i));
+        answering.execute(() -> {
+            for (int i = 0; i < batch.size(); i++) batch.get(i).answer().complete(outcomes.get(i));
+        });
         return true;
     }
 

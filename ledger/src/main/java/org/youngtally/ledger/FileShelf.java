@@ -10,9 +10,9 @@ import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.Optional;
+import org.youngtally.ledger.journal.Sha256;
 
 /**
  * The files that go with records, by what they hold. A file is on disk before the act that speaks of it; one that no act speaks of, because
@@ -40,7 +40,7 @@ public final class FileShelf {
         Files.createDirectories(folder);
         Path incoming = Files.createTempFile(folder, "incoming", "");
         try {
-            MessageDigest digest = sha256();
+            MessageDigest digest = Sha256.fresh();
             long size = 0;
             try (FileChannel to = FileChannel.open(incoming, StandardOpenOption.WRITE); var in = new DigestInputStream(from, digest); var out = Channels.newOutputStream(to)) {
                 var buffer = new byte[1 << 16];
@@ -67,14 +67,6 @@ public final class FileShelf {
         Path file = folder.resolve(digest);
         if (!Files.isRegularFile(file)) return Optional.empty();
         byte[] bytes = Files.readAllBytes(file);
-        return HexFormat.of().formatHex(sha256().digest(bytes)).equals(digest) ? Optional.of(bytes) : Optional.empty();
-    }
-
-    private static MessageDigest sha256() {
-        try {
-            return MessageDigest.getInstance("SHA-256");
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java platform has SHA-256", e);
-        }
+        return HexFormat.of().formatHex(Sha256.fresh().digest(bytes)).equals(digest) ? Optional.of(bytes) : Optional.empty();
     }
 }

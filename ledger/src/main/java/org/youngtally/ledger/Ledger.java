@@ -58,7 +58,7 @@ public final class Ledger implements AutoCloseable {
         this.stopped = opened.stopped();
         this.stoppedStore = stopped.isEmpty() ? null : opened.store();
         this.stoppedHouse = stopped.isEmpty() ? null : House.of(stoppedStore.state().series(), stoppedStore.state().codebooks(), stoppedStore.state().organisation(), stoppedStore.state().accounts());
-        this.writer = stopped.isEmpty() ? new Writer(new BatchWork(journal, opened.store(), new SteadyClock(options.clock(), System::nanoTime), options.zone(), this::recover, this::tell)) : null;
+        this.writer = stopped.isEmpty() ? new Writer(new BatchWork(journal, opened.store(), new SteadyClock(options.clock(), System::nanoTime), options.zone(), this::recover, this::tell, Thread::startVirtualThread)) : null;
     }
 
     /**

@@ -6,7 +6,6 @@ import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
-import java.util.concurrent.locks.LockSupport;
 import java.util.function.LongConsumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -18,11 +17,6 @@ final class Writer implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Writer.class);
     private static final int MOST_WAITING = 10_000;
     private static final int MOST_IN_A_BATCH = 1_000;
-    /** What each batch costs, whatever its size, is worth waiting for others to join it, if only for a few moments … */
-    private static final int MOMENTS = 6;
-    private static final long MOMENT_NANOS = 300_000;
-    /** … and no longer than until this many of those who are about, in percent, have come. */
-    private static final int MOST_OF_THEM = 80;
 
     private final BlockingQueue<BatchWork.Waiting> queue = new ArrayBlockingQueue<>(MOST_WAITING);
     private final BatchWork work;
@@ -47,7 +41,6 @@ final class Writer implements AutoCloseable {
     BatchWork work() { return work; }
 
     private void run() {
-        int about = 0;
         try {
             while (!closing || !queue.isEmpty()) {
                 var batch = new ArrayList<BatchWork.Waiting>();
@@ -58,10 +51,7 @@ final class Writer implements AutoCloseable {
                     continue;
                 }
                 batch.add(first);
-                // Who was answered a moment ago asks again in the next; where one or two are about nobody is waited for.
-                for (int moment = 0; moment < MOMENTS && queue.size() + 1 < about * MOST_OF_THEM / 100; moment++) LockSupport.parkNanos(MOMENT_NANOS);
                 queue.drainTo(batch, MOST_IN_A_BATCH - 1);
-                about = Math.max(batch.size(), about - about / 8 - 1);
                 work.serve(batch);
                 work.tidy(false);
             }

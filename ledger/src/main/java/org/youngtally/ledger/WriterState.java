@@ -1,6 +1,7 @@
 package org.youngtally.ledger;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
@@ -12,6 +13,7 @@ import org.youngtally.core.act.LedgerState.Inside;
 import org.youngtally.core.act.LedgerState.LaneState;
 import org.youngtally.core.act.LedgerState.Taken;
 import org.youngtally.core.act.LedgerState;
+import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.act.Span;
 import org.youngtally.core.act.Shelf;
 import org.youngtally.core.act.StateInMemory;
@@ -55,13 +57,13 @@ final class WriterState {
     /** Begins a batch and looks up the keys and references of its acts. */
     void load(Collection<Act> acts) {
         begin();
-        var keys = new TreeSet<String>();
+        var keyed = new ArrayList<RequestMark>();
         var references = new TreeSet<String>();
         for (Act act : acts) {
-            act.known().flatMap(mark -> mark.key()).ifPresent(keys::add);
+            act.known().filter(mark -> mark.key().isPresent()).ifPresent(keyed::add);
             if (act instanceof Act.Allocate allocate) allocate.reference().ifPresent(references::add);
         }
-        if (!keys.isEmpty()) queries.byKeys(keys).forEach(found -> memory.rememberKey(found.account(), found.key(), found.act()));
+        if (!keyed.isEmpty()) queries.byKeys(keyed).forEach(found -> memory.rememberKey(found.account(), found.key(), found.act()));
         if (!references.isEmpty()) queries.byReferences(references).forEach(found -> memory.rememberReference(found.series(), found.reference(), found.act()));
     }
 

@@ -117,7 +117,7 @@ final class Simulation {
             return now;
         }, () -> nanos), ZoneOffset.UTC, (failedJournal, failed) -> {
             throw new IOException("nothing fails on this disk but by its death");
-        }, entries -> disk.step());
+        }, entries -> disk.step(), Runnable::run);
         jumped = false;
     }
 

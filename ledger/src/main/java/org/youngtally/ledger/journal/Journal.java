@@ -16,7 +16,7 @@ public final class Journal implements AutoCloseable {
     private static final long SEGMENT_BYTES = 64L << 20;
 
     private final Disk disk;
-    private final MessageDigest sha256 = Line.sha256();
+    private final MessageDigest sha256 = Sha256.fresh();
     private final long dropped;
     private Disk.AppendFile file;
     private Head head;
@@ -104,7 +104,7 @@ public final class Journal implements AutoCloseable {
      */
     public static void read(Disk disk, long after, long to, Reader reader) throws IOException, JournalBroken {
         List<String> segments = Segment.sorted(disk.names());
-        MessageDigest sha256 = Line.sha256();
+        MessageDigest sha256 = Sha256.fresh();
         Head last = null;
         for (int i = 0; i < segments.size(); i++) {
             boolean allBefore = i + 1 < segments.size() && Segment.firstSeq(segments.get(i + 1)) <= after;

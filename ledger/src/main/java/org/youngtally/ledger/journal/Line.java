@@ -3,7 +3,6 @@ package org.youngtally.ledger.journal;
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.Optional;
 import java.util.regex.Matcher;
@@ -85,12 +84,4 @@ record Line(long seq, int batch, byte[] bytes) {
     Head head() { return new Head(seq, hash()); }
 
     Entry entry() { return EntryJson.read(bytes); }
-
-    static MessageDigest sha256() {
-        try {
-            return MessageDigest.getInstance("SHA-256");
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java platform has SHA-256", e);
-        }
-    }
 }

@@ -10,7 +10,7 @@ import java.util.Optional;
  * answered and may be dropped, from a break in what was answered.
  */
 final class Scan {
-    private final MessageDigest sha256 = Line.sha256();
+    private final MessageDigest sha256 = Sha256.fresh();
     private Head head = Head.EMPTY;
     private Head wholeHead = Head.EMPTY;
     private int inBatch;

@@ -71,7 +71,7 @@ final class EntryTables {
     EntryTables(DSLContext dsl) {
         this.dsl = dsl;
         newLane = new Insertion(dsl, LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.SKIPPED);
-        newEntry = new Insertion(dsl, ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT, ENTRY.PURPOSE);
+        newEntry = new Insertion(dsl, ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT, ENTRY.PURPOSE, ENTRY.KEY_MARK);
         life = new LifeTables(dsl);
         organisation = new OrganisationTables(dsl);
         records = new RecordTables(dsl);
@@ -271,7 +271,7 @@ final class EntryTables {
             LocalDateTime at = LocalDateTime.ofInstant(entry.at(), ZoneOffset.UTC);
             int account = account(entry.by());
             byte kind = (byte) entry.kind().ordinal();
-            Object[] row = new Object[17];
+            Object[] row = new Object[18];
             System.arraycopy(new Object[] {entry.seq(), at, account, kind}, 0, row, 0, 4);
             entry.request().ifPresent(request -> {
                 row[4] = request.series().map(key -> series(key).id()).orElse(null);
@@ -283,6 +283,7 @@ final class EntryTables {
                 row[11] = request.particulars().map(particulars -> FieldsJson.write(particulars.fields())).orElse(null);
                 row[12] = request.note().orElse(null);
                 row[16] = Purposes.write(request.purpose());
+                row[17] = request.key().map(key -> KeyMark.of(entry.by(), key)).orElse(null);
             });
             List<Span> spans = Spans.of(entry);
             row[10] = entry.request().isEmpty() && spans.isEmpty() ? null : Spans.write(spans);

@@ -10,22 +10,33 @@ import org.h2.mvstore.MVStore;
 /**
  * Has H2 write its changes to its file between transactions, from the thread that makes them. H2's own background thread notes the state of
  * each of its trees one after the other while the writer goes on, so that its file can hold one tree from before a transaction and another from
- * after it; a process that was killed then left tables with a part of a batch (found by killing a service that saved records). What is written so is as old as before, half a second at
- * the most, and as unforced: the journal carries the promise.
+ * after it; a process that was killed then left tables with a part of a batch (found by killing a service that saved records). What is written so is
+ * unforced: the journal carries the promise, and a start after a kill repeats from it what the file lacks.
  */
 final class Saving {
-    private static final long PAUSE_NANOS = TimeUnit.MILLISECONDS.toNanos(500);
+    /** Between two writings while callers wait. A page is written once for all that changed on it since: the rarer, the fewer. */
+    private static final long PAUSE_NANOS = TimeUnit.SECONDS.toNanos(2);
+    /** … and while nobody does. */
+    private static final long PAUSE_AT_REST_NANOS = TimeUnit.MILLISECONDS.toNanos(500);
     /** H2's background thread goes by this pause; with none, H2 would write its file after every single transaction. */
     private static final int HARDLY_EVER_MILLIS = Integer.MAX_VALUE;
-    /** The part of its file that H2 still needs, in percent, beneath which that is written together anew: while callers wait … */
-    private static final int FULL_ENOUGH = 25;
-    /** … and while nobody does. */
+    /** Of changed pages in memory, beneath which the service is not busy. */
+    private static final long FEW_BYTES = 8L << 20;
+    /** H2 writes its file in the middle of a transaction where so much has changed. */
+    private static final long LEAST_BYTES = 19L << 20;
+    /** The part of its file that H2 still needs, in percent, beneath which that is written together anew: while the service is busy … */
+    private static final int FULL_ENOUGH = 10;
+    /** … and while it is not. */
     private static final int FULL_ENOUGH_AT_REST = 50;
     /** Bytes that are written together at a time. */
     private static final int PIECE = 1 << 20;
 
     private final MVStore file;
+    private final long mostBytes = Math.max(LEAST_BYTES, Runtime.getRuntime().maxMemory() / 16);
     private long saved = System.nanoTime();
+    private long changed;
+    private boolean busy;
+    private boolean tidied;
 
     private Saving(MVStore file) {
         this.file = file;
@@ -41,10 +52,26 @@ final class Saving {
 
     /** To be called by the writing thread when no transaction is under way. @param atRest whether nobody waits for it */
     void betweenTransactions(boolean atRest) {
-        long now = System.nanoTime();
-        if (now - saved < PAUSE_NANOS) return;
-        saved = now;
-        file.tryCommit();
-        file.compact(atRest ? FULL_ENOUGH_AT_REST : FULL_ENOUGH, PIECE);
+        changed += taken();
+        long since = System.nanoTime() - saved;
+        long pause = atRest ? PAUSE_AT_REST_NANOS : PAUSE_NANOS;
+        if (since >= pause || changed > mostBytes) {
+            busy = changed > FEW_BYTES;
+            file.tryCommit();
+            saved += since;
+            changed = 0;
+            tidied = false;
+        } else if (since >= pause / 2 && !tidied) {
+            // Half-way, for it would wait for what is being written.
+            file.compact(atRest || !busy ? FULL_ENOUGH_AT_REST : FULL_ENOUGH, PIECE);
+            tidied = true;
+        }
+    }
+
+    /** The bytes of pages that changed since the last call, taken out of H2's own count, by which it would write its file ten times as often. */
+    private int taken() {
+        int bytes = file.getUnsavedMemory();
+        file.registerUnsavedMemory(-bytes);
+        return bytes;
     }
 }

@@ -22,6 +22,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.UUID;
 import java.util.function.Predicate;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -36,6 +37,7 @@ import org.youngtally.core.act.LedgerState.Taken;
 import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.act.Span;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.codebook.Codebook;
@@ -55,8 +57,8 @@ import org.youngtally.ledger.journal.SeriesJson;
 /** What decisions rest on, asked of the tables. */
 public final class StateQueries {
     private final DSLContext dsl;
-    private final AnyOf byKeys;
-    private final AnyOf byReferences;
+    private final AnyOf<UUID> byKeys;
+    private final AnyOf<String> byReferences;
     private final Stretches.Standing stretches;
     private final Prepared byText;
     private final Prepared holder;
@@ -68,8 +70,8 @@ public final class StateQueries {
         holder = new Prepared(dsl, dsl.select(LIVE_REFERENCE.SEQ).from(LIVE_REFERENCE).join(SERIES).on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID)).where(LIVE_REFERENCE.REFERENCE.eq((String) null), SERIES.NAME.eq((String) null)));
         taking = new Prepared(dsl, dsl.select(SERIES.NAME, ENTRY.REFERENCE, ENTRY.SPANS, ENTRY.KIND).from(ENTRY).join(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID)).where(ENTRY.SEQ.eq((Long) null)));
         byText = new Prepared(dsl, dsl.select(ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION).from(ALLOCATION).join(LANE).on(LANE.ID.eq(ALLOCATION.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(ALLOCATION.TEXT_KEY.eq((String) null), SERIES.NAME.eq((String) null)));
-        byKeys = new AnyOf(dsl, keys -> dsl.select(ACCOUNT.NAME, ENTRY.REQUEST_KEY, ENTRY.SEQ, ENTRY.DIGEST).from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).where(ENTRY.REQUEST_KEY.in(keys)));
-        byReferences = new AnyOf(dsl, references -> dsl.select(SERIES.NAME, LIVE_REFERENCE.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST).from(LIVE_REFERENCE).join(SERIES).on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID)).join(ENTRY).on(ENTRY.SEQ.eq(LIVE_REFERENCE.SEQ))
+        byKeys = new AnyOf<>(dsl, new UUID(0, 0), marks -> dsl.select(ACCOUNT.NAME, ENTRY.REQUEST_KEY, ENTRY.SEQ, ENTRY.DIGEST).from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).where(ENTRY.KEY_MARK.in(marks)));
+        byReferences = new AnyOf<>(dsl, "", references -> dsl.select(SERIES.NAME, LIVE_REFERENCE.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST).from(LIVE_REFERENCE).join(SERIES).on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID)).join(ENTRY).on(ENTRY.SEQ.eq(LIVE_REFERENCE.SEQ))
                 .where(LIVE_REFERENCE.REFERENCE.in(references)));
     }
 
@@ -184,8 +186,9 @@ public final class StateQueries {
     /** An act that was done under a key. */
     public record KeyedAct(String account, String key, EarlierAct act) {}
 
-    public List<KeyedAct> byKeys(Collection<String> keys) {
-        return byKeys.ask(keys, row -> new KeyedAct(row.getString(1), row.getString(2), new EarlierAct(row.getLong(3), row.getString(4))));
+    /** @param marks which have a key */
+    public List<KeyedAct> byKeys(Collection<RequestMark> marks) {
+        return byKeys.ask(marks.stream().map(mark -> KeyMark.of(mark.account(), mark.key().orElseThrow())).distinct().toList(), row -> new KeyedAct(row.getString(1), row.getString(2), new EarlierAct(row.getLong(3), row.getString(4))));
     }
 
     /** An act that holds a reference. */
