@@ -119,6 +119,36 @@ class TamperedLedgerTest {
         }
     }
 
+    private void fillWithKeys(int numbers) throws IOException {
+        try (Ledger ledger = open()) {
+            ledger.perform(Acts.define(), "ines");
+            for (int i = 1; i <= numbers; i++) ledger.perform(Acts.take(Acts.KEY, 1, "clé " + i, null), "ines");
+        }
+    }
+
+    /** The tables as the release before had them: its keys were found by their texts. */
+    @Test
+    void theKeysOfAnEarlierReleaseStillStand() throws Exception {
+        fillWithKeys(5);
+        try (var connection = DriverManager.getConnection(LedgerOptions.in(data).storeUrl(), "tally", ""); var statement = connection.createStatement()) {
+            for (String sql : List.of("drop index entry_key_mark", "alter table entry drop column key_mark", "create unique index entry_request on entry (request_key, account_id)", "delete from \"flyway_schema_history\" where \"version\" = '7'")) statement.execute(sql);
+        }
+        try (Ledger ledger = open()) {
+            assertThat(ledger.status().opening()).noneMatch(told -> told.contains("replayed"));
+            assertThat(Acts.identifiers(ledger.perform(Acts.take(Acts.KEY, 1, "clé 3", null), "ines"))).containsExactly("LW26-0000003");
+            assertComplete(ledger, 5);
+        }
+    }
+
+    @Test
+    void theAuditMissesAKeyThatIsNotFoundAgain() throws Exception {
+        fillWithKeys(2);
+        change("update entry set key_mark = random_uuid() where seq = 3");
+        try (Ledger ledger = open()) {
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings()).containsExactly("entry 3: the tables say otherwise than the journal");
+        }
+    }
+
     @Test
     void damagedTablesAreMadeAnew() throws Exception {
         fill(20);

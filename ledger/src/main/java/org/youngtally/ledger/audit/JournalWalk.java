@@ -40,6 +40,7 @@ import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.journal.OrganisationJson;
 import org.youngtally.ledger.journal.SeriesJson;
 import org.youngtally.ledger.store.OrganisationTables;
+import org.youngtally.ledger.store.KeyMark;
 import org.youngtally.ledger.store.Purposes;
 import org.youngtally.ledger.store.RecordQueries;
 import org.youngtally.ledger.store.StateQueries;
@@ -191,20 +192,20 @@ final class JournalWalk {
         }
         Record row = rows.next();
         boolean alike = row.get(ENTRY.SEQ) == entry.seq() && row.get(ENTRY.AT).toInstant(ZoneOffset.UTC).equals(entry.at()) && row.get(ACCOUNT.NAME).equals(entry.by())
-                && row.get(ENTRY.KIND) == entry.kind().ordinal() && entry.request().map(request -> alike(request, row)).orElse(row.get(ENTRY.DIGEST) == null);
+                && row.get(ENTRY.KIND) == entry.kind().ordinal() && entry.request().map(request -> alike(entry.by(), request, row)).orElse(row.get(ENTRY.DIGEST) == null);
         if (alike) return;
         findings.add("entry " + entry.seq() + ": the tables say otherwise than the journal");
         rows = page(entry.seq() + 1).iterator();
     }
 
-    private static boolean alike(Entry.Request request, Record row) {
+    private static boolean alike(String by, Entry.Request request, Record row) {
         Optional<Particulars> particulars = Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE)).map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS))));
         return request.particulars().equals(particulars) && Long.valueOf(request.quantity()).equals(row.get(ENTRY.QUANTITY)) && Objects.equals(request.reference().orElse(null), row.get(ENTRY.REFERENCE))
-                && Objects.equals(request.key().orElse(null), row.get(ENTRY.REQUEST_KEY)) && request.digest().equals(row.get(ENTRY.DIGEST)) && Objects.equals(request.note().orElse(null), row.get(ENTRY.NOTE)) && request.purpose().equals(Purposes.read(row.get(ENTRY.PURPOSE)));
+                && Objects.equals(request.key().orElse(null), row.get(ENTRY.REQUEST_KEY)) && Objects.equals(request.key().map(key -> KeyMark.of(by, key)).orElse(null), row.get(ENTRY.KEY_MARK)) && request.digest().equals(row.get(ENTRY.DIGEST)) && Objects.equals(request.note().orElse(null), row.get(ENTRY.NOTE)) && request.purpose().equals(Purposes.read(row.get(ENTRY.PURPOSE)));
     }
 
     private List<? extends Record> page(long from) {
-        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.PURPOSE)
+        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.KEY_MARK, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.PURPOSE)
                 .from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).where(ENTRY.SEQ.ge(from)).orderBy(ENTRY.SEQ).limit(PAGE).fetch();
     }
 

@@ -11,7 +11,7 @@ import org.jooq.Table;
 import org.jooq.TableField;
 
 /**
- * An insertion of the writer's hot path. Rows go in by statements of 1, 2, 4 … rows, each rendered once: a statement costs more
+ * An insertion of the writer's hot path. Rows go in by one statement for up to 64 of them, rendered once for each number of rows: a statement costs more
  * than a row of it.
  */
 final class Insertion {
@@ -34,7 +34,7 @@ final class Insertion {
     /** @param progress is told how many rows of them are written */
     void run(List<Object[]> rows, LongConsumer progress) {
         for (int from = 0; from < rows.size(); ) {
-            int size = Math.min(MOST_ROWS, Integer.highestOneBit(rows.size() - from));
+            int size = Math.min(MOST_ROWS, rows.size() - from);
             Object[] parameters = new Object[size * columns.size()];
             for (int i = 0; i < size; i++) System.arraycopy(rows.get(from + i), 0, parameters, i * columns.size(), columns.size());
             bySize.computeIfAbsent(size, this::prepared).run(parameters);

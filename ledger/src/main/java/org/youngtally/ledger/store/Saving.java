@@ -15,7 +15,7 @@ import org.h2.mvstore.MVStore;
  */
 final class Saving {
     /** Between two writings while callers wait. A page is written once for all that changed on it since: the rarer, the fewer. */
-    private static final long PAUSE_NANOS = TimeUnit.SECONDS.toNanos(2);
+    private static final long PAUSE_NANOS = TimeUnit.SECONDS.toNanos(4);
     /** … and while nobody does. */
     private static final long PAUSE_AT_REST_NANOS = TimeUnit.MILLISECONDS.toNanos(500);
     /** H2's background thread goes by this pause; with none, H2 would write its file after every single transaction. */
