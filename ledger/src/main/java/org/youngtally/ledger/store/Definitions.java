@@ -8,12 +8,15 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
+import org.jooq.Record;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.journal.SeriesJson;
 
 /** Versions of series and the lanes they stand behind, each read once per question. */
 public final class Definitions {
+    private static final Ready LANE_BY_ID = new Ready(dsl -> dsl.select(LANE.SERIES_ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(LANE.ID.eq(0)));
+
     private final DSLContext dsl;
     private final Map<List<Integer>, Series> versions;
     private final Map<Integer, Lane> lanes = new HashMap<>();
@@ -28,8 +31,10 @@ public final class Definitions {
     public record Lane(int id, int seriesId, String series, int range, String period, long next) {}
 
     public Lane lane(int id) {
-        return lanes.computeIfAbsent(id, wanted -> dsl.select(LANE.SERIES_ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(LANE.ID.eq(wanted))
-                .fetchSingle(row -> new Lane(wanted, row.value1(), row.value2(), row.value3(), row.value4(), row.value5())));
+        return lanes.computeIfAbsent(id, wanted -> {
+            Record row = LANE_BY_ID.ask(dsl, wanted).getFirst();
+            return new Lane(wanted, row.get(LANE.SERIES_ID), row.get(SERIES.NAME), row.get(LANE.RANGE_ID), row.get(LANE.PERIOD), row.get(LANE.NEXT_POSITION));
+        });
     }
 
     public Series version(int seriesId, int version) {

@@ -14,6 +14,7 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Predicate;
 import org.jooq.Condition;
@@ -32,6 +33,8 @@ import org.youngtally.ledger.journal.FieldsJson;
 
 /** The ledger's entries as people read them. */
 public final class EntryQueries {
+    private static final Ready BY_SEQ = new Ready(dsl -> rows(dsl).where(ENTRY.SEQ.eq(0L)));
+
     private final DSLContext dsl;
     private final Definitions definitions;
 
@@ -57,7 +60,7 @@ public final class EntryQueries {
     }
 
     public Optional<Row> at(long seq) {
-        return rows().where(ENTRY.SEQ.eq(seq)).fetchOptional(EntryQueries::row);
+        return BY_SEQ.ask(dsl, seq).map(EntryQueries::row).stream().findFirst();
     }
 
     /**
@@ -75,7 +78,7 @@ public final class EntryQueries {
                     .union(dsl.select(FILLING_SERIES.SEQ).from(FILLING_SERIES).where(FILLING_SERIES.SERIES_ID.in(ids), FILLING_SERIES.SEQ.lt(before)))
                     .union(dsl.select(SERIES_VERSION.SEQ).from(SERIES_VERSION).where(SERIES_VERSION.SERIES_ID.in(ids), SERIES_VERSION.SEQ.lt(before)))));
         }
-        return rows().where(wanted).orderBy(ENTRY.SEQ.desc()).limit(most).fetch(EntryQueries::row);
+        return rows(dsl).where(wanted).orderBy(ENTRY.SEQ.desc()).limit(most).fetch(EntryQueries::row);
     }
 
     /** What an entry defined or took away: the keys of codebooks and series, others behind their sort. */
@@ -142,13 +145,13 @@ public final class EntryQueries {
         return row.spans().stream().flatMap(span -> Stretches.between(dsl, span.lane(), span.from(), span.to()).stream().filter(stretch -> stretch.origin().seq() == row.seq() && stretch.state().isLive()).map(stretch -> stretch.between(span.from(), span.to()))).mapToLong(Stretch::quantity).sum();
     }
 
-    private SelectOnConditionStep<? extends Record> rows() {
-        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, SERIES.NAME, ENTRY.BUSINESS_DATE, DSL.coalesce(ENTRY.QUANTITY, 0L).as("quantity"), ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT, ENTRY.PURPOSE)
+    private static SelectOnConditionStep<? extends Record> rows(DSLContext dsl) {
+        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, SERIES.NAME, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT, ENTRY.PURPOSE)
                 .from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).leftJoin(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID));
     }
 
     private static Row row(Record row) {
         return new Row(row.get(ENTRY.SEQ), row.get(ENTRY.AT).toInstant(ZoneOffset.UTC), row.get(ACCOUNT.NAME), Entry.Kind.values()[row.get(ENTRY.KIND)], Optional.ofNullable(row.get(SERIES.NAME)), Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE)).map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS)))),
-                row.get("quantity", Long.class), Optional.ofNullable(row.get(ENTRY.REFERENCE)), Optional.ofNullable(row.get(ENTRY.REQUEST_KEY)), Optional.ofNullable(row.get(ENTRY.NOTE)), Optional.ofNullable(row.get(ENTRY.STATE)).map(PositionState::of), Optional.ofNullable(row.get(ENTRY.FIRST_TEXT)), Optional.ofNullable(row.get(ENTRY.LAST_TEXT)), Spans.read(row.get(ENTRY.SPANS)), Purposes.read(row.get(ENTRY.PURPOSE)));
+                Objects.requireNonNullElse(row.get(ENTRY.QUANTITY), 0L), Optional.ofNullable(row.get(ENTRY.REFERENCE)), Optional.ofNullable(row.get(ENTRY.REQUEST_KEY)), Optional.ofNullable(row.get(ENTRY.NOTE)), Optional.ofNullable(row.get(ENTRY.STATE)).map(PositionState::of), Optional.ofNullable(row.get(ENTRY.FIRST_TEXT)), Optional.ofNullable(row.get(ENTRY.LAST_TEXT)), Spans.read(row.get(ENTRY.SPANS)), Purposes.read(row.get(ENTRY.PURPOSE)));
     }
 }

@@ -20,6 +20,8 @@ import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.jooq.Result;
+import org.jooq.ResultQuery;
 import org.jooq.impl.DSL;
 import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.PositionState;
@@ -34,6 +36,17 @@ import org.youngtally.ledger.journal.FieldsJson;
 
 /** Finds what an identifier stands for. */
 public final class IdentifierQueries {
+    /** The most marks that come round again, and go by one text, which are shown. */
+    private static final int MOST_ROUNDS = 100;
+    /** The most identifiers in one question. */
+    private static final int MOST_AT_ONCE = 500;
+
+    // The key itself, and those that begin with it and the separator: nothing else lies between these two.
+    private static final Ready BY_KEY = new Ready(dsl -> dsl.selectFrom(ALLOCATION).where(ALLOCATION.TEXT_KEY.ge(""), ALLOCATION.TEXT_KEY.lt("")).orderBy(ALLOCATION.SEQ.desc()).limit(DSL.inline(MOST_ROUNDS)));
+    private static final Ready RETIRED_BY_KEY = new Ready(dsl -> dsl.select(RETIRED.fields()).select(ALLOCATION.fields()).from(RETIRED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(RETIRED.LANE_ID), ALLOCATION.LAST_POSITION.eq(RETIRED.POSITION)).where(RETIRED.TEXT_KEY.eq("")));
+    private static final Ready LOOKS = new Ready(dsl -> looks(dsl, DSL.noCondition()));
+    private static final Ready LOOKS_OF_SERIES = new Ready(dsl -> looks(dsl, SERIES.NAME.eq("")));
+
     private final DSLContext dsl;
     private final Definitions definitions;
 
@@ -41,11 +54,6 @@ public final class IdentifierQueries {
         this.dsl = dsl;
         this.definitions = new Definitions(dsl);
     }
-
-    /** The most marks that come round again, and go by one text, which are shown. */
-    private static final int MOST_ROUNDS = 100;
-    /** The most identifiers in one question. */
-    private static final int MOST_AT_ONCE = 500;
 
     /**
      * An identifier that was given.
@@ -69,9 +77,8 @@ public final class IdentifierQueries {
     public List<Found> find(String text) {
         var found = new ArrayList<Found>();
         for (Record row : rows(IdentifierKey.of(text))) found.add(found(row, row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.TEXT), Optional.empty()));
-        found.addAll(inBlocks(DSL.noCondition(), text));
-        for (Record row : dsl.select(RETIRED.fields()).select(ALLOCATION.fields()).from(RETIRED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(RETIRED.LANE_ID), ALLOCATION.LAST_POSITION.eq(RETIRED.POSITION)).where(RETIRED.TEXT_KEY.eq(IdentifierKey.of(text))).fetch())
-            found.add(retired(row));
+        found.addAll(inBlocks(text));
+        for (Record row : RETIRED_BY_KEY.ask(dsl, IdentifierKey.of(text))) found.add(retired(row));
         return found;
     }
 
@@ -91,10 +98,7 @@ public final class IdentifierQueries {
     }
 
     /** Single numbers by their key; of marks that come round again the newest ones. */
-    private List<? extends Record> rows(String key) {
-        // The key itself, and those that begin with it and the separator: nothing else lies between these two.
-        return dsl.selectFrom(ALLOCATION).where(ALLOCATION.TEXT_KEY.ge(key), ALLOCATION.TEXT_KEY.lt(key + (char) (RoundKey.SEPARATOR + 1))).orderBy(ALLOCATION.SEQ.desc()).limit(MOST_ROUNDS).fetch();
-    }
+    private List<? extends Record> rows(String key) { return BY_KEY.ask(dsl, key, key + (char) (RoundKey.SEPARATOR + 1)); }
 
     /** Where an identifier of a series stands now that is no single number by its key: a mark that comes round again, the newest of them; or one of a block. */
     Optional<Span> spot(Series series, String text) {
@@ -102,7 +106,7 @@ public final class IdentifierQueries {
             Definitions.Lane lane = definitions.lane(row.get(ALLOCATION.LANE_ID));
             if (lane.series().equals(series.key())) return Optional.of(new Span(lane.id(), row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.FIRST_POSITION)));
         }
-        for (BlockLook look : looks(SERIES.NAME.eq(series.key()))) {
+        for (BlockLook look : looks(LOOKS_OF_SERIES.ask(dsl, series.key()))) {
             // Whatever the version, numbers read alike once one was given.
             Optional<Span> found = inBlocks(look, series, text, spot -> new Span(spot.lane(), spot.position(), spot.position())).findFirst();
             if (found.isPresent()) return found;
@@ -114,14 +118,18 @@ public final class IdentifierQueries {
         Particulars particulars() { return new Particulars(date, FieldsJson.read(fields)); }
     }
 
-    private List<BlockLook> looks(Condition of) {
-        return dsl.selectDistinct(BLOCK_STRETCH.SERIES_ID, BLOCK_STRETCH.VERSION, BLOCK_STRETCH.BUSINESS_DATE, BLOCK_STRETCH.FIELDS).from(BLOCK_STRETCH).join(SERIES).on(SERIES.ID.eq(BLOCK_STRETCH.SERIES_ID)).where(of).fetch(row -> new BlockLook(row.value1(), row.value2(), row.value3(), row.value4()));
+    private static ResultQuery<?> looks(DSLContext dsl, Condition of) {
+        return dsl.selectDistinct(BLOCK_STRETCH.SERIES_ID, BLOCK_STRETCH.VERSION, BLOCK_STRETCH.BUSINESS_DATE, BLOCK_STRETCH.FIELDS).from(BLOCK_STRETCH).join(SERIES).on(SERIES.ID.eq(BLOCK_STRETCH.SERIES_ID)).where(of);
+    }
+
+    private static List<BlockLook> looks(Result<? extends Record> rows) {
+        return rows.map(row -> new BlockLook(row.get(BLOCK_STRETCH.SERIES_ID), row.get(BLOCK_STRETCH.VERSION), row.get(BLOCK_STRETCH.BUSINESS_DATE), row.get(BLOCK_STRETCH.FIELDS)));
     }
 
     /** A block keeps no texts: the text is read by every pattern, date and set of fields that blocks were taken with. */
-    private List<Found> inBlocks(Condition of, String text) {
+    private List<Found> inBlocks(String text) {
         var found = new ArrayList<Found>();
-        for (BlockLook look : looks(of)) {
+        for (BlockLook look : looks(LOOKS.ask(dsl))) {
             Series series = definitions.version(look.seriesId(), look.version());
             inBlocks(look, series, text, spot -> found(spot.lane(), spot.stretch(), spot.position(), series.render(series.range(definitions.lane(spot.lane()).range()).orElseThrow(), look.particulars(), spot.position()), Optional.empty())).forEach(found::add);
         }

@@ -16,6 +16,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import java.util.function.LongConsumer;
 import org.flywaydb.core.Flyway;
+import org.h2.jdbc.JdbcConnection;
 import org.h2.jdbcx.JdbcDataSource;
 import org.h2.store.fs.FilePath;
 import org.jooq.DSLContext;
@@ -43,6 +44,8 @@ public final class Store implements AutoCloseable {
     private static final String VERSIONS = "versions";
 
     private final Map<List<Integer>, Series> versions = new ConcurrentHashMap<>();
+    /** What each connection of the pool is asked through; there are as many as it has readers, for they are never replaced. */
+    private final Map<Connection, DSLContext> asking = new ConcurrentHashMap<>();
     private final String file;
     private final Secrets secrets;
     private final HikariDataSource readers;
@@ -78,6 +81,8 @@ public final class Store implements AutoCloseable {
             config.setDataSource(source);
             config.setMaximumPoolSize(READERS);
             config.setMinimumIdle(1);
+            config.setMaxLifetime(0);
+            config.setIdleTimeout(0);
             config.setPoolName("readers");
             config.setAutoCommit(false);
             config.setConnectionInitSql(SNAPSHOT);
@@ -107,6 +112,7 @@ public final class Store implements AutoCloseable {
     private static DSLContext dsl(Connection connection, Secrets secrets) {
         DSLContext dsl = DSL.using(connection, SQLDialect.H2, new Settings().withExecuteLogging(false));
         dsl.configuration().data(SECRETS, secrets);
+        Ready.keptOn(dsl);
         return dsl;
     }
 
@@ -155,15 +161,19 @@ public final class Store implements AutoCloseable {
     public <T> T read(Function<DSLContext, T> question) {
         try (Connection reader = readers.getConnection()) {
             try {
-                DSLContext dsl = dsl(reader, secrets);
-                dsl.configuration().data(VERSIONS, versions);
-                return question.apply(dsl);
+                return question.apply(asking.computeIfAbsent(reader.unwrap(JdbcConnection.class), this::asking));
             } finally {
                 reader.rollback();
             }
         } catch (SQLException e) {
             throw new IllegalStateException("the tables cannot be read: " + e.getMessage(), e);
         }
+    }
+
+    private DSLContext asking(Connection reader) {
+        DSLContext dsl = dsl(reader, secrets);
+        dsl.configuration().data(VERSIONS, versions);
+        return dsl;
     }
 
     /** Drops the database from memory as it is, without writing: for a database that has failed. */
