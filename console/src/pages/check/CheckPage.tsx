@@ -22,7 +22,7 @@ export function CheckPage() {
           <h2 className="sheet-title">An identifier, typed or scanned</h2>
           <div className="p-4 grid gap-4">
             <label className="grid gap-1"><span className="text-sm">Scheme</span>
-              <select className="select w-full truncate pr-10" value={name} onChange={(event) => { clear(); setName(event.target.value); }}>
+              <select className="select w-full truncate pr-10 appearance-none" value={name} onChange={(event) => { clear(); setName(event.target.value); }}>
                 {schemes.data.map((each) => <option key={each.name} value={each.name}>{each.name} — {each.title}</option>)}
               </select></label>
             <label className="grid gap-1"><span className="text-sm">Identifier <span className="quiet">(blanks and hyphens are passed over)</span></span>

@@ -52,7 +52,8 @@ final class EntryJson {
     private static void write(Entry.Request request, JsonGenerator json) {
         request.series().ifPresent(series -> json.writeStringProperty("series", series));
         request.particulars().ifPresent(particulars -> write(particulars, json));
-        json.writeNumberProperty("quantity", request.quantity());
+        // Most acts take one number; a journal is kept for ever.
+        if (request.quantity() != 1) json.writeNumberProperty("quantity", request.quantity());
         request.reference().ifPresent(reference -> json.writeStringProperty("reference", reference));
         request.key().ifPresent(key -> json.writeStringProperty("key", key));
         json.writeStringProperty("digest", request.digest());
@@ -79,7 +80,7 @@ final class EntryJson {
             case Effect.Issued issued -> {
                 json.writeNumberProperty("lane", issued.lane());
                 json.writeNumberProperty("from", issued.from());
-                json.writeNumberProperty("to", issued.to());
+                if (issued.to() != issued.from()) json.writeNumberProperty("to", issued.to());
                 json.writeNumberProperty("version", issued.version());
                 if (!said.equals(Optional.of(issued.particulars()))) write(issued.particulars(), json);
                 if (issued.round() > 0) json.writeNumberProperty("round", issued.round());
@@ -164,7 +165,7 @@ final class EntryJson {
 
     static Entry read(byte[] line) {
         JsonNode node = MAPPER.readTree(line);
-        Optional<Entry.Request> request = Optional.ofNullable(node.get("digest")).map(digest -> new Entry.Request(text(node, "series"), particulars(node), node.required("quantity").longValue(), text(node, "reference"), text(node, "key"), digest.stringValue(), text(node, "note"), new Purpose(text(node, "kind"), text(node, "unit"))));
+        Optional<Entry.Request> request = Optional.ofNullable(node.get("digest")).map(digest -> new Entry.Request(text(node, "series"), particulars(node), node.has("quantity") ? node.get("quantity").longValue() : 1, text(node, "reference"), text(node, "key"), digest.stringValue(), text(node, "note"), new Purpose(text(node, "kind"), text(node, "unit"))));
         var effects = new ArrayList<Effect>();
         for (JsonNode effect : node.required("effects")) effects.add(effect(effect, request.flatMap(Entry.Request::particulars)));
         return new Entry(node.required("seq").longValue(), Instant.parse(node.required("at").stringValue()), node.required("by").stringValue(), Entry.Kind.of(node.required("act").stringValue()), request, effects);
@@ -200,7 +201,8 @@ final class EntryJson {
         if (node.has("opens")) return new Effect.LaneOpened(node.get("opens").intValue(), new LaneKey(node.required("series").stringValue(), node.required("range").intValue(), node.required("period").stringValue()));
         List<String> texts = new ArrayList<>();
         if (node.has("texts")) for (JsonNode text : node.get("texts")) texts.add(text.stringValue());
-        return new Effect.Issued(node.required("lane").intValue(), node.required("from").longValue(), node.required("to").longValue(), node.required("version").intValue(), particulars.orElseThrow(), node.has("round") ? node.get("round").longValue() : 0, texts, LifeJson.manner(node));
+        long from = node.required("from").longValue();
+        return new Effect.Issued(node.required("lane").intValue(), from, node.has("to") ? node.get("to").longValue() : from, node.required("version").intValue(), particulars.orElseThrow(), node.has("round") ? node.get("round").longValue() : 0, texts, LifeJson.manner(node));
     }
 
     private static Namespace namespace(JsonNode node) { return new Namespace(node.required("key").stringValue(), node.required("title").stringValue(), node.required("repeats").booleanValue(), node.required("version").intValue()); }
