@@ -68,7 +68,7 @@ final class Saving {
         }
     }
 
-    /** The bytes of pages that changed since the last call, taken out of H2's own count, by which it would write its file ten times as often. */
+    /** The bytes of pages that changed since the last call, taken out of H2's own count, by which it would write its file twenty times a second under load. */
     private int taken() {
         int bytes = file.getUnsavedMemory();
         file.registerUnsavedMemory(-bytes);
