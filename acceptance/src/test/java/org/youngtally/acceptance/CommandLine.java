@@ -25,10 +25,15 @@ final class CommandLine {
         return run(folder, "cli", all, Map.of("YOUNGTALLY_TOKEN", token, "XDG_CONFIG_HOME", folder.toString()), "");
     }
 
-    /** @param folder for what it prints to standard error @param module whose jar it is */
+    /**
+     * @param folder for what it prints to standard error
+     * @param module whose jar it is
+     */
     static Result run(Path folder, String module, List<String> arguments) throws Exception { return run(folder, module, arguments, Map.of(), ""); }
 
-    /** @param typed what it reads from standard input */
+    /**
+     * @param typed what it reads from standard input
+     */
     static Result run(Path folder, String module, List<String> arguments, Map<String, String> environment, String typed) throws Exception {
         var command = new ArrayList<>(List.of(Service.JAVA.toString(), "-XX:TieredStopAtLevel=1", "-jar", Service.jar(module).toString()));
         command.addAll(arguments);

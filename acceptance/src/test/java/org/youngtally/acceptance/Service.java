@@ -82,7 +82,11 @@ final class Service implements AutoCloseable {
         return service;
     }
 
-    /** By TLS and on every address of the machine, with a key store; its password is {@code changeit}. @param http trusts its certificate */
+    /**
+     * By TLS and on every address of the machine, with a key store; its password is {@code changeit}.
+     *
+     * @param http trusts its certificate
+     */
     static Service serveSecurely(Path data, Path keys, HttpClient http) throws IOException {
         ProcessBuilder builder = builder(List.of("serve", "--port", "0", "--address", "0.0.0.0", "--data", data.toString()));
         builder.environment().put("SERVER_SSL_KEY_STORE", keys.toString());

@@ -47,12 +47,17 @@ final class HttpLoad {
         }
     }
 
-    /** @param p50 in microseconds @param p99 in microseconds */
+    /**
+     * @param p50 in microseconds
+     * @param p99 in microseconds
+     */
     record Result(double perSecond, long p50, long p99, long requests) {}
 
     Result run(Request request, int clients, int seconds) throws IOException { return run(() -> List.of(request), clients, seconds); }
 
-    /** @param requests those that a client sends one after the other each time, and that count as one */
+    /**
+     * @param requests those that a client sends one after the other each time, and that count as one
+     */
     Result run(Supplier<List<Request>> requests, int clients, int seconds) throws IOException {
         var all = new ArrayList<Client>();
         long start = System.nanoTime();

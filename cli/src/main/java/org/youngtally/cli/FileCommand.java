@@ -113,7 +113,11 @@ final class FileCommand implements Callable<Integer> {
         }
     }
 
-    /** Takes back what was kept. @return what became of it, in words */
+    /**
+     * Takes back what was kept.
+     *
+     * @return what became of it, in words
+     */
     private String undone(JsonObject kept, JsonObject record) {
         String number = Json.text(record, "identifier", "");
         if (kept.get("known").getAsBoolean()) return "The record " + number + " was there before, and stays.";

@@ -15,7 +15,11 @@ final class Output {
     @Spec(Spec.Target.MIXEE)
     private CommandSpec spec;
 
-    /** Prints the answer as JSON if that was asked for. @return whether it was */
+    /**
+     * Prints the answer as JSON if that was asked for.
+     *
+     * @return whether it was
+     */
     boolean asJson(Service.Answer answer) {
         if (json) line(answer.text().strip());
         return json;

@@ -21,7 +21,9 @@ final class ProgressBar implements AutoCloseable {
         this.err = err;
     }
 
-    /** @param path where the service says how far it has come */
+    /**
+     * @param path where the service says how far it has come
+     */
     static ProgressBar of(Service service, String path, PrintWriter err) {
         if (!atTerminal()) return new ProgressBar(null, err);
         ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(Thread.ofPlatform().daemon().factory());

@@ -63,7 +63,11 @@ final class Service {
     /** A request as somebody else than the one who is signed in. */
     Answer call(String method, String path, JsonObject body, String token) { return call(method, path, body, Map.of(AUTHORIZATION, "Bearer " + token)); }
 
-    /** A request of nobody. @return its answer, and the cookie that it sets */
+    /**
+     * A request of nobody.
+     *
+     * @return its answer, and the cookie that it sets
+     */
     Begun begin(String path, JsonObject body) {
         try {
             HttpURLConnection connection = connection("POST", path, body, Map.of(AUTHORIZATION, ""));
@@ -76,7 +80,11 @@ final class Service {
 
     record Begun(Answer answer, String cookie) {}
 
-    /** A request in a session that was begun. @param secret of the session; empty for a request that changes nothing */
+    /**
+     * A request in a session that was begun.
+     *
+     * @param secret of the session; empty for a request that changes nothing
+     */
     Answer inSession(String method, String path, JsonObject body, String cookie, String secret) { return call(method, path, body, Map.of(AUTHORIZATION, "", "Cookie", cookie, "X-CSRF-TOKEN", secret)); }
 
     /** Puts a change that was made on the version with this tag. */
@@ -125,7 +133,11 @@ final class Service {
     /** What came back as it is, and the headers that go with it. */
     record Sent(byte[] bytes, String text, Map<String, String> headers) {}
 
-    /** Sends bytes as they are, and gives back what comes. @param key by which a repetition of the request is known */
+    /**
+     * Sends bytes as they are, and gives back what comes.
+     *
+     * @param key by which a repetition of the request is known
+     */
     Sent send(String path, byte[] body, String key) {
         try {
             HttpURLConnection connection = connection("POST", path, null, Map.of(KEY, key));

@@ -36,7 +36,9 @@ final class SignIns {
         }
     }
 
-    /** @param signIn what is to be kept; null for nothing */
+    /**
+     * @param signIn what is to be kept; null for nothing
+     */
     static void keep(String service, JsonObject signIn) {
         JsonObject all = all();
         if (signIn == null) all.remove(service);

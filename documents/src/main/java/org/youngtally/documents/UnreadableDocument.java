@@ -5,7 +5,10 @@ public final class UnreadableDocument extends Exception {
     private static final long serialVersionUID = 1L;
     private final String accepted;
 
-    /** @param problem what is wrong, a sentence without its full stop @param accepted what would do */
+    /**
+     * @param problem what is wrong, a sentence without its full stop
+     * @param accepted what would do
+     */
     public UnreadableDocument(String problem, String accepted) { this(problem, accepted, null); }
 
     public UnreadableDocument(String problem, String accepted, Throwable cause) {

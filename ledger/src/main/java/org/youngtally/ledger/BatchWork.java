@@ -40,12 +40,16 @@ final class BatchWork {
 
     /** What an act came to. */
     sealed interface Outcome {
-        /** @param entry absent where nothing had to be done */
+        /**
+         * @param entry absent where nothing had to be done
+         */
         record Done(Optional<Entry> entry) implements Outcome {}
 
         record Repeated(long seq) implements Outcome {}
 
-        /** @param record that there was already */
+        /**
+         * @param record that there was already
+         */
         record Known(long record) implements Outcome {}
 
         record Refused(Refusal refusal) implements Outcome {}
@@ -56,7 +60,9 @@ final class BatchWork {
         Store recover(Journal journal, Store store) throws IOException, SQLException, JournalBroken;
     }
 
-    /** @param progress is told how many numbers are written; absent for whom a moment is not long */
+    /**
+     * @param progress is told how many numbers are written; absent for whom a moment is not long
+     */
     record Waiting(Act act, String by, CompletableFuture<Outcome> answer, Optional<LongConsumer> progress) {
         Waiting(Act act, String by, CompletableFuture<Outcome> answer) { this(act, by, answer, Optional.empty()); }
     }
@@ -112,7 +118,11 @@ final class BatchWork {
         serve(List.of(new Waiting(new Act.Lapse(now), CLOCK, new CompletableFuture<>())));
     }
 
-    /** Looks after the tables' file, once what was waited for is answered. @param atRest whether nobody waits */
+    /**
+     * Looks after the tables' file, once what was waited for is answered.
+     *
+     * @param atRest whether nobody waits
+     */
     void tidy(boolean atRest) {
         if (!stopped.isEmpty()) return;
         try {
@@ -198,7 +208,10 @@ final class BatchWork {
         batch.getFirst().answer().complete(new Outcome.Refused(new Refusal.IdentifierTaken(series)));
     }
 
-    /** @param hopeful whether to give up where an act would be refused that may have been done before @return whether it is done */
+    /**
+     * @param hopeful whether to give up where an act would be refused that may have been done before
+     * @return whether it is done
+     */
     private boolean attempt(List<Waiting> batch, boolean hopeful) throws IOException, SQLException {
         Instant now = clock.now();
         LocalDate today = LocalDate.ofInstant(now, zone);

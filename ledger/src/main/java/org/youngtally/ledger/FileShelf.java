@@ -27,7 +27,9 @@ public final class FileShelf {
 
     public static FileShelf in(Path data) { return new FileShelf(data.resolve("files")); }
 
-    /** @param digest SHA-256 of its bytes, in small hexadecimal digits */
+    /**
+     * @param digest SHA-256 of its bytes, in small hexadecimal digits
+     */
     public record Kept(String digest, long size) {}
 
     /** A file is larger than may be kept. */
@@ -35,7 +37,11 @@ public final class FileShelf {
         private static final long serialVersionUID = 1L;
     }
 
-    /** Keeps a file, forced to disk. @param most bytes that it may have */
+    /**
+     * Keeps a file, forced to disk.
+     *
+     * @param most bytes that it may have
+     */
     public Kept keep(InputStream from, long most) throws IOException {
         Files.createDirectories(folder);
         Path incoming = Files.createTempFile(folder, "incoming", "");

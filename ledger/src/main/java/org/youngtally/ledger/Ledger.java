@@ -76,7 +76,11 @@ public final class Ledger implements AutoCloseable {
         }
     }
 
-    /** Makes the tables anew from the journal alone. @return what was done, for people */
+    /**
+     * Makes the tables anew from the journal alone.
+     *
+     * @return what was done, for people
+     */
     public static List<String> rebuild(LedgerOptions options) throws IOException {
         try (DataFolder folder = DataFolder.own(options)) {
             return LedgerOpening.rebuild(options, folder);
@@ -121,7 +125,9 @@ public final class Ledger implements AutoCloseable {
      */
     public Outcome perform(Act act, String by) { return perform(act, by, Optional.empty()); }
 
-    /** @param progress is told how many of the numbers that it takes are written; by the writing thread, and must be quick */
+    /**
+     * @param progress is told how many of the numbers that it takes are written; by the writing thread, and must be quick
+     */
     public Outcome perform(Act act, String by, Optional<LongConsumer> progress) {
         if (writer == null) throw new LedgerUnavailable(Kind.STOPPED, stopped, null);
         CompletableFuture<BatchWork.Outcome> answer = writer.submit(act, by, progress);

@@ -22,7 +22,11 @@ import org.youngtally.ledger.store.RecordQueries;
 /** The ledger's answer to an act, which is on disk when it is given. */
 public sealed interface Outcome {
 
-    /** Numbers were taken. @param repeated whether by an earlier act, whose answer this is */
+    /**
+     * Numbers were taken.
+     *
+     * @param repeated whether by an earlier act, whose answer this is
+     */
     record Taken(Taking taking, boolean repeated) implements Outcome {}
 
     /** Definitions were taken; none where all stood so already. */
@@ -36,7 +40,11 @@ public sealed interface Outcome {
         private static <E extends Effect, T> List<T> of(List<Effect> effects, Class<E> sort, Function<E, T> defined) { return effects.stream().filter(sort::isInstance).map(sort::cast).map(defined).toList(); }
     }
 
-    /** Something was done with numbers that were given, or with a period. @param repeated whether by an earlier act, whose answer this is */
+    /**
+     * Something was done with numbers that were given, or with a period.
+     *
+     * @param repeated whether by an earlier act, whose answer this is
+     */
     record Settled(EntryQueries.Row entry, boolean repeated) implements Outcome {}
 
     /**
@@ -48,12 +56,18 @@ public sealed interface Outcome {
      */
     record Recorded(KeptRecord record, Optional<EntryQueries.Row> entry, boolean repeated, boolean known) implements Outcome {}
 
-    /** The rows of a table have their numbers. @param identifiers in the order of the rows */
+    /**
+     * The rows of a table have their numbers.
+     *
+     * @param identifiers in the order of the rows
+     */
     record Filled(EntryQueries.Row entry, List<String> identifiers, boolean repeated) implements Outcome {}
 
     record Refused(Refusal refusal) implements Outcome {}
 
-    /** @param act that it is the outcome of */
+    /**
+     * @param act that it is the outcome of
+     */
     static Outcome of(BatchWork.Outcome outcome, Act act, Ledger ledger) {
         return switch (outcome) {
             case BatchWork.Outcome.Refused refused -> new Refused(refused.refusal());

@@ -17,7 +17,9 @@ final class Replay {
 
     private Replay() {}
 
-    /** @return how many entries were written */
+    /**
+     * @return how many entries were written
+     */
     static long run(Disk disk, Head journal, Store store) throws IOException, SQLException, JournalBroken {
         Head applied = store.applied();
         Head then = Journal.headAt(disk, applied.seq()).orElseThrow(() -> new JournalBroken("the tables hold entries up to " + applied.seq() + ", the journal ends at " + journal.seq()));

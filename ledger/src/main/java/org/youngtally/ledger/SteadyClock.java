@@ -27,7 +27,9 @@ final class SteadyClock {
     private long jumpedAt;
     private boolean jumped;
 
-    /** @param nanos a clock that goes on steadily, in nanoseconds from any beginning */
+    /**
+     * @param nanos a clock that goes on steadily, in nanoseconds from any beginning
+     */
     SteadyClock(InstantSource clock, LongSupplier nanos) {
         this.clock = clock;
         this.nanos = nanos;

@@ -87,7 +87,9 @@ final class Simulation {
 
     int acts() { return acts; }
 
-    /** @param most how many acts at the least */
+    /**
+     * @param most how many acts at the least
+     */
     void run(int most) throws IOException, SQLException, JournalBroken {
         store = Store.open("jdbc:h2:mem:sim-" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1", secrets);
         open();
@@ -173,7 +175,11 @@ final class Simulation {
         jumpedAt = nanos;
     }
 
-    /** One act of a batch. @param family what it defines */
+    /**
+     * One act of a batch.
+     *
+     * @param family what it defines
+     */
     private record Step(Act act, Family family, String by) {}
 
     private void batch() {
@@ -292,7 +298,9 @@ final class Simulation {
         if (placed != model.all().size()) throw new Wrong("the tables hold " + placed + " positions that were given, the model " + model.all().size());
     }
 
-    /** @return whether the position was given, and not only passed over */
+    /**
+     * @return whether the position was given, and not only passed over
+     */
     private static boolean same(Place place, Record row) {
         PositionState state = PositionState.of(row.get(ALLOCATION.STATE));
         if (place == null && state == PositionState.SKIPPED) return false;

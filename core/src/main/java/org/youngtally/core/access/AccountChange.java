@@ -13,7 +13,9 @@ public sealed interface AccountChange {
         }
     }
 
-    /** @param hash what the new password was turned into */
+    /**
+     * @param hash what the new password was turned into
+     */
     record NewPassword(String hash) implements AccountChange {}
 
     record Give(List<Grant> grants) implements AccountChange {
@@ -35,6 +37,8 @@ public sealed interface AccountChange {
 
     record Issue(Token token) implements AccountChange {}
 
-    /** @param at when */
+    /**
+     * @param at when
+     */
     record Revoke(String token, Instant at) implements AccountChange {}
 }

@@ -36,13 +36,18 @@ public final class AccountDecision {
 
     /** What became of it. */
     public sealed interface Result {
-        /** @param account as it is from now on; the same as before where nothing had to be done */
+        /**
+         * @param account as it is from now on; the same as before where nothing had to be done
+         */
         record Done(Account account) implements Result {}
 
         record Refused(AccountRefusal refusal) implements Result {}
     }
 
-    /** @param accounts all of them, by name @param series the keys of all series */
+    /**
+     * @param accounts all of them, by name
+     * @param series the keys of all series
+     */
     public static Result decide(Map<String, Account> accounts, Organisation organisation, Collection<String> series, String name, AccountChange change) {
         return new AccountDecision(accounts, organisation, series).decide(name, change);
     }

@@ -44,13 +44,21 @@ public sealed interface Act {
         /** Each stands alone. */
         record Singles() implements Form {}
 
-        /** Each stands alone, and is set aside until it is confirmed. @param time how long, more than nothing */
+        /**
+         * Each stands alone, and is set aside until it is confirmed.
+         *
+         * @param time how long, more than nothing
+         */
         record Held(Duration time) implements Form {}
 
         /** One, which somebody typed. */
         record Typed(String text) implements Form {}
 
-        /** All together, to be used elsewhere. @param holder who uses them */
+        /**
+         * All together, to be used elsewhere.
+         *
+         * @param holder who uses them
+         */
         record Block(Optional<String> holder) implements Form {}
 
         Form SINGLES = new Singles();
@@ -88,7 +96,11 @@ public sealed interface Act {
         public String word() { return word; }
     }
 
-    /** End every hold whose time is up. @param now the time */
+    /**
+     * End every hold whose time is up.
+     *
+     * @param now the time
+     */
     record Lapse(Instant now) implements Act {}
 
     /**
@@ -99,10 +111,18 @@ public sealed interface Act {
      */
     record Split(long block, long quantity, Optional<String> holder, RequestMark mark) implements Act {}
 
-    /** Close a period. @param note what the one who closes it has to say */
+    /**
+     * Close a period.
+     *
+     * @param note what the one who closes it has to say
+     */
     record Close(Period period, Optional<String> note, RequestMark mark) implements Act {}
 
-    /** Open a closed period again. @param closing the entry that closed it */
+    /**
+     * Open a closed period again.
+     *
+     * @param closing the entry that closed it
+     */
     record Reopen(long closing, Optional<String> reason, RequestMark mark) implements Act {}
 
     /**
@@ -129,7 +149,11 @@ public sealed interface Act {
      */
     record RemoveRoute(String route, Optional<Integer> expects) implements Act {}
 
-    /** Change an account. @param note what is done, in words, without anything secret */
+    /**
+     * Change an account.
+     *
+     * @param note what is done, in words, without anything secret
+     */
     record ChangeAccount(String account, AccountChange change, String note, RequestMark mark) implements Act {}
 
     /**

@@ -15,7 +15,11 @@ public sealed interface Decision {
     /** It was done before, by the act with this sequence number, whose answer is given again. */
     record Repeated(long seq) implements Decision {}
 
-    /** There is such a record already, and nothing has changed. @param record by its number */
+    /**
+     * There is such a record already, and nothing has changed.
+     *
+     * @param record by its number
+     */
     record Known(long record) implements Decision {}
 
     /** It is not done, and nothing has changed. */

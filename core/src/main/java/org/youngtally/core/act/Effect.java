@@ -39,7 +39,11 @@ public sealed interface Effect {
         /** Whether the counter stands behind them afterwards. */
         public boolean isCounted() { return !manner.ahead() && manner.formerly().isEmpty(); }
 
-        /** One of its numbers, or all of its block, as it stands in the ledger. @param seq the entry that it belongs to */
+        /**
+         * One of its numbers, or all of its block, as it stands in the ledger.
+         *
+         * @param seq the entry that it belongs to
+         */
         public Stretch stretch(long seq, int index) {
             Optional<String> text = isBlock() ? Optional.empty() : Optional.of(texts.get(index));
             boolean ahead = manner.ahead() || manner.formerly().map(stretch -> stretch.origin().ahead()).orElse(false);
@@ -58,7 +62,11 @@ public sealed interface Effect {
         public static final Manner USUAL = new Manner(Optional.empty(), false, Optional.empty());
     }
 
-    /** Positions are passed over for ever, because their values are never given. @param version the version of the series that says so */
+    /**
+     * Positions are passed over for ever, because their values are never given.
+     *
+     * @param version the version of the series that says so
+     */
     record Skipped(int lane, long from, long to, int version, Particulars particulars) implements Effect {
         public long quantity() { return to - from + 1; }
     }
@@ -77,16 +85,28 @@ public sealed interface Effect {
         public long quantity() { return to - from + 1; }
     }
 
-    /** Positions of a block become a block of their own, known by this act's entry. @param was the block that they were of */
+    /**
+     * Positions of a block become a block of their own, known by this act's entry.
+     *
+     * @param was the block that they were of
+     */
     record Handed(int lane, long from, long to, long was) implements Effect {}
 
     /** A returned position is given anew and reads otherwise: its former text is never given again. */
     record Retired(int lane, long position, Origin origin) implements Effect {}
 
-    /** A reference stands for nothing any more, and can be used again. @param seq the entry that it stood for */
+    /**
+     * A reference stands for nothing any more, and can be used again.
+     *
+     * @param seq the entry that it stood for
+     */
     record ReferenceFreed(String series, String reference, long seq) implements Effect {}
 
-    /** A period is closed. @param totals what was given in it, lane by lane */
+    /**
+     * A period is closed.
+     *
+     * @param totals what was given in it, lane by lane
+     */
     record PeriodClosed(Period period, List<LaneTotal> totals) implements Effect {
         public PeriodClosed {
             totals = List.copyOf(totals);
@@ -103,7 +123,11 @@ public sealed interface Effect {
      */
     record LaneTotal(LaneKey lane, Optional<String> first, Optional<String> last, long issued, long voids) {}
 
-    /** A closed period is open again. @param closing the entry that had closed it */
+    /**
+     * A closed period is open again.
+     *
+     * @param closing the entry that had closed it
+     */
     record PeriodReopened(long closing) implements Effect {}
 
     /** A file of definitions is kept in the place of an earlier one of its name. */
@@ -124,10 +148,18 @@ public sealed interface Effect {
     /** A route is defined, or has a new version. */
     record RouteDefined(Route route) implements Organising {}
 
-    /** A route is taken away. @param route its key */
+    /**
+     * A route is taken away.
+     *
+     * @param route its key
+     */
     record RouteRemoved(String route) implements Organising {}
 
-    /** An account is opened or changed. @param account as it is from now on */
+    /**
+     * An account is opened or changed.
+     *
+     * @param account as it is from now on
+     */
     record AccountChanged(Account account) implements Organising {}
 
     /** A series is defined, or has a new version. */

@@ -74,21 +74,32 @@ public interface LedgerState extends Shelf {
     /** The numbers that are held until this instant or less long, those first that lapse first. */
     List<Span> due(Instant now, int most);
 
-    /** A period that is closed, and concerns a date of a series. @return the entry that closed it */
+    /**
+     * A period that is closed, and concerns a date of a series.
+     *
+     * @return the entry that closed it
+     */
     Optional<Closed> closedAt(Series series, LocalDate date);
 
     /** The closed periods. */
     Collection<Closed> closed();
 
-    /** @param next the lowest position that the counter has not passed @param latest the latest business date of any number given; absent before the first */
+    /**
+     * @param next the lowest position that the counter has not passed
+     * @param latest the latest business date of any number given; absent before the first
+     */
     record LaneState(int lane, long next, Optional<LocalDate> latest) {}
 
     record EarlierAct(long seq, String digest) {}
 
-    /** @param spans what was taken, whatever became of it */
+    /**
+     * @param spans what was taken, whatever became of it
+     */
     record Taken(String series, Optional<String> reference, List<Span> spans) {}
 
-    /** @param closing the entry that closed it */
+    /**
+     * @param closing the entry that closed it
+     */
     record Closed(long closing, Period period) {}
 
     /**

@@ -35,7 +35,11 @@ final class OrganisationDefinitions {
     /** As it will be. */
     private Organisation now;
 
-    /** @param books every codebook as it will be @param series every series as it will be @param faults where faults are put */
+    /**
+     * @param books every codebook as it will be
+     * @param series every series as it will be
+     * @param faults where faults are put
+     */
     OrganisationDefinitions(LedgerState state, Drafts drafts, Map<String, Codebook> books, Map<String, Series> series, List<DraftFaults> faults) {
         this.state = state;
         this.drafts = drafts;

@@ -32,10 +32,18 @@ public sealed interface RecordChange {
      */
     record Renumber(Optional<String> reason, Optional<String> typed, String series) implements RecordChange {}
 
-    /** It stands for nothing any more. @param reason why; absent is enough where its number is returned */
+    /**
+     * It stands for nothing any more.
+     *
+     * @param reason why; absent is enough where its number is returned
+     */
     record Delete(Optional<String> reason) implements RecordChange {}
 
-    /** It stands in the unit too. @param values what it holds there, as far as that is not what it holds elsewhere */
+    /**
+     * It stands in the unit too.
+     *
+     * @param values what it holds there, as far as that is not what it holds elsewhere
+     */
     record TakeOver(Map<String, String> values) implements RecordChange {
         public TakeOver {
             values = Map.copyOf(values);

@@ -45,7 +45,11 @@ public sealed interface Refusal {
     /** The series wants its numbers typed, or wants none typed. */
     record TypedNotAllowed(String series, boolean required) implements Refusal {}
 
-    /** What somebody typed is no number that can be taken. @param instead what it would have to read; absent where that cannot be told */
+    /**
+     * What somebody typed is no number that can be taken.
+     *
+     * @param instead what it would have to read; absent where that cannot be told
+     */
     record TypedFaulty(String series, String text, TypedFault fault, Optional<String> instead) implements Refusal {}
 
     /** What is wrong with a typed number. */
@@ -63,7 +67,12 @@ public sealed interface Refusal {
     /** The first of a row does not lie before the last, or in another lane. */
     record NotARow(String series, String first, String last) implements Refusal {}
 
-    /** A number is not in a state for this. @param identifier it @param changed the entry that made it so */
+    /**
+     * A number is not in a state for this.
+     *
+     * @param identifier it
+     * @param changed the entry that made it so
+     */
     record Unfit(String series, String identifier, PositionState state, Act.Deed deed, long changed) implements Refusal {}
 
     /** Nothing that was selected is in a state for this. */
@@ -84,7 +93,11 @@ public sealed interface Refusal {
     /** It is not said why. */
     record ReasonMissing(String what) implements Refusal {}
 
-    /** The date lies in a period that is closed. @param closing the entry that closed it */
+    /**
+     * The date lies in a period that is closed.
+     *
+     * @param closing the entry that closed it
+     */
     record DateClosed(String series, LocalDate date, Period period, long closing) implements Refusal {}
 
     /** What is to be closed does not exist. */
@@ -149,19 +162,37 @@ public sealed interface Refusal {
     /** Somebody else changed the record in the meantime. */
     record RecordMoved(long record, String text, int expected, int actual) implements Refusal {}
 
-    /** The record does not stand in the unit. @param units those in which it does */
+    /**
+     * The record does not stand in the unit.
+     *
+     * @param units those in which it does
+     */
     record NotInUnit(long record, String text, String unit, List<String> units) implements Refusal {}
 
     /** The record stands in the unit already. */
     record InUnitAlready(long record, String text, String unit) implements Refusal {}
 
-    /** A field that is alike in all units would not be. @param theirs what it holds in the unit where the record stands @param given what it would hold */
+    /**
+     * A field that is alike in all units would not be.
+     *
+     * @param theirs what it holds in the unit where the record stands
+     * @param given what it would hold
+     */
     record Disagreeing(String text, String field, String unit, String theirs, String given) implements Refusal {}
 
-    /** Another record is known by the same. @param record its number @param text its identifier */
+    /**
+     * Another record is known by the same.
+     *
+     * @param record its number
+     * @param text its identifier
+     */
     record KnownAlready(String field, String value, long record, String text) implements Refusal {}
 
-    /** A line is wanted that there is not, or twice. @param index from 0 */
+    /**
+     * A line is wanted that there is not, or twice.
+     *
+     * @param index from 0
+     */
     record LineFaulty(int index, int number, boolean twice) implements Refusal {}
 
     /** The kind has no lines. */
@@ -170,7 +201,11 @@ public sealed interface Refusal {
     /** A number belongs to a record that stands, and is not given back without it. */
     record OfARecord(String series, String identifier, long record) implements Refusal {}
 
-    /** A row of a table cannot be numbered. @param row from 0 */
+    /**
+     * A row of a table cannot be numbered.
+     *
+     * @param row from 0
+     */
     record RowFaulty(int row, Refusal refusal) implements Refusal {}
 
     /** The store holds the identifier already. The proofs rule this out; it is the last guard. */

@@ -18,7 +18,9 @@ final class Settling {
 
     Settling(LedgerState state) { this(state, 0); }
 
-    /** @param ownRecord the record whose number it is about, which may be given back with it; 0 for none */
+    /**
+     * @param ownRecord the record whose number it is about, which may be given back with it; 0 for none
+     */
     Settling(LedgerState state, long ownRecord) {
         this.state = state;
         this.ownRecord = ownRecord;
@@ -105,7 +107,9 @@ final class Settling {
         return Optional.empty();
     }
 
-    /** @param named whether the number was named, and not only the entry that gave it */
+    /**
+     * @param named whether the number was named, and not only the entry that gave it
+     */
     private static boolean fits(Act.Deed deed, PositionState now, boolean named) {
         return switch (deed) {
             case CONFIRM, RELEASE -> now == PositionState.HELD;
@@ -114,7 +118,9 @@ final class Settling {
         };
     }
 
-    /** @param deed absent where holds lapse */
+    /**
+     * @param deed absent where holds lapse
+     */
     private List<Effect> settle(Act.Deed deed) {
         var effects = new ArrayList<Effect>();
         var ended = new TreeSet<Long>();

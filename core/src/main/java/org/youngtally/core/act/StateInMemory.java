@@ -120,7 +120,11 @@ public final class StateInMemory implements LedgerState {
         freed.remove(List.of(seriesKey, reference));
     }
 
-    /** Takes in what an entry did. @param reference that its numbers were taken for */
+    /**
+     * Takes in what an entry did.
+     *
+     * @param reference that its numbers were taken for
+     */
     public void take(long seq, Optional<String> reference, List<Effect> effects) {
         for (Effect effect : effects) {
             switch (effect) {

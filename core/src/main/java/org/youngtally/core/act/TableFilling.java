@@ -32,7 +32,11 @@ final class TableFilling {
         this.today = today;
     }
 
-    /** Rows in a row for which the same is given. @param from the first of them */
+    /**
+     * Rows in a row for which the same is given.
+     *
+     * @param from the first of them
+     */
     private record Run(int from, int quantity, Act.Allocate act) {}
 
     Decision decide() {

@@ -116,7 +116,11 @@ final class Take {
         }
     }
 
-    /** The counter comes to what was typed ahead of it, and perhaps returned since. @return the position behind it */
+    /**
+     * The counter comes to what was typed ahead of it, and perhaps returned since.
+     *
+     * @return the position behind it
+     */
     private long past(Range range, LaneKey key, int lane, Stretch stretch) {
         if (stretch.state() == PositionState.RETURNED && !act.form().isBlock() && series.policy().givesAgain()) {
             again(range, key, lane, stretch, stretch.from());

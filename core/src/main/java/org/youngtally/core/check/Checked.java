@@ -27,7 +27,9 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
      */
     public record Repair(Slip slip, int at, String text) {}
 
-    /** @throws IllegalArgumentException where the text is too short or holds a symbol that the scheme cannot read */
+    /**
+     * @throws IllegalArgumentException where the text is too short or holds a symbol that the scheme cannot read
+     */
     public static Checked of(CheckScheme scheme, String typed) {
         String text = plain(typed);
         Parts parts = split(scheme, text);

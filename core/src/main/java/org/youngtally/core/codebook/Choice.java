@@ -16,6 +16,10 @@ public record Choice(String name, String code, boolean retired, List<Choice> cho
         choices = List.copyOf(choices);
     }
 
-    /** Whether somebody means this choice by a text, its name or its code. @param key of the text */
+    /**
+     * Whether somebody means this choice by a text, its name or its code.
+     *
+     * @param key of the text
+     */
     public boolean goesBy(String key) { return IdentifierKey.of(code).equals(key) || IdentifierKey.of(name).equals(key); }
 }

@@ -15,7 +15,9 @@ public final class CodebookChange {
 
     private CodebookChange() {}
 
-    /** @param book the changed codebook with its new version, or the old one where nothing differs; absent if there are faults */
+    /**
+     * @param book the changed codebook with its new version, or the old one where nothing differs; absent if there are faults
+     */
     public record Result(Optional<Codebook> book, List<Fault> faults) {}
 
     public static Result of(Codebook from, Codebook to) {

@@ -23,7 +23,9 @@ public final class CodebookCheck {
 
     private CodebookCheck() {}
 
-    /** @param book the codebook in version 1, if there are no faults */
+    /**
+     * @param book the codebook in version 1, if there are no faults
+     */
     public record Result(Optional<Codebook> book, List<Fault> faults) {}
 
     public static Result of(CodebookDraft draft) { return new CodebookCheck().check(draft); }

@@ -29,7 +29,9 @@ public final class FieldValues {
     private final List<KindField> fields;
     private final Function<String, Optional<Codebook>> books;
 
-    /** @param books finds a codebook by its key */
+    /**
+     * @param books finds a codebook by its key
+     */
     public FieldValues(Kind kind, Function<String, Optional<Codebook>> books) { this(kind.key(), kind.fields(), books); }
 
     private FieldValues(String called, List<KindField> fields, Function<String, Optional<Codebook>> books) {
@@ -43,10 +45,14 @@ public final class FieldValues {
 
     /** What was made of the fields of a record. */
     public sealed interface Reading {
-        /** @param values of the fields that were given, by name, each in its one form */
+        /**
+         * @param values of the fields that were given, by name, each in its one form
+         */
         record Understood(Map<String, String> values) implements Reading {}
 
-        /** @param kind the kind of record */
+        /**
+         * @param kind the kind of record
+         */
         record Faulty(String kind, FieldFault fault) implements Reading {}
     }
 
@@ -62,7 +68,12 @@ public final class FieldValues {
         return faults.isEmpty() ? new Reading.Understood(values) : new Reading.Faulty(called, faults.getFirst());
     }
 
-    /** Reads what can be read. @param faults where what is wrong is put, field by field @return the values of the other fields */
+    /**
+     * Reads what can be read.
+     *
+     * @param faults where what is wrong is put, field by field
+     * @return the values of the other fields
+     */
     Map<String, String> read(Map<String, String> given, Set<String> filled, Map<String, String> before, List<FieldFault> faults) {
         List<String> names = fields.stream().map(KindField::name).toList();
         for (String name : new TreeMap<>(given).keySet())
@@ -83,7 +94,11 @@ public final class FieldValues {
         return values;
     }
 
-    /** Reads one value as it stands alone, for a condition on it; a narrowed choice may be any that the codebook has beneath. @return it in its one form */
+    /**
+     * Reads one value as it stands alone, for a condition on it; a narrowed choice may be any that the codebook has beneath.
+     *
+     * @return it in its one form
+     */
     public Optional<String> alone(KindField field, String text) {
         if (field.type() == KindField.Type.CHOICE) return choices(field).stream().filter(choice -> choice.goesBy(IdentifierKey.of(text))).findFirst().map(Choice::code);
         var values = new LinkedHashMap<String, String>();

@@ -26,10 +26,14 @@ public final class KindCheck {
         this.books = books;
     }
 
-    /** @param kind the kind in version 1, if there are no faults */
+    /**
+     * @param kind the kind in version 1, if there are no faults
+     */
     public record Result(Optional<Kind> kind, List<Fault> faults) {}
 
-    /** @param books every codebook there is, by key */
+    /**
+     * @param books every codebook there is, by key
+     */
     public static Result of(KindDraft draft, Map<String, Codebook> books) { return new KindCheck(books).check(draft); }
 
     private Result check(KindDraft draft) {

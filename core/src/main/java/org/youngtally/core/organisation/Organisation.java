@@ -31,7 +31,9 @@ public record Organisation(Map<String, Unit> units, Map<String, Kind> kinds, Map
 
     public Organisation with(Route route) { return new Organisation(units, kinds, with(routes, route.key(), route)); }
 
-    /** @param key of the route that goes */
+    /**
+     * @param key of the route that goes
+     */
     public Organisation withoutRoute(String key) {
         var left = new LinkedHashMap<>(routes);
         left.remove(key);

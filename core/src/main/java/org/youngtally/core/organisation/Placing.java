@@ -53,7 +53,9 @@ public record Placing(Organisation organisation, Function<String, Optional<Codeb
         };
     }
 
-    /** @param values that were read before */
+    /**
+     * @param values that were read before
+     */
     private Placed placed(Kind kind, Unit unit, Route route, Map<String, String> values) {
         var filled = new TreeMap<>(values);
         // Where an earlier route had put the number.

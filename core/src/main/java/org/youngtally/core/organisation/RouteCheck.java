@@ -30,10 +30,15 @@ public final class RouteCheck {
         this.books = books;
     }
 
-    /** @param route the route in version 1, if there are no faults */
+    /**
+     * @param route the route in version 1, if there are no faults
+     */
     public record Result(Optional<Route> route, List<Fault> faults) {}
 
-    /** @param organisation the units and kinds that it stands on @param series every series, by key */
+    /**
+     * @param organisation the units and kinds that it stands on
+     * @param series every series, by key
+     */
     public static Result of(RouteDraft draft, Organisation organisation, Map<String, Series> series, Function<String, Optional<Codebook>> books) { return new RouteCheck(organisation, series, books).check(draft); }
 
     private Result check(RouteDraft draft) {

@@ -26,10 +26,14 @@ public final class Routing {
     /** A unit on the way up, and its rules for the kind; none where it has none. */
     public record Step(String unit, List<Tried> tried) {}
 
-    /** @param chosen absent where no rule serves the record */
+    /**
+     * @param chosen absent where no rule serves the record
+     */
     public record Found(Optional<Route> chosen, List<Step> steps) {}
 
-    /** @param values of the record's fields, in the form in which records keep them */
+    /**
+     * @param values of the record's fields, in the form in which records keep them
+     */
     public static Found find(Organisation organisation, String kind, String unit, Map<String, String> values) {
         Optional<Route> chosen = Optional.empty();
         var steps = new ArrayList<Step>();

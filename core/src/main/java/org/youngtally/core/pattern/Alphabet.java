@@ -28,7 +28,11 @@ public record Alphabet(String name, String symbols, String folded) {
     /** The alphabet of a word, or of {@code of} and its symbols; null where there is none of that name. */
     static Alphabet named(String word) { return NAMED.stream().filter(alphabet -> alphabet.name.equals(word)).findFirst().orElse(null); }
 
-    /** Symbols of one's own. @throws IllegalArgumentException saying what is wrong with them */
+    /**
+     * Symbols of one's own.
+     *
+     * @throws IllegalArgumentException saying what is wrong with them
+     */
     static Alphabet of(String symbols) {
         if (symbols.length() < 2) throw new IllegalArgumentException("an alphabet has two symbols at least");
         for (int i = 0; i < symbols.length(); i++) {

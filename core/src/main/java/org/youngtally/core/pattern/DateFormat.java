@@ -36,7 +36,11 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
 
         record Number(Unit unit, int width, boolean lastTwoDigits) implements Piece {}
 
-        /** The name of the month. @param names twelve of them */
+        /**
+         * The name of the month.
+         *
+         * @param names twelve of them
+         */
         record MonthName(List<String> names) implements Piece {}
     }
 

@@ -33,7 +33,9 @@ final class Product {
 
     private record Move(char symbol, int to) {}
 
-    /** @param apart whether only texts count that the two take apart differently */
+    /**
+     * @param apart whether only texts count that the two take apart differently
+     */
     Product(List<PartLanguage> one, List<PartLanguage> other, boolean apart) {
         this.one = one;
         this.other = other;

@@ -36,14 +36,22 @@ public record KeptRecord(long id, String kind, Numbered number, List<Standing> s
      */
     public record Numbered(String series, String text, String into) {}
 
-    /** A unit in which a record stands, and what its fields hold there. @param values by name, each in its one form */
+    /**
+     * A unit in which a record stands, and what its fields hold there.
+     *
+     * @param values by name, each in its one form
+     */
     public record Standing(String unit, Map<String, String> values) {
         public Standing {
             values = Collections.unmodifiableMap(new TreeMap<>(values));
         }
     }
 
-    /** A line of a document. @param number from 1; or in tens, as the kind has it */
+    /**
+     * A line of a document.
+     *
+     * @param number from 1; or in tens, as the kind has it
+     */
     public record Line(int number, Map<String, String> values) {
         public Line {
             values = Collections.unmodifiableMap(new TreeMap<>(values));

@@ -12,14 +12,21 @@ import org.youngtally.core.record.KeptRecord.Line;
 public final class LineOrder {
     private LineOrder() {}
 
-    /** A line as somebody wants it. @param number of the line that it was; absent for one that is new */
+    /**
+     * A line as somebody wants it.
+     *
+     * @param number of the line that it was; absent for one that is new
+     */
     public record Wanted(Optional<Integer> number, Map<String, String> values) {}
 
     /** What became of the lines. */
     public sealed interface Result {
         record Arranged(List<Line> lines) implements Result {}
 
-        /** @param index of the line that is wanted wrongly, from 0 @param twice whether its number stands there twice; else no line has it */
+        /**
+         * @param index of the line that is wanted wrongly, from 0
+         * @param twice whether its number stands there twice; else no line has it
+         */
         record Faulty(int index, int number, boolean twice) implements Result {}
     }
 

@@ -57,7 +57,9 @@ public final class Permutation {
         private final int bytes;
         private final int taken;
 
-        /** @param places how many places a numeral has, 2 or more */
+        /**
+         * @param places how many places a numeral has, 2 or more
+         */
         Ff1(byte[] key, byte[] tweak, int radix, int places) {
             this.key = new SecretKeySpec(key, "AES");
             this.tweak = tweak.clone();

@@ -17,7 +17,9 @@ public final class Scatter {
     private final String mark;
     private final Map<String, Permutation> permutations = new ConcurrentHashMap<>();
 
-    /** @param key of AES: 16, 24 or 32 bytes */
+    /**
+     * @param key of AES: 16, 24 or 32 bytes
+     */
     public Scatter(byte[] key) {
         this.key = key.clone();
         this.mark = HexFormat.of().formatHex(Arrays.copyOf(sha256(key), MARK_BYTES));
@@ -44,7 +46,11 @@ public final class Scatter {
     /** By which the key is known again; nothing of the key follows from it. */
     public String mark() { return mark; }
 
-    /** The permutation of a lane. @param lane what tells it from all other lanes of the series */
+    /**
+     * The permutation of a lane.
+     *
+     * @param lane what tells it from all other lanes of the series
+     */
     public Permutation of(String lane, long size) {
         if (isSealed()) throw new IllegalStateException("the secret with the mark " + mark + " is not at hand");
         return permutations.computeIfAbsent(lane + "\n" + size, added -> new Permutation(key, lane.getBytes(StandardCharsets.UTF_8), size));

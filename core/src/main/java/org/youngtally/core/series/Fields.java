@@ -22,7 +22,9 @@ import org.youngtally.core.text.NearestName;
  */
 public record Fields(Series series, Map<String, Codebook> books) {
 
-    /** @param codebook finds a codebook by its key */
+    /**
+     * @param codebook finds a codebook by its key
+     */
     public static Fields of(Series series, Function<String, Optional<Codebook>> codebook) {
         var books = new LinkedHashMap<String, Codebook>();
         for (FieldRule rule : series.fields()) rule.codebook().flatMap(codebook).ifPresent(book -> books.put(book.key(), book));
@@ -31,7 +33,9 @@ public record Fields(Series series, Map<String, Codebook> books) {
 
     /** What was made of the fields of a request. */
     public sealed interface Reading {
-        /** @param fields the code of each field with a codebook, the text of each other one */
+        /**
+         * @param fields the code of each field with a codebook, the text of each other one
+         */
         record Understood(Map<String, String> fields) implements Reading {}
 
         record Faulty(FieldFault fault) implements Reading {}

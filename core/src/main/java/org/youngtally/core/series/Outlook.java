@@ -38,7 +38,9 @@ public record Outlook(Particulars particulars, List<Coming> next, long left) {
         private static long count(NavigableMap<Long, Long> stretches) { return stretches.entrySet().stream().mapToLong(stretch -> stretch.getValue() - stretch.getKey() + 1).sum(); }
     }
 
-    /** @param most how many numbers to show at the most */
+    /**
+     * @param most how many numbers to show at the most
+     */
     public static Outlook of(Series series, Particulars particulars, Function<LaneKey, Used> used, int most) {
         var next = new ArrayList<Coming>();
         long left = 0;

@@ -19,7 +19,10 @@ final class SvgMark implements FileMark {
     @Override
     public String place() { return "its metadata (dc:identifier)"; }
 
-    /** @param into where the drawing's own content begins @param borne the identifier that it has */
+    /**
+     * @param into where the drawing's own content begins
+     * @param borne the identifier that it has
+     */
     private record Look(String text, int into, Optional<String> borne) {}
 
     @Override

@@ -50,7 +50,9 @@ final class CsvTable implements Table {
 
     private static long count(String text, char symbol) { return text.chars().filter(each -> each == symbol).count(); }
 
-    /** @return where the next line begins */
+    /**
+     * @return where the next line begins
+     */
     private int line(int from) throws UnreadableDocument {
         var cells = new ArrayList<Cell>();
         int at = from;
@@ -120,7 +122,11 @@ final class CsvTable implements Table {
         return encoded(out.append(text, copied, text.length()).toString());
     }
 
-    /** The file with one more column at the end. @param text what stands in it in each row in which anything does */
+    /**
+     * The file with one more column at the end.
+     *
+     * @param text what stands in it in each row in which anything does
+     */
     byte[] withColumn(String name, String filling) throws UnreadableDocument {
         var out = new StringBuilder();
         int copied = 0;

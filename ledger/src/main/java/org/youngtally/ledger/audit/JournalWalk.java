@@ -74,7 +74,9 @@ final class JournalWalk {
         this.records = new RecordQueries(dsl);
     }
 
-    /** @param earlier a head noted down before, to be met on the way; {@link Head#EMPTY} for none */
+    /**
+     * @param earlier a head noted down before, to be met on the way; {@link Head#EMPTY} for none
+     */
     void run(Disk journal, Head to, Head earlier) throws IOException {
         earlierSeen = earlier.seq() == 0;
         if (earlier.seq() > to.seq()) findings.add("the earlier head " + earlier + " lies beyond the journal's end, entry " + to.seq() + ": entries were cut off");

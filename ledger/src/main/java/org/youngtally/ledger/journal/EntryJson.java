@@ -67,7 +67,9 @@ final class EntryJson {
         FieldsJson.write(particulars.fields(), json);
     }
 
-    /** @param said what the entry says that its numbers were taken for */
+    /**
+     * @param said what the entry says that its numbers were taken for
+     */
     private static void write(Effect effect, Optional<Particulars> said, JsonGenerator json) {
         json.writeStartObject();
         switch (effect) {
@@ -177,7 +179,9 @@ final class EntryJson {
         return Optional.ofNullable(node.get(name)).map(JsonNode::stringValue);
     }
 
-    /** @param said what the entry says that its numbers were taken for; an effect can say otherwise */
+    /**
+     * @param said what the entry says that its numbers were taken for; an effect can say otherwise
+     */
     private static Effect effect(JsonNode node, Optional<Particulars> said) {
         if (node.has("record")) return new Effect.RecordKept(OrganisationJson.read(node.get("record"), KeptRecord.class));
         Optional<Particulars> particulars = particulars(node).or(() -> said);

@@ -20,7 +20,10 @@ final class AnyOf<V> {
     private final Function<List<V>, Query> question;
     private final Map<Integer, Prepared> bySize = new HashMap<>();
 
-    /** @param sample any value, to render the statement with @param question makes the statement, whose only parameters are the values that it is given */
+    /**
+     * @param sample any value, to render the statement with
+     * @param question makes the statement, whose only parameters are the values that it is given
+     */
     AnyOf(DSLContext dsl, V sample, Function<List<V>, Query> question) {
         this.dsl = dsl;
         this.sample = sample;

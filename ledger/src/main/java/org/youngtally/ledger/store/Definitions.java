@@ -27,7 +27,9 @@ public final class Definitions {
         this.versions = Store.versions(dsl);
     }
 
-    /** @param seriesId the row id of the series */
+    /**
+     * @param seriesId the row id of the series
+     */
     public record Lane(int id, int seriesId, String series, int range, String period, long next) {}
 
     public Lane lane(int id) {

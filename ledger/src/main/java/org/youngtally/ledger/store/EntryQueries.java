@@ -107,7 +107,11 @@ public final class EntryQueries {
         return texts;
     }
 
-    /** The first and the last identifier that an entry is about. @param among of these series alone; only a table has others */
+    /**
+     * The first and the last identifier that an entry is about.
+     *
+     * @param among of these series alone; only a table has others
+     */
     public List<String> ends(Row row, Predicate<String> among) {
         if (row.first().isPresent()) return List.of(row.first().get(), row.last().orElseThrow());
         List<Span> spans = row.series().isPresent() ? row.spans() : row.spans().stream().filter(span -> among.test(definitions.lane(span.lane()).series())).toList();

@@ -94,7 +94,9 @@ final class EntryTables {
         records.forget();
     }
 
-    /** @param progress is told how many of the numbers that they give are written */
+    /**
+     * @param progress is told how many of the numbers that they give are written
+     */
     void write(List<Entry> entries, LongConsumer progress) {
         var batch = new Batch(progress);
         for (Entry entry : entries) {

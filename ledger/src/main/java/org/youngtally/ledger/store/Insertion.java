@@ -31,7 +31,9 @@ final class Insertion {
     /** Each row has a value for each column, in their order. */
     void run(List<Object[]> rows) { run(rows, written -> { }); }
 
-    /** @param progress is told how many rows of them are written */
+    /**
+     * @param progress is told how many rows of them are written
+     */
     void run(List<Object[]> rows, LongConsumer progress) {
         for (int from = 0; from < rows.size(); ) {
             int size = Math.min(MOST_ROWS, rows.size() - from);

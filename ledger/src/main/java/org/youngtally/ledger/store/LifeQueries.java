@@ -52,7 +52,11 @@ public final class LifeQueries {
     /** A number that is held. */
     public record Hold(String identifier, String series, Instant until, EntryQueries.Row entry) {}
 
-    /** The open holds, the oldest first. @param series of these; absent for all */
+    /**
+     * The open holds, the oldest first.
+     *
+     * @param series of these; absent for all
+     */
     public List<Hold> holds(Optional<? extends Collection<String>> series, int most) {
         return dsl.select(ALLOCATION.fields()).select(SERIES.NAME).from(WATCHED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(WATCHED.LANE_ID), ALLOCATION.LAST_POSITION.eq(WATCHED.LAST_POSITION)).join(LANE).on(LANE.ID.eq(WATCHED.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID))
                 .where(ALLOCATION.STATE.eq(PositionState.HELD.code()), of(series)).orderBy(ALLOCATION.SEQ, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION).limit(most)
@@ -101,10 +105,18 @@ public final class LifeQueries {
         return definitions.render(lane, new Particulars(own.getFirst().get(BLOCK_STRETCH.BUSINESS_DATE), FieldsJson.read(own.getFirst().get(BLOCK_STRETCH.FIELDS))), position);
     }
 
-    /** Numbers that became void, in a row. @param entry the act that made them so */
+    /**
+     * Numbers that became void, in a row.
+     *
+     * @param entry the act that made them so
+     */
     public record Voided(String series, String first, String last, long quantity, PositionState state, EntryQueries.Row entry) {}
 
-    /** What became void, the newest first. @param before only what an earlier entry than this made void */
+    /**
+     * What became void, the newest first.
+     *
+     * @param before only what an earlier entry than this made void
+     */
     public List<Voided> voids(Optional<? extends Collection<String>> series, long before, int most) {
         return dsl.select(VOIDED.fields()).select(SERIES.NAME).from(VOIDED).join(LANE).on(LANE.ID.eq(VOIDED.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(VOIDED.SEQ.lt(before), of(series)).orderBy(VOIDED.SEQ.desc(), VOIDED.LANE_ID, VOIDED.FIRST_POSITION).limit(most).fetch(this::voided);
     }
@@ -113,7 +125,11 @@ public final class LifeQueries {
         return new Voided(row.get(SERIES.NAME), row.get(VOIDED.FIRST_TEXT), row.get(VOIDED.LAST_TEXT), row.get(VOIDED.LAST_POSITION) - row.get(VOIDED.FIRST_POSITION) + 1, PositionState.of(row.get(VOIDED.STATE)), entries.at(row.get(VOIDED.SEQ)).orElseThrow());
     }
 
-    /** A period that was closed. @param reopened the act that opened it again */
+    /**
+     * A period that was closed.
+     *
+     * @param reopened the act that opened it again
+     */
     public record Closing(EntryQueries.Row entry, Period period, List<LaneTotal> totals, Optional<EntryQueries.Row> reopened) {}
 
     /** Every closing, the newest first. */

@@ -90,7 +90,9 @@ final class LifeTables {
         if (dsl.fetchExists(WATCHED, WATCHED.LANE_ID.eq(lane), WATCHED.LAST_POSITION.eq(found.getFirst().to()))) dsl.insertInto(WATCHED).values(lane, position - 1).execute();
     }
 
-    /** @param key by which the identifier is found */
+    /**
+     * @param key by which the identifier is found
+     */
     void giveAgain(Entry entry, Effect.Issued issued, String key, int namespace) {
         long position = issued.from();
         cut(issued.lane(), position, position);

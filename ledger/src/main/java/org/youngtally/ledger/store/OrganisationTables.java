@@ -44,7 +44,9 @@ public final class OrganisationTables {
         private static Optional<String> json(Object part) { return Optional.of(OrganisationJson.write(part)); }
     }
 
-    /** @param place among those of the entry */
+    /**
+     * @param place among those of the entry
+     */
     void write(long seq, int place, Part part) {
         // One act defines each of them once at the most.
         dsl.insertInto(ORGANISATION_PART).values(part.sort(), part.name(), seq, place, part.definition().orElse(null)).execute();

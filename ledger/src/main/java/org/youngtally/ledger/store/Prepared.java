@@ -33,7 +33,11 @@ final class Prepared {
 
     private static PreparedStatement prepare(Connection connection, String sql) throws SQLException { return connection.prepareStatement(sql); }
 
-    /** Runs it once. @return how many rows it changed */
+    /**
+     * Runs it once.
+     *
+     * @return how many rows it changed
+     */
     int run(Object[] parameters) {
         PreparedStatement statement = statement();
         try {

@@ -11,7 +11,9 @@ public final class Purposes {
 
     static String write(Purpose purpose) { return purpose.equals(Purpose.NONE) ? null : purpose.kind().orElse(NOT_KNOWN) + " " + purpose.unit().orElse(NOT_KNOWN); }
 
-    /** @param text null for none */
+    /**
+     * @param text null for none
+     */
     public static Purpose read(String text) {
         if (text == null) return Purpose.NONE;
         String[] parts = text.split(" ");

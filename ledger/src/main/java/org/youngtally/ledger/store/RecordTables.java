@@ -53,7 +53,9 @@ final class RecordTables {
         return kinds.get(key);
     }
 
-    /** @param series the row of the series that numbers it */
+    /**
+     * @param series the row of the series that numbers it
+     */
     void add(long seq, KeptRecord record, int series) {
         gathered.get(newRecord).add(new Object[] {record.id(), record.kind(), series, record.number().text(), record.deleted(), record.version()});
         found(seq, record, series);

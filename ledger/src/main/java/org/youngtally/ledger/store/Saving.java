@@ -50,7 +50,11 @@ final class Saving {
         return new Saving(file);
     }
 
-    /** To be called by the writing thread when no transaction is under way. @param atRest whether nobody waits for it */
+    /**
+     * To be called by the writing thread when no transaction is under way.
+     *
+     * @param atRest whether nobody waits for it
+     */
     void betweenTransactions(boolean atRest) {
         changed += taken();
         long since = System.nanoTime() - saved;

@@ -112,7 +112,11 @@ public final class StateQueries {
         return dsl.select(DEFINITION_FILE.TEXT).from(DEFINITION_FILE).where(DEFINITION_FILE.NAME.eq(name)).fetchOptional(DEFINITION_FILE.TEXT);
     }
 
-    /** A used lane. @param skipped how many of the positions below the next one were passed over */
+    /**
+     * A used lane.
+     *
+     * @param skipped how many of the positions below the next one were passed over
+     */
     public record LaneRow(int lane, LaneKey key, long next, long skipped, Optional<LocalDate> latest) {}
 
     public List<LaneRow> lanes() {
@@ -186,7 +190,9 @@ public final class StateQueries {
     /** An act that was done under a key. */
     public record KeyedAct(String account, String key, EarlierAct act) {}
 
-    /** @param marks which have a key */
+    /**
+     * @param marks which have a key
+     */
     public List<KeyedAct> byKeys(Collection<RequestMark> marks) {
         return byKeys.ask(marks.stream().map(mark -> KeyMark.of(mark.account(), mark.key().orElseThrow())).distinct().toList(), row -> new KeyedAct(row.getString(1), row.getString(2), new EarlierAct(row.getLong(3), row.getString(4))));
     }

@@ -66,7 +66,11 @@ public final class Store implements AutoCloseable {
         this.reached = new Prepared(writing, writing.update(APPLIED).set(APPLIED.SEQ, (Long) null).set(APPLIED.HASH, (String) null));
     }
 
-    /** Opens or makes the database at a JDBC address of H2, and brings its tables up to date. @param secrets of the data folder */
+    /**
+     * Opens or makes the database at a JDBC address of H2, and brings its tables up to date.
+     *
+     * @param secrets of the data folder
+     */
     public static Store open(String url, Secrets secrets) throws SQLException {
         var source = new JdbcDataSource();
         source.setUrl(url);
@@ -131,7 +135,9 @@ public final class Store implements AutoCloseable {
     /** Writes the effects of entries, which follow {@link #applied}, without committing: the unique indexes speak here. */
     public void write(List<Entry> entries) { write(entries, written -> { }); }
 
-    /** @param progress is told how many of the numbers that they give are written */
+    /**
+     * @param progress is told how many of the numbers that they give are written
+     */
     public void write(List<Entry> entries, LongConsumer progress) { tables.write(entries, progress); }
 
     /** Commits what was written since the last commit, up to the entry at this head. */
@@ -140,7 +146,11 @@ public final class Store implements AutoCloseable {
         connection.commit();
     }
 
-    /** Has what was committed written to the file now and then. For the writing thread, between two batches. @param atRest whether nobody waits for it */
+    /**
+     * Has what was committed written to the file now and then. For the writing thread, between two batches.
+     *
+     * @param atRest whether nobody waits for it
+     */
     public void tidy(boolean atRest) { saving.betweenTransactions(atRest); }
 
     /** Whether the tables hold each entry up to {@link #applied}, and none behind it: what a killed process has left must, and is not believed otherwise. */

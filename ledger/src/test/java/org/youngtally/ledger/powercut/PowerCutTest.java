@@ -82,7 +82,11 @@ class PowerCutTest {
         }
     }
 
-    /** Callers take numbers until the power goes off. @return the identifiers that were answered */
+    /**
+     * Callers take numbers until the power goes off.
+     *
+     * @return the identifiers that were answered
+     */
     private static ConcurrentLinkedQueue<String> run(Path machine, Power power) throws IOException {
         String tables = machine.resolve("tables").toString();
         PlatterPath.plug(tables, power);

@@ -33,7 +33,9 @@ public final class MemoryDisk implements Disk {
     private final boolean forcing;
     private int stepsLeft = Integer.MAX_VALUE;
 
-    /** @param forcing whether what is forced is kept, as it should be */
+    /**
+     * @param forcing whether what is forced is kept, as it should be
+     */
     public MemoryDisk(Random random, boolean forcing) {
         this.random = random;
         this.forcing = forcing;

@@ -337,7 +337,9 @@ public final class Model {
         return null;
     }
 
-    /** @param deed absent where holds lapse */
+    /**
+     * @param deed absent where holds lapse
+     */
     private Answer change(List<Place> chosen, Deed deed) {
         var ended = new TreeSet<Long>();
         for (Place place : chosen) {

@@ -32,7 +32,9 @@ public final class Requests {
         this.random = random;
     }
 
-    /** @return a definition without anything in it where one is to be defined anew */
+    /**
+     * @return a definition without anything in it where one is to be defined anew
+     */
     public Act next(Model model, Instant now) {
         if (!earlier.isEmpty() && random.nextInt(12) == 0) return again(earlier.get(random.nextInt(earlier.size())));
         Family family = Family.ALL.get(random.nextInt(Family.ALL.size()));

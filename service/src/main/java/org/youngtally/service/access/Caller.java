@@ -29,7 +29,9 @@ public record Caller(Account account, House house, boolean bySession) {
 
     public boolean readsAll() { return may(Right.READ, Where.EVERYWHERE); }
 
-    /** @throws Problem that names the missing grant, where it may not */
+    /**
+     * @throws Problem that names the missing grant, where it may not
+     */
     public void need(Right right, Where place) {
         if (!may(right, place)) throw missing(right, place, house.authority().wouldDo(right, place));
     }

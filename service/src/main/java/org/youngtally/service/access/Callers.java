@@ -31,7 +31,9 @@ public final class Callers {
 
     static Optional<Caller> of(ServletRequest request) { return Optional.ofNullable((Caller) request.getAttribute(ATTRIBUTE)); }
 
-    /** @throws Problem where a token is shown that is not taken */
+    /**
+     * @throws Problem where a token is shown that is not taken
+     */
     void find(HttpServletRequest request) {
         String shown = request.getHeader(HttpHeaders.AUTHORIZATION);
         Optional<Caller> caller = shown != null ? Optional.of(byToken(shown)) : bySession(request);

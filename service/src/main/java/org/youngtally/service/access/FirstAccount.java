@@ -21,7 +21,9 @@ public final class FirstAccount {
 
     private FirstAccount() {}
 
-    /** @return the password, to be shown this once; absent where there are accounts already, or nothing can be written */
+    /**
+     * @return the password, to be shown this once; absent where there are accounts already, or nothing can be written
+     */
     public static Optional<String> make(Ledger ledger) {
         if (!ledger.status().running() || !ledger.house().accounts().isEmpty()) return Optional.empty();
         String password = Passwords.random();
@@ -36,7 +38,12 @@ public final class FirstAccount {
         return password;
     }
 
-    /** Changes an account on nobody's request. @param by the service's own name for who does it @param note what is done, in words */
+    /**
+     * Changes an account on nobody's request.
+     *
+     * @param by the service's own name for who does it
+     * @param note what is done, in words
+     */
     public static void change(Ledger ledger, String by, String name, AccountChange change, String note) {
         Outcome outcome = ledger.perform(new Act.ChangeAccount(name, change, note, new RequestMark(by, Optional.empty(), "")), by);
         if (outcome instanceof Outcome.Refused refused) throw Refusals.problem(refused.refusal());

@@ -41,7 +41,11 @@ public final class Lockout {
         this.clock = clock;
     }
 
-    /** Before a password is looked at: it counts as wrong until {@link #right} is said, so that many tried at once are counted too. @throws Problem where one has to wait */
+    /**
+     * Before a password is looked at: it counts as wrong until {@link #right} is said, so that many tried at once are counted too.
+     *
+     * @throws Problem where one has to wait
+     */
     public void begin(String name) {
         Instant now = clock.instant();
         Count before = counts.getAndUpdate(place(name), count -> count == null || count.last().plus(FORGOTTEN).isBefore(now) ? new Count(1, now) : count.opens().isAfter(now) ? count : new Count(count.failures() + 1, now));

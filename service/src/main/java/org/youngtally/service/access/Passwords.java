@@ -40,7 +40,11 @@ public final class Passwords {
         return text.toString();
     }
 
-    /** What is kept of a password. @throws Problem for one that is too short or too long */
+    /**
+     * What is kept of a password.
+     *
+     * @throws Problem for one that is too short or too long
+     */
     public String kept(String field, String password) {
         int bytes = password.getBytes(StandardCharsets.UTF_8).length;
         if (password.length() < SHORTEST || bytes > MOST_BYTES) throw new Problem(Type.MALFORMED, "The password is too " + (bytes > MOST_BYTES ? "long" : "short") + ".").field(field, SHORTEST + " symbols or more, up to " + MOST_BYTES + " bytes");

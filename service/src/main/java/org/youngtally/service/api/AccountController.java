@@ -52,7 +52,10 @@ class AccountController {
         this.passwords = passwords;
     }
 
-    /** @param right define, allocate, hold, void, read, audit or access @param scope all, unit KEY, kind KEY or series KEY */
+    /**
+     * @param right define, allocate, hold, void, read, audit or access
+     * @param scope all, unit KEY, kind KEY or series KEY
+     */
     record GrantView(String right, String scope) {
         static GrantView of(Grant grant) { return new GrantView(grant.right().word(), grant.scope().toString()); }
 
@@ -65,10 +68,15 @@ class AccountController {
         private static List<String> words() { return Arrays.stream(Right.values()).map(Right::word).toList(); }
     }
 
-    /** @param state in force, expired or revoked */
+    /**
+     * @param state in force, expired or revoked
+     */
     record TokenView(String id, String name, Instant issued, LocalDate expires, String state, @Nullable Instant revoked) {}
 
-    /** @param sort person or program @param password whether there is one to sign in with */
+    /**
+     * @param sort person or program
+     * @param password whether there is one to sign in with
+     */
     record AccountView(String name, String title, String sort, boolean closed, boolean password, List<GrantView> grants, List<TokenView> tokens, int version) {}
 
     private AccountView view(Account account) {
@@ -93,10 +101,15 @@ class AccountController {
         return account;
     }
 
-    /** @param sort person, as where it is left out, or program @param grants what it may do; nothing where it is left out */
+    /**
+     * @param sort person, as where it is left out, or program
+     * @param grants what it may do; nothing where it is left out
+     */
     record OpeningRequest(String name, @Nullable String title, @Nullable String sort, @Nullable List<GrantView> grants) {}
 
-    /** @param password of a person: a random one, shown this once */
+    /**
+     * @param password of a person: a random one, shown this once
+     */
     record OpenedView(AccountView account, @Nullable String password) {}
 
     @PostMapping
@@ -169,10 +182,15 @@ class AccountController {
         return new OpenedView(view(Requests.changed(ledger, caller, managed(account, caller).name(), new AccountChange.NewPassword(passwords.kept("password", password)), "a new password")), password);
     }
 
-    /** @param name what it is for @param expires the last day on which it is taken, at most three years ahead; in ninety days where it is left out */
+    /**
+     * @param name what it is for
+     * @param expires the last day on which it is taken, at most three years ahead; in ninety days where it is left out
+     */
     record TokenRequest(String name, @Nullable String expires) {}
 
-    /** @param token the token itself, shown this once */
+    /**
+     * @param token the token itself, shown this once
+     */
     record IssuedToken(String token, String id, String account, String name, LocalDate expires) {}
 
     @PostMapping("/{account}/tokens")

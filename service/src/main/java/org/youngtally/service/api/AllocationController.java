@@ -58,7 +58,11 @@ class AllocationController {
      */
     record AllocationRequest(@Nullable Long quantity, @Nullable String date, @Nullable Map<String, String> fields, @Nullable String unit, @Nullable String reference, @Nullable String hold, @Nullable String typed) {}
 
-    /** The same for a block. @param holder who uses it */
+    /**
+     * The same for a block.
+     *
+     * @param holder who uses it
+     */
     record BlockRequest(@Nullable Long quantity, @Nullable String date, @Nullable Map<String, String> fields, @Nullable String unit, @Nullable String reference, @Nullable String holder) {}
 
 

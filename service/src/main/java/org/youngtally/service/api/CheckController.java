@@ -36,7 +36,9 @@ class CheckController {
         }
     }
 
-    /** @param text with its check symbols to verify it, without them to add them */
+    /**
+     * @param text with its check symbols to verify it, without them to add them
+     */
     record CheckRequest(@Nullable String scheme, @Nullable String text) {}
 
     /**
@@ -55,7 +57,9 @@ class CheckController {
      */
     record RepairView(String slip, int at, String text) {}
 
-    /** @param text with its check symbols */
+    /**
+     * @param text with its check symbols
+     */
     record CheckAddition(String scheme, String text) {}
 
     @GetMapping("/check-schemes")

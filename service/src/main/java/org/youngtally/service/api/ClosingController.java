@@ -51,7 +51,13 @@ class ClosingController {
         this.ledger = ledger;
     }
 
-    /** @param series the series whose period is closed; or @param namespace for all series of it @param from the first date @param to the last date @param note what there is to say */
+    /**
+     * @param series the series whose period is closed; or
+     * @param namespace for all series of it
+     * @param from the first date
+     * @param to the last date
+     * @param note what there is to say
+     */
     record ClosingRequest(@Nullable String series, @Nullable String namespace, String from, String to, @Nullable String note) {}
 
     @PostMapping
@@ -84,7 +90,10 @@ class ClosingController {
 
     private static LocalDate date(String field, String text) { return Requests.date(field, text).orElseThrow(() -> new Problem(Problem.Type.MALFORMED, "The period has no end, or no beginning.").field(field, "year-month-day, such as 2026-01-31")); }
 
-    /** @param closing the entry that closed it @param reopened the entry that opened it again */
+    /**
+     * @param closing the entry that closed it
+     * @param reopened the entry that opened it again
+     */
     record ClosingView(long closing, String scope, String key, LocalDate from, LocalDate to, String by, Instant at, @Nullable String note, long issued, long voids, @Nullable Long reopened) {}
 
     @GetMapping
@@ -129,7 +138,9 @@ class ClosingController {
         return ResponseEntity.ok().contentType(MediaType.APPLICATION_PDF).header("Content-Disposition", "inline; filename=\"" + name + "\"").body(StatementPage.of(statement, ledger.zone()));
     }
 
-    /** @param reason why it is opened again */
+    /**
+     * @param reason why it is opened again
+     */
     record ReopeningRequest(@Nullable String reason) {}
 
     @PostMapping("/{closing}/reopenings")

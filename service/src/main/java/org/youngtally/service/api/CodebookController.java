@@ -34,7 +34,9 @@ class CodebookController {
         this.ledger = ledger;
     }
 
-    /** @param usedBy the series that take their choices from it */
+    /**
+     * @param usedBy the series that take their choices from it
+     */
     record CodebookView(String key, String title, int version, List<CodebookForm.ChoiceForm> choices, List<String> usedBy) {}
 
     @GetMapping

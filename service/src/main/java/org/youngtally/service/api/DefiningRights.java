@@ -17,7 +17,9 @@ import org.youngtally.service.access.Caller;
 final class DefiningRights {
     private DefiningRights() {}
 
-    /** @throws Problem that names the missing grant */
+    /**
+     * @throws Problem that names the missing grant
+     */
     static void need(Caller caller, Ledger ledger, Act.Define act) {
         if (caller.may(Right.DEFINE, Where.EVERYWHERE)) return;
         // What is refused anyway changes nothing.

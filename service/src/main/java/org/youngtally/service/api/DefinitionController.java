@@ -86,19 +86,34 @@ class DefinitionController {
     /** What the files change, or would. */
     record DefinitionReport(boolean dryRun, List<NamespaceChangeView> namespaces, List<CodebookChangeView> codebooks, List<SeriesChangeView> series, List<PartChangeView> organisation) {}
 
-    /** @param what unit, kind or route @param key of a route: where it stands @param change {@code new}, {@code changed} or {@code unchanged} */
+    /**
+     * @param what unit, kind or route
+     * @param key of a route: where it stands
+     * @param change {@code new}, {@code changed} or {@code unchanged}
+     */
     record PartChangeView(String what, String key, String title, String change, int version) {}
 
-    /** @param change {@code new}, {@code changed} or {@code unchanged} */
+    /**
+     * @param change {@code new}, {@code changed} or {@code unchanged}
+     */
     record NamespaceChangeView(String key, String title, String change, int version) {}
 
-    /** @param change {@code new}, {@code changed} or {@code unchanged} */
+    /**
+     * @param change {@code new}, {@code changed} or {@code unchanged}
+     */
     record CodebookChangeView(String key, String title, String change, int version, List<Difference> differences) {}
 
-    /** @param change {@code new}, {@code changed} or {@code unchanged} @param slips what is allowed and looks like a slip */
+    /**
+     * @param change {@code new}, {@code changed} or {@code unchanged}
+     * @param slips what is allowed and looks like a slip
+     */
     record SeriesChangeView(String key, String title, String change, int version, List<Difference> differences, List<String> next, List<SlipView> slips) {}
 
-    /** Something that is allowed and looks like a slip. @param path the property */
+    /**
+     * Something that is allowed and looks like a slip.
+     *
+     * @param path the property
+     */
     record SlipView(String path, String remark) {}
 
     /** Everything that is defined, by key. */

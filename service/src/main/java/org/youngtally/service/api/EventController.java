@@ -40,7 +40,10 @@ class EventController implements DisposableBean {
     private static final long PAUSE_MILLIS = 150;
     private static final long BEAT_MILLIS = 20_000;
 
-    /** @param head the newest entry @param series those it concerns, with the others since the last event */
+    /**
+     * @param head the newest entry
+     * @param series those it concerns, with the others since the last event
+     */
     record Change(long head, Set<String> series) {}
 
     /** Each with the name of the account that listens. */

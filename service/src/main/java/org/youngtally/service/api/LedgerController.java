@@ -67,7 +67,10 @@ class LedgerController {
      */
     record IdentifierView(String identifier, String namespace, String series, String title, RangeSpan range, String lane, long position, @Nullable Long round, LocalDate date, @Nullable Map<String, String> fields, String state, @Nullable Long block, @Nullable Instant until, boolean ahead, long seq, Instant at, String by, @Nullable String reference, @Nullable String kind, @Nullable String unit, @Nullable Long record, @Nullable ChangeView changed, @Nullable ChangeView retired) {}
 
-    /** @param act what was done @param note why */
+    /**
+     * @param act what was done
+     * @param note why
+     */
     record ChangeView(long seq, Instant at, String by, String act, @Nullable String note) {
         static ChangeView of(EntryQueries.Row entry) { return new ChangeView(entry.seq(), entry.at(), entry.by(), entry.kind().word(), entry.note().orElse(null)); }
     }
@@ -103,7 +106,8 @@ class LedgerController {
      * @param state what the numbers are after it, for an act on numbers that were given
      * @param note the reason, or for whom
      * @param fields the codes and texts that the numbers were taken for
-     * @param kind the kind of record that the numbers are for @param unit its unit
+     * @param kind the kind of record that the numbers are for
+     * @param unit its unit
      * @param defined what was defined, changed or taken away: codebooks and series by their keys, anything else behind its sort
      * @param first the first identifier that was taken
      */
@@ -176,7 +180,9 @@ class LedgerController {
         }
     }
 
-    /** @param stopped why no numbers are given; absent while they are */
+    /**
+     * @param stopped why no numbers are given; absent while they are
+     */
     record StatusView(boolean running, @Nullable String stopped, String head, LocalDate today, String zone, List<String> opening) {}
 
     @GetMapping("/status")
@@ -187,7 +193,9 @@ class LedgerController {
         return new StatusView(status.running(), status.running() ? null : status.stopped(), status.head().toString(), ledger.today(), ledger.zone().getId(), status.opening());
     }
 
-    /** @param running whether numbers are given */
+    /**
+     * @param running whether numbers are given
+     */
     record HealthView(boolean running) {}
 
     @GetMapping("/health")

@@ -45,7 +45,11 @@ class LifeController {
         this.ledger = ledger;
     }
 
-    /** A number that is held. @param age since when it was, as an ISO 8601 duration */
+    /**
+     * A number that is held.
+     *
+     * @param age since when it was, as an ISO 8601 duration
+     */
     record HoldView(String identifier, String series, LocalDate date, @Nullable String reference, String by, Instant at, Instant until, Duration age, long seq) {}
 
     @GetMapping("/holds")
@@ -61,7 +65,10 @@ class LifeController {
         return ledger.read(dsl -> new LifeQueries(dsl).holds(wanted, MOST_HOLDS)).stream().map(hold -> new HoldView(hold.identifier(), hold.series(), hold.entry().particulars().orElseThrow().date(), hold.entry().reference().orElse(null), hold.entry().by(), hold.entry().at(), hold.until(), Duration.between(hold.entry().at(), now), hold.entry().seq())).toList();
     }
 
-    /** @param olderThan release what has been held for longer than this, as an ISO 8601 duration @param series only of this one */
+    /**
+     * @param olderThan release what has been held for longer than this, as an ISO 8601 duration
+     * @param series only of this one
+     */
     record ClearingRequest(String olderThan, @Nullable String series, String reason) {}
 
     @PostMapping("/holds/clearings")
@@ -107,7 +114,13 @@ class LifeController {
         return new BlockView(block.seq(), block.parent().orElse(null), block.series(), block.entry().note().orElse(null), block.entry().reference().orElse(null), block.entry().by(), block.entry().at(), block.first(), block.last(), block.quantity(), block.left(), states);
     }
 
-    /** Numbers that became void. @param kind voided, lapsed, released, unused or closed @param act what was done @param reason why */
+    /**
+     * Numbers that became void.
+     *
+     * @param kind voided, lapsed, released, unused or closed
+     * @param act what was done
+     * @param reason why
+     */
     record VoidView(String series, String first, String last, long quantity, String kind, String act, @Nullable String reason, String by, Instant at, long seq) {
         static VoidView of(LifeQueries.Voided voided) {
             return new VoidView(voided.series(), voided.first(), voided.last(), voided.quantity(), voided.state().word(), voided.entry().kind().word(), voided.entry().note().orElse(null), voided.entry().by(), voided.entry().at(), voided.entry().seq());

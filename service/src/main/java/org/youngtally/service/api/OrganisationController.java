@@ -52,7 +52,11 @@ class OrganisationController {
         this.ledger = ledger;
     }
 
-    /** @param below the unit it is a part of @param code what stands for it in an identifier @param timeZone where it is not the service's own */
+    /**
+     * @param below the unit it is a part of
+     * @param code what stands for it in an identifier
+     * @param timeZone where it is not the service's own
+     */
     record UnitView(String key, String title, @Nullable String below, String code, @Nullable String timeZone, int version) {
         static UnitView of(Unit unit) { return new UnitView(unit.key(), unit.title(), unit.below().orElse(null), unit.code(), unit.zone().map(ZoneId::getId).orElse(null), unit.version()); }
     }
@@ -97,7 +101,13 @@ class OrganisationController {
     @Operation(operationId = "showKind", summary = "One kind of record")
     KindView kind(@PathVariable String kind, Caller caller) { return KindView.of(RecordSeries.kind(caller.house(), kind), caller.house()); }
 
-    /** What the value of a field must be: @param oneOf one of these; or @param from the least and @param to the greatest */
+    /**
+     * What the value of a field must be:
+     *
+     * @param oneOf one of these; or
+     * @param from the least and
+     * @param to the greatest
+     */
     record TestForm(@Nullable List<String> oneOf, @Nullable String from, @Nullable String to) {}
 
     /**
@@ -155,13 +165,18 @@ class OrganisationController {
         return new CellView(kind, unit, seen, seen.size() < serving.size(), !always);
     }
 
-    /** @param verdict chosen, condition-fails or not-reached @param fails the field whose test fails */
+    /**
+     * @param verdict chosen, condition-fails or not-reached
+     * @param fails the field whose test fails
+     */
     record TriedView(String route, @Nullable String condition, String series, String verdict, @Nullable String fails) {}
 
     /** A unit on the way up, and its rules for the kind. */
     record StepView(String unit, List<TriedView> tried) {}
 
-    /** @param series the one that would number the record; absent where no rule serves it */
+    /**
+     * @param series the one that would number the record; absent where no rule serves it
+     */
     record WhyView(String kind, String unit, @Nullable String series, @Nullable String into, List<StepView> steps) {}
 
     @GetMapping("/routes/why")
@@ -176,7 +191,10 @@ class OrganisationController {
         return new WhyView(of.key(), in.key(), found.chosen().map(Route::series).orElse(null), found.chosen().map(Route::into).orElse(null), steps);
     }
 
-    /** @param when what the fields of the record must be; none where it is left out @param into the field that the number goes into; number where it is left out */
+    /**
+     * @param when what the fields of the record must be; none where it is left out
+     * @param into the field that the number goes into; number where it is left out
+     */
     record RouteForm(@Nullable Map<String, TestForm> when, String series, @Nullable String into) {
         private RouteDraft draft(String kind, String unit) {
             if (when == null || when.isEmpty()) return new RouteDraft(kind, unit, null, series, into);

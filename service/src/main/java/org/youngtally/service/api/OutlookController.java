@@ -94,7 +94,9 @@ class OutlookController {
      */
     record CalendarView(String series, String title, List<WindowView> ranges, List<DatesView> holes, @Nullable LocalDate ends) {}
 
-    /** @param closes absent where it is left open */
+    /**
+     * @param closes absent where it is left open
+     */
     record WindowView(int id, long first, long last, LocalDate opens, @Nullable LocalDate closes) {}
 
     record DatesView(LocalDate from, LocalDate to) {}

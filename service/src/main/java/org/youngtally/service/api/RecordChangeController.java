@@ -76,7 +76,11 @@ class RecordChangeController {
 
     private static Collection<String> filled(KeptRecord record, Caller caller) { return RecordSeries.placing(caller.house()).filled(RecordSeries.kind(caller.house(), record.kind())); }
 
-    /** @param unit whose rules find the new number @param reason why @param typed the number as somebody typed it */
+    /**
+     * @param unit whose rules find the new number
+     * @param reason why
+     * @param typed the number as somebody typed it
+     */
     record RenumberingRequest(@Nullable String unit, @Nullable String reason, @Nullable String typed) {}
 
     @PostMapping("/renumberings")
@@ -94,7 +98,10 @@ class RecordChangeController {
         return change(record, unit, new RecordChange.Renumber(reason, typed, placed.route().series()), match, key, caller, reason, typed);
     }
 
-    /** @param unit one in which it stands @param reason why; it may be left out where the number is returned */
+    /**
+     * @param unit one in which it stands
+     * @param reason why; it may be left out where the number is returned
+     */
     record DeletionRequest(@Nullable String unit, @Nullable String reason) {}
 
     @PostMapping("/deletions")
@@ -108,7 +115,10 @@ class RecordChangeController {
         return change(record, unit, new RecordChange.Delete(reason), match, key, caller, reason);
     }
 
-    /** @param unit that takes it over @param fields what it holds there, as far as that is not what it holds elsewhere */
+    /**
+     * @param unit that takes it over
+     * @param fields what it holds there, as far as that is not what it holds elsewhere
+     */
     record SharingRequest(String unit, @Nullable Map<String, String> fields) {}
 
     @PostMapping("/units")
@@ -122,7 +132,9 @@ class RecordChangeController {
         return change(record, unit, new RecordChange.TakeOver(fields), match, key, caller, fields);
     }
 
-    /** @param unit one in which it stands */
+    /**
+     * @param unit one in which it stands
+     */
     record FixingRequest(@Nullable String unit) {}
 
     @PostMapping("/fixings")

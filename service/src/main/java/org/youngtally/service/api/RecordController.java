@@ -113,7 +113,9 @@ class RecordController {
         return ledger.read(dsl -> Requests.particulars(number.series(), number.particulars().date(), placed.given(), List.copyOf(new StateQueries(dsl).codebooks()))).fields();
     }
 
-    /** @param before what it held; absent where it held nothing */
+    /**
+     * @param before what it held; absent where it held nothing
+     */
     record FieldChange(String unit, String field, @Nullable String before, @Nullable String after) {}
 
     /**
@@ -140,7 +142,9 @@ class RecordController {
         return views;
     }
 
-    /** @param number of a line that there is; absent for a new one */
+    /**
+     * @param number of a line that there is; absent for a new one
+     */
     record LineRequest(@Nullable Integer number, @Nullable Map<String, String> fields) {}
 
     static List<LineOrder.Wanted> lines(List<LineRequest> lines) {
@@ -209,7 +213,12 @@ class RecordController {
         });
     }
 
-    /** A field that could not be kept as it is. @param field its name, or typed for the number @param missing whether it is only missing still */
+    /**
+     * A field that could not be kept as it is.
+     *
+     * @param field its name, or typed for the number
+     * @param missing whether it is only missing still
+     */
     record FieldRemark(String field, String remark, @Nullable String accepted, boolean missing) {}
 
     /**

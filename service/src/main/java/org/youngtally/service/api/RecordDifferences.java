@@ -15,7 +15,9 @@ final class RecordDifferences {
 
     private RecordDifferences() {}
 
-    /** @param before absent for the first version */
+    /**
+     * @param before absent for the first version
+     */
     static List<FieldChange> between(Optional<KeptRecord> before, KeptRecord after) {
         var differences = new RecordDifferences();
         for (KeptRecord.Standing standing : after.standings()) differences.fields(standing.unit(), "", before.flatMap(record -> record.in(standing.unit())).map(KeptRecord.Standing::values).orElse(Map.of()), standing.values());

@@ -34,7 +34,9 @@ final class RecordSeries {
 
     static Placing.Placed of(House house, String kindKey, String unitText, Map<String, String> fields) { return of(house, kind(house, kindKey), unit(house, unitText), Requests.fields(fields, null), Map.of()); }
 
-    /** @param before what a record that is kept already holds */
+    /**
+     * @param before what a record that is kept already holds
+     */
     static Placing.Placed of(House house, Kind kind, Unit unit, Map<String, String> fields, Map<String, String> before) {
         return switch (placing(house).place(kind, unit, fields, before)) {
             case Placing.Faulty faulty -> throw Refusals.problem(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));

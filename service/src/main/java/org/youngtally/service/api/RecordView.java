@@ -18,12 +18,17 @@ import org.youngtally.core.record.KeptRecord;
  */
 record RecordView(long record, String kind, String identifier, String series, String into, List<StandingView> units, List<LineView> lines, int lastLine, boolean fixed, boolean deleted, List<FileView> files, int version) {
 
-    /** @param fields by name */
+    /**
+     * @param fields by name
+     */
     record StandingView(String unit, Map<String, String> fields) {}
 
     record LineView(int number, Map<String, String> fields) {}
 
-    /** @param place from 1 @param size in bytes */
+    /**
+     * @param place from 1
+     * @param size in bytes
+     */
     record FileView(int place, String name, long size) {}
 
     static RecordView of(KeptRecord record) {

@@ -74,7 +74,11 @@ final class Requests {
         return found;
     }
 
-    /** Of what somebody may look at: the series that is named, or all that may be read. @return absent for all there is */
+    /**
+     * Of what somebody may look at: the series that is named, or all that may be read.
+     *
+     * @return absent for all there is
+     */
     static Optional<Collection<String>> readable(Caller caller, String series) {
         if (series != null) {
             series(caller, series);
@@ -149,7 +153,12 @@ final class Requests {
         };
     }
 
-    /** Changes an account. @param note what is done, in words @return the account as it is from now on */
+    /**
+     * Changes an account.
+     *
+     * @param note what is done, in words
+     * @return the account as it is from now on
+     */
     static Account changed(Ledger ledger, Caller caller, String account, AccountChange change, String note) {
         perform(ledger, new Act.ChangeAccount(account, change, note, mark(caller.name(), null, "ACCESS", account, note)), caller.name());
         return ledger.house().accounts().get(account);
@@ -185,7 +194,11 @@ final class Requests {
         return fields;
     }
 
-    /** What a number would be taken for. @param fields as they were given; none where they are not known yet */
+    /**
+     * What a number would be taken for.
+     *
+     * @param fields as they were given; none where they are not known yet
+     */
     static Particulars particulars(Series series, LocalDate date, Map<String, String> fields, List<Codebook> books) {
         if (fields.isEmpty()) return Particulars.on(date);
         return switch (Fields.of(series, key -> books.stream().filter(book -> book.key().equals(key)).findFirst()).read(fields)) {

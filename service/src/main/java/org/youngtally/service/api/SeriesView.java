@@ -31,14 +31,22 @@ import org.youngtally.ledger.store.StandingQueries.Standing;
  */
 record SeriesView(String key, String title, String namespace, String pattern, List<FieldView> fields, List<String> restarts, String order, PolicyView policy, int version, LocalDate date, List<String> next, @Nullable Long left, boolean low, List<String> warnings, String state, @Nullable NewestView newest, List<RangeView> ranges) {
 
-    /** What may become of its numbers. @param typed refused, allowed or required */
+    /**
+     * What may become of its numbers.
+     *
+     * @param typed refused, allowed or required
+     */
     record PolicyView(boolean gaps, boolean returns, boolean chronological, String typed) {
         static PolicyView of(Policy policy) { return new PolicyView(policy.gaps(), policy.returns(), policy.chronological(), policy.typed().word()); }
     }
 
     record NewestView(String identifier, Instant at, String by, LocalDate date, long seq) {}
 
-    /** @param codebook whose choices it takes @param within the field whose choice narrows it @param takes for a text: what it may write */
+    /**
+     * @param codebook whose choices it takes
+     * @param within the field whose choice narrows it
+     * @param takes for a text: what it may write
+     */
     record FieldView(String name, @Nullable String codebook, @Nullable String within, @Nullable String takes) {
         static FieldView of(FieldRule rule) {
             return new FieldView(rule.name(), rule.codebook().orElse(null), rule.within().orElse(null), rule.isText() ? "up to " + rule.longest() + " symbols of: " + rule.symbols() : null);

@@ -49,7 +49,9 @@ class SessionController {
 
     record SignIn(String account, String password) {}
 
-    /** @param secret what a browser's requests that change something show as X-CSRF-TOKEN; absent for one who shows a token */
+    /**
+     * @param secret what a browser's requests that change something show as X-CSRF-TOKEN; absent for one who shows a token
+     */
     record SessionView(String account, String title, List<AccountController.GrantView> grants, @Nullable String secret) {}
 
     @PostMapping
@@ -90,7 +92,10 @@ class SessionController {
         return ResponseEntity.noContent().build();
     }
 
-    /** @param current the password so far @param password the new one */
+    /**
+     * @param current the password so far
+     * @param password the new one
+     */
     record NewPassword(String current, String password) {}
 
     @PutMapping("/password")

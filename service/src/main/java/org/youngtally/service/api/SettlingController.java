@@ -101,7 +101,10 @@ class SettlingController {
         return Requests.settled(ledger, new Act.Settle(series, selection, deed, reason, Requests.mark(actor, key, deed.name(), series, selection, reason)), actor);
     }
 
-    /** @param quantity how many of the block's numbers that were not reported yet, from its first on @param holder who uses them */
+    /**
+     * @param quantity how many of the block's numbers that were not reported yet, from its first on
+     * @param holder who uses them
+     */
     record PartRequest(@Nullable Long quantity, @Nullable String holder) {}
 
     @PostMapping("/blocks/{block}/parts")

@@ -20,7 +20,9 @@ import org.youngtally.service.access.Caller;
 final class SettlingRights {
     private SettlingRights() {}
 
-    /** @throws Problem that names the missing grant */
+    /**
+     * @throws Problem that names the missing grant
+     */
     static void need(Ledger ledger, Caller caller, Right right, String series, Selection selection) {
         Requests.series(caller, series);
         if (caller.may(right, Where.series(series))) return;

@@ -34,12 +34,16 @@ class StarterController {
         starters = List.copyOf(read);
     }
 
-    /** @param definitions the text, with the variables in it */
+    /**
+     * @param definitions the text, with the variables in it
+     */
     record StarterView(String name, String title, List<VariableView> variables, String definitions) {
         static StarterView of(Starter starter) { return new StarterView(starter.name(), starter.title(), starter.variables().stream().map(variable -> new VariableView(variable.name(), variable.meaning(), variable.shape(), variable.example())).toList(), starter.definitions()); }
     }
 
-    /** @param shape a regular expression that a value matches as a whole */
+    /**
+     * @param shape a regular expression that a value matches as a whole
+     */
     record VariableView(String name, String meaning, String shape, String example) {}
 
     @GetMapping
@@ -57,10 +61,17 @@ class StarterController {
         return starters.stream().filter(starter -> starter.name().equals(name)).findFirst().orElseThrow(() -> new Problem(Problem.Type.UNKNOWN_STARTER, "There is no starter set ‘" + name + "’." + NearestName.to(name, names).map(near -> " Did you mean ‘" + near + "’?").orElse("")).field("name", String.join(", ", names)));
     }
 
-    /** @param name of a set that comes with the service; or @param text of one's own @param variables the value of each */
+    /**
+     * @param name of a set that comes with the service; or
+     * @param text of one's own
+     * @param variables the value of each
+     */
     record FillingRequest(@Nullable String name, @Nullable String text, Map<String, String> variables) {}
 
-    /** @param name that the file would have @param text the definitions with every variable filled in, to be applied or edited first */
+    /**
+     * @param name that the file would have
+     * @param text the definitions with every variable filled in, to be applied or edited first
+     */
     record FillingView(String name, String text) {}
 
     @PostMapping("/fillings")

@@ -129,7 +129,9 @@ class TableController {
 
     private static Set<String> targets(House house, Kind kind) { return house.organisation().routes().values().stream().filter(route -> route.kind().equals(kind.key())).map(Route::into).collect(Collectors.toSet()); }
 
-    /** @param texts the numbers by line */
+    /**
+     * @param texts the numbers by line
+     */
     private record Filled(Map<Integer, String> texts, Optional<Long> seq) {}
 
     private Filled take(Kind kind, Unit unit, TableRows rows, Set<String> series, Optional<LocalDate> date, RequestMark mark, List<String> filling, Caller caller) {

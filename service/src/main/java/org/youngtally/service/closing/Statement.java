@@ -19,10 +19,17 @@ import org.jspecify.annotations.Nullable;
  */
 public record Statement(long closing, String scope, String key, LocalDate from, LocalDate to, String head, Instant at, String by, @Nullable String note, List<LaneLine> lanes, long issued, List<VoidLine> voids, @Nullable Reopening reopened) {
 
-    /** @param lane what it counts for; empty where the count does not restart @param first absent where nothing stands for anything @param voids how many of its numbers are void */
+    /**
+     * @param lane what it counts for; empty where the count does not restart
+     * @param first absent where nothing stands for anything
+     * @param voids how many of its numbers are void
+     */
     public record LaneLine(String series, String lane, @Nullable String first, @Nullable String last, long issued, long voids) {}
 
-    /** @param kind voided, lapsed, released, unused or closed @param reason what was said when it was done */
+    /**
+     * @param kind voided, lapsed, released, unused or closed
+     * @param reason what was said when it was done
+     */
     public record VoidLine(String series, String first, String last, long quantity, String kind, @Nullable String reason, String by, Instant at, long seq) {}
 
     public record Reopening(long seq, Instant at, String by, @Nullable String reason) {}

@@ -21,7 +21,10 @@ public final class StatementPage {
         this.zone = zone;
     }
 
-    /** @param zone in which its times are told @return the file's bytes */
+    /**
+     * @param zone in which its times are told
+     * @return the file's bytes
+     */
     public static byte[] of(Statement statement, ZoneId zone) throws IOException {
         String foot = "Young Tally · prove it with: youngtally audit --head " + statement.head().substring(0, Math.min(22, statement.head().length())) + "…   (the head above in full)";
         return Paper.of("Statement of a closed period, " + statement.key() + ", " + statement.from() + " to " + statement.to(), statement.at(), foot, paper -> new StatementPage(paper, statement, zone).write());

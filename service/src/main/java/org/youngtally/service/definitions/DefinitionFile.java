@@ -58,7 +58,9 @@ public final class DefinitionFile {
         for (What each : What.values()) lines.put(each, new ArrayList<>());
     }
 
-    /** @param name the file's name, for the messages */
+    /**
+     * @param name the file's name, for the messages
+     */
     public static DefinitionFile read(String name, String text) {
         var file = new DefinitionFile(name);
         var options = new LoaderOptions();

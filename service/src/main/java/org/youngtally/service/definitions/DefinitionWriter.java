@@ -32,7 +32,11 @@ final class DefinitionWriter {
      * @param values the properties in the order of the reference, those with their default left out
      */
     record Written(String key, Map<String, Value> values) {
-        /** A whole entry of a list. @param indent of its properties, two more than that of its hyphen */
+        /**
+         * A whole entry of a list.
+         *
+         * @param indent of its properties, two more than that of its hyphen
+         */
         String entry(String indent) {
             String lines = values.entrySet().stream().map(value -> line(value.getKey(), value.getValue(), indent)).collect(Collectors.joining("\n" + indent));
             return indent.substring(2) + "- " + lines + "\n";

@@ -18,7 +18,10 @@ import org.youngtally.core.series.SeriesDraft;
 public final class Differences {
     private Differences() {}
 
-    /** @param was absent in a new property @param becomes absent in one that goes */
+    /**
+     * @param was absent in a new property
+     * @param becomes absent in one that goes
+     */
     public record Difference(String path, @Nullable String was, @Nullable String becomes) {}
 
     public static List<Difference> between(Series from, Series to) {

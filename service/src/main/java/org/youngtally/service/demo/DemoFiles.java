@@ -15,7 +15,9 @@ import tools.jackson.databind.json.JsonMapper;
 final class DemoFiles {
     private DemoFiles() {}
 
-    /** @param line where it stands in the file, which makes a lasting key of it */
+    /**
+     * @param line where it stands in the file, which makes a lasting key of it
+     */
     record Taking(int line, String by, String series, String date, long quantity, Optional<String> reference, Map<String, String> fields) {}
 
     static String text(String name) throws IOException {
@@ -34,7 +36,12 @@ final class DemoFiles {
         return takings;
     }
 
-    /** An act on numbers, periods or records. @param path where it is sent @param put whether it is a change of what stands there */
+    /**
+     * An act on numbers, periods or records.
+     *
+     * @param path where it is sent
+     * @param put whether it is a change of what stands there
+     */
     record Deed(String by, String path, boolean put, JsonNode body) {}
 
     /** What became of numbers: in the order of time, new ones at the end. */

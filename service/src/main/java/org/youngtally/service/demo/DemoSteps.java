@@ -20,7 +20,11 @@ final class DemoSteps {
         this.out = out;
     }
 
-    /** Prints each step with its result. @return whether all came out as they must */
+    /**
+     * Prints each step with its result.
+     *
+     * @return whether all came out as they must
+     */
     boolean run() throws IOException {
         step("Define the series of Larkmoor Organ Works");
         for (JsonNode series : client.apply("hanna", "larkmoor.yaml", DemoFiles.text("larkmoor.yaml")).get("series"))

@@ -45,7 +45,11 @@ public final class Paper {
         void on(Paper paper) throws IOException;
     }
 
-    /** @param made when the file says that it was made @param foot what stands at the foot of each page @return the file's bytes */
+    /**
+     * @param made when the file says that it was made
+     * @param foot what stands at the foot of each page
+     * @return the file's bytes
+     */
     public static byte[] of(String title, Instant made, String foot, Writing writing) throws IOException {
         try (var document = new PDDocument(); InputStream letters = PDDocument.class.getResourceAsStream("/org/apache/pdfbox/resources/ttf/LiberationSans-Regular.ttf")) {
             document.getDocumentInformation().setTitle(title);
@@ -112,7 +116,9 @@ public final class Paper {
     /** Values at their distances from the left, each in as many lines as it takes. */
     public void row(float[] at, String... values) throws IOException { row(at, Set.of(), values); }
 
-    /** @param numbers the places of those that stand at the right of their room */
+    /**
+     * @param numbers the places of those that stand at the right of their room
+     */
     public void row(float[] at, Set<Integer> numbers, String... values) throws IOException {
         List<List<String>> cells = new ArrayList<>();
         for (int i = 0; i < values.length; i++) cells.add(wrapped(values[i], room(at, i)));

@@ -36,7 +36,11 @@ public final class RecordPaper {
         this.standing = standing;
     }
 
-    /** @param standing in which unit it is printed @param kept when this version was kept @return the file's bytes */
+    /**
+     * @param standing in which unit it is printed
+     * @param kept when this version was kept
+     * @return the file's bytes
+     */
     public static byte[] of(House house, KeptRecord record, KeptRecord.Standing standing, Instant kept) throws IOException {
         Kind kind = house.organisation().kinds().get(record.kind());
         return Paper.of(kind.title() + " " + record.number().text(), kept, "Young Tally · " + record.number().text() + ", version " + record.version() + " of record " + record.id(), paper -> new RecordPaper(paper, house, record, standing).write());

@@ -25,7 +25,9 @@ public record Starter(String name, String title, List<Variable> variables, Strin
     private static final Pattern PLACE = Pattern.compile("%([a-z][a-z0-9-]{0,31})%");
     private static final int LARGEST = 1 << 22;
 
-    /** @param shape a regular expression that a value must match as a whole */
+    /**
+     * @param shape a regular expression that a value must match as a whole
+     */
     public record Variable(String name, String meaning, String shape, String example) {}
 
     /** Reads a starter set as it is written. */

@@ -14,7 +14,11 @@ import org.youngtally.service.web.Refusals;
 public final class GivenCheck {
     private GivenCheck() {}
 
-    /** @param given by line @param series that number records of the kind @throws Problem that names the first line with another number */
+    /**
+     * @param given by line
+     * @param series that number records of the kind
+     * @throws Problem that names the first line with another number
+     */
     public static void of(DSLContext dsl, Map<Integer, String> given, Set<String> series) {
         var queries = new IdentifierQueries(dsl);
         Collection<String> plain = queries.issued(given.values(), series);

@@ -26,7 +26,11 @@ import org.youngtally.service.web.Problem;
  */
 public record TableRows(int column, Map<Integer, Map<String, String>> blank, Map<Integer, String> given) {
 
-    /** @param column the name of the column for the numbers; null for the one that bears the name or title of a field that numbers go into @param filled the fields that nobody fills but the service @param targets those of them that numbers go into */
+    /**
+     * @param column the name of the column for the numbers; null for the one that bears the name or title of a field that numbers go into
+     * @param filled the fields that nobody fills but the service
+     * @param targets those of them that numbers go into
+     */
     public static TableRows of(Table table, Kind kind, String column, Set<String> filled, Set<String> targets) {
         List<String> columns = table.columns();
         int at = column(columns, kind, column, targets);

@@ -186,7 +186,11 @@ public final class Refusals {
         }
     }
 
-    /** Two numbers that would be written alike. @param text as the first of them is written */
+    /**
+     * Two numbers that would be written alike.
+     *
+     * @param text as the first of them is written
+     */
     public record ClashView(String text, WayView one, WayView other) {
         static ClashView of(Clash clash) { return new ClashView(clash.text(), WayView.of(clash.one()), WayView.of(clash.other())); }
     }

@@ -26,7 +26,11 @@ class LockoutTest {
         }
     }
 
-    /** Wrong passwords, each as soon as one may be tried. @return how long one has to wait for the next */
+    /**
+     * Wrong passwords, each as soon as one may be tried.
+     *
+     * @return how long one has to wait for the next
+     */
     private Duration waitAfter(int wrong) {
         for (int i = 0; i < wrong; i++) {
             while (!mayTry()) now = now.plusSeconds(1);
