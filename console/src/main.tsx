@@ -26,11 +26,17 @@ import { SessionGate } from "./parts/Session.tsx";
 import { Shell } from "./parts/Shell.tsx";
 import "./style.css";
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2_000, refetchOnWindowFocus: false } } });
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, staleTime: 2_000, refetchOnWindowFocus: false } },
+});
 
 const router = createBrowserRouter([
   {
-    element: <SessionGate><Shell /></SessionGate>,
+    element: (
+      <SessionGate>
+        <Shell />
+      </SessionGate>
+    ),
     children: [
       { path: "/", element: <Home /> },
       { path: "/records", element: <RecordList /> },
@@ -53,7 +59,18 @@ const router = createBrowserRouter([
       { path: "/account", element: <OwnAccount /> },
       { path: "/starters", element: <StarterPage /> },
       { path: "/check", element: <CheckPage /> },
-      { path: "*", element: <p className="p-4">There is no such page. <Link className="link" to="/">Go to the overview</Link>.</p> },
+      {
+        path: "*",
+        element: (
+          <p className="p-4">
+            There is no such page.{" "}
+            <Link className="link" to="/">
+              Go to the overview
+            </Link>
+            .
+          </p>
+        ),
+      },
     ],
   },
 ]);

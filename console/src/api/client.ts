@@ -50,7 +50,14 @@ export type RouteForm = Schemas["RouteForm"];
 
 /** A refusal: problem details by RFC 9457. */
 export class Problem extends Error {
-  constructor(readonly status: number, readonly type: string, detail: string, readonly field?: string, readonly accepted?: string, readonly faults: Fault[] = []) {
+  constructor(
+    readonly status: number,
+    readonly type: string,
+    detail: string,
+    readonly field?: string,
+    readonly accepted?: string,
+    readonly faults: Fault[] = [],
+  ) {
     super(detail);
   }
 }
@@ -60,14 +67,27 @@ async function answer<T>(response: Response): Promise<T> {
   if (response.ok) return (await response.json()) as T;
   const problem = await response.json().catch(() => ({}));
   if (problem.type === "/problems/sign-in-needed") signedOut();
-  throw new Problem(response.status, problem.type ?? "", problem.detail ?? `The service answered ${response.status}.`, problem.field, problem.accepted, problem.faults);
+  throw new Problem(
+    response.status,
+    problem.type ?? "",
+    problem.detail ?? `The service answered ${response.status}.`,
+    problem.field,
+    problem.accepted,
+    problem.faults,
+  );
 }
 
 async function call(path: string, init?: RequestInit): Promise<Response> {
   try {
     return await fetch(`/api/v1${path}`, init);
   } catch {
-    throw new Problem(0, "unreachable", `The service does not answer.${init?.method ? " What was sent may or may not have been done." : ""}`, undefined, "Try again once the service runs.");
+    throw new Problem(
+      0,
+      "unreachable",
+      `The service does not answer.${init?.method ? " What was sent may or may not have been done." : ""}`,
+      undefined,
+      "Try again once the service runs.",
+    );
   }
 }
 
@@ -89,46 +109,85 @@ const headers = () => ({ "Content-Type": "application/json", "X-CSRF-TOKEN": sec
 export const get = async <T>(path: string): Promise<T> => answer<T>(await call(path));
 
 export const post = async <T>(path: string, body: unknown, key?: string, signal?: AbortSignal): Promise<T> =>
-  answer<T>(await call(path, { method: "POST", signal, headers: key ? { ...headers(), "Idempotency-Key": key } : headers(), body: JSON.stringify(body) }));
+  answer<T>(
+    await call(path, {
+      method: "POST",
+      signal,
+      headers: key ? { ...headers(), "Idempotency-Key": key } : headers(),
+      body: JSON.stringify(body),
+    }),
+  );
 
 /** A definition, and the version that a change of it is made on. */
 export async function definition(key: string): Promise<{ form: SeriesForm; version: number }> {
   const response = await call(`/series/${encodeURIComponent(key)}/definition`);
-  return { form: await answer<SeriesForm>(response), version: Number((response.headers.get("ETag") ?? "").replace(/\D/g, "")) };
+  return {
+    form: await answer<SeriesForm>(response),
+    version: Number((response.headers.get("ETag") ?? "").replace(/\D/g, "")),
+  };
 }
 
 /** Puts something new, or a change of the version that was looked at. */
 export const put = async <T>(path: string, body: unknown, version?: number): Promise<T> =>
-  answer<T>(await call(path, { method: "PUT", headers: { ...headers(), ...(version === undefined ? { "If-None-Match": "*" } : { "If-Match": `"${version}"` }) }, body: JSON.stringify(body) }));
+  answer<T>(
+    await call(path, {
+      method: "PUT",
+      headers: { ...headers(), ...(version === undefined ? { "If-None-Match": "*" } : { "If-Match": `"${version}"` }) },
+      body: JSON.stringify(body),
+    }),
+  );
 
 /** Takes something away. @param version that was looked at */
 export const remove = async (path: string, version?: number): Promise<void> =>
-  answer<void>(await call(path, { method: "DELETE", headers: version === undefined ? headers() : { ...headers(), "If-Match": `"${version}"` } }));
+  answer<void>(
+    await call(path, {
+      method: "DELETE",
+      headers: version === undefined ? headers() : { ...headers(), "If-Match": `"${version}"` },
+    }),
+  );
 
 /** Sends a file as it is. @param type of what it holds @return what came back, with what was said about it */
 export async function sendFile(path: string, file: File, type: string, key: string): Promise<Response> {
   const bytes = await file.arrayBuffer().catch(() => {
-    throw new Problem(0, "file-changed", `${file.name} has changed since it was chosen. Nothing was sent.`, undefined, "Choose it again.");
+    throw new Problem(
+      0,
+      "file-changed",
+      `${file.name} has changed since it was chosen. Nothing was sent.`,
+      undefined,
+      "Choose it again.",
+    );
   });
-  const response = await call(path, { method: "POST", headers: { "Content-Type": type, "X-CSRF-TOKEN": secret, "Idempotency-Key": key }, body: bytes });
+  const response = await call(path, {
+    method: "POST",
+    headers: { "Content-Type": type, "X-CSRF-TOKEN": secret, "Idempotency-Key": key },
+    body: bytes,
+  });
   if (!response.ok) await answer(response);
   return response;
 }
 
 /** Defines a series: a new one, or a change of the version that was looked at. */
-export const define = (form: SeriesForm, version?: number): Promise<SeriesForm> => put(`/series/${encodeURIComponent(form.key ?? "")}/definition`, form, version);
+export const define = (form: SeriesForm, version?: number): Promise<SeriesForm> =>
+  put(`/series/${encodeURIComponent(form.key ?? "")}/definition`, form, version);
 
 /** Defines a codebook: a new one, or a change of the version that was looked at. */
-export const defineCodebook = (form: CodebookForm, version?: number): Promise<CodebookForm> => put(`/codebooks/${encodeURIComponent(form.key ?? "")}`, form, version);
+export const defineCodebook = (form: CodebookForm, version?: number): Promise<CodebookForm> =>
+  put(`/codebooks/${encodeURIComponent(form.key ?? "")}`, form, version);
 
 /** A page of records, and whether there are older ones. */
 export async function records(query: Record<string, string>): Promise<{ records: RecordView[]; older: boolean }> {
-  const response = await call(`/records?${new URLSearchParams(Object.entries(query).filter(([, value]) => value !== ""))}`);
+  const response = await call(
+    `/records?${new URLSearchParams(Object.entries(query).filter(([, value]) => value !== ""))}`,
+  );
   return { records: await answer<RecordView[]>(response), older: response.headers.has("Link") };
 }
 
 /** A page of entries, and where the next one begins. */
-export async function entries(series: string | undefined, before: number | undefined, limit: number): Promise<{ entries: EntryView[]; older: boolean }> {
+export async function entries(
+  series: string | undefined,
+  before: number | undefined,
+  limit: number,
+): Promise<{ entries: EntryView[]; older: boolean }> {
   const query = new URLSearchParams({ limit: String(limit) });
   if (series) query.set("series", series);
   if (before) query.set("before", String(before));

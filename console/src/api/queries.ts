@@ -1,5 +1,36 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { definition, entries, get, post, records, type BlockView, type CalendarView, type ClosingView, type CodebookView, type DayView, type ForecastView, type HoldView, type StarterView, type Statement, type VoidView, type Preview, type SchemeView, type SeriesForm, type SeriesView, type StatusView, type AccountView, type GridView, type RouteView, type TokenView, type KindView, type UnitView, type RecordDetail, type RecordPreview, type RecordRequest, type RecordVersion } from "./client.ts";
+import {
+  definition,
+  entries,
+  get,
+  post,
+  records,
+  type BlockView,
+  type CalendarView,
+  type ClosingView,
+  type CodebookView,
+  type DayView,
+  type ForecastView,
+  type HoldView,
+  type StarterView,
+  type Statement,
+  type VoidView,
+  type Preview,
+  type SchemeView,
+  type SeriesForm,
+  type SeriesView,
+  type StatusView,
+  type AccountView,
+  type GridView,
+  type RouteView,
+  type TokenView,
+  type KindView,
+  type UnitView,
+  type RecordDetail,
+  type RecordPreview,
+  type RecordRequest,
+  type RecordVersion,
+} from "./client.ts";
 
 export const useSeriesList = () => useQuery({ queryKey: ["series"], queryFn: () => get<SeriesView[]>("/series") });
 
@@ -7,15 +38,20 @@ export const useSeriesList = () => useQuery({ queryKey: ["series"], queryFn: () 
 export const useSeries = (key: string, date: string, fields: Record<string, string> = {}, enabled = true) =>
   useQuery({
     queryKey: ["series", key, date, fields],
-    queryFn: () => get<SeriesView>(`/series/${encodeURIComponent(key)}?${new URLSearchParams([...(date ? [["date", date]] : []), ...Object.entries(fields).map(([name, value]) => ["field", `${name}=${value}`])])}`),
+    queryFn: () =>
+      get<SeriesView>(
+        `/series/${encodeURIComponent(key)}?${new URLSearchParams([...(date ? [["date", date]] : []), ...Object.entries(fields).map(([name, value]) => ["field", `${name}=${value}`])])}`,
+      ),
     placeholderData: keepPreviousData,
     enabled,
   });
 
-export const useCodebooks = () => useQuery({ queryKey: ["codebooks"], queryFn: () => get<CodebookView[]>("/codebooks") });
+export const useCodebooks = () =>
+  useQuery({ queryKey: ["codebooks"], queryFn: () => get<CodebookView[]>("/codebooks") });
 
 /** For the editor: read once, so that what is typed is not overwritten. */
-export const useDefinition = (key: string) => useQuery({ queryKey: ["definition", key], queryFn: () => definition(key), staleTime: 0, gcTime: 0 });
+export const useDefinition = (key: string) =>
+  useQuery({ queryKey: ["definition", key], queryFn: () => definition(key), staleTime: 0, gcTime: 0 });
 
 export const useHolds = () => useQuery({ queryKey: ["life", "holds"], queryFn: () => get<HoldView[]>("/holds") });
 
@@ -23,55 +59,102 @@ export const useBlocks = () => useQuery({ queryKey: ["life", "blocks"], queryFn:
 
 export const useVoids = () => useQuery({ queryKey: ["life", "voids"], queryFn: () => get<VoidView[]>("/voids") });
 
-export const useForecast = (key: string) => useQuery({ queryKey: ["series", key, "forecast"], queryFn: () => get<ForecastView>(`/series/${encodeURIComponent(key)}/forecast`) });
+export const useForecast = (key: string) =>
+  useQuery({
+    queryKey: ["series", key, "forecast"],
+    queryFn: () => get<ForecastView>(`/series/${encodeURIComponent(key)}/forecast`),
+  });
 
-export const useUse = (key: string, days: number) => useQuery({ queryKey: ["series", key, "use", days], queryFn: () => get<DayView[]>(`/series/${encodeURIComponent(key)}/use?days=${days}`) });
+export const useUse = (key: string, days: number) =>
+  useQuery({
+    queryKey: ["series", key, "use", days],
+    queryFn: () => get<DayView[]>(`/series/${encodeURIComponent(key)}/use?days=${days}`),
+  });
 
-export const useCalendar = () => useQuery({ queryKey: ["series", "calendar"], queryFn: () => get<CalendarView[]>("/calendar") });
+export const useCalendar = () =>
+  useQuery({ queryKey: ["series", "calendar"], queryFn: () => get<CalendarView[]>("/calendar") });
 
-export const useClosings = () => useQuery({ queryKey: ["life", "closings"], queryFn: () => get<ClosingView[]>("/closings") });
+export const useClosings = () =>
+  useQuery({ queryKey: ["life", "closings"], queryFn: () => get<ClosingView[]>("/closings") });
 
-export const useClosing = (closing: string) => useQuery({ queryKey: ["life", "closings", closing], queryFn: () => get<Statement>(`/closings/${closing}`) });
+export const useClosing = (closing: string) =>
+  useQuery({ queryKey: ["life", "closings", closing], queryFn: () => get<Statement>(`/closings/${closing}`) });
 
-export const useStarters = () => useQuery({ queryKey: ["starters"], queryFn: () => get<StarterView[]>("/starters"), staleTime: Infinity });
+export const useStarters = () =>
+  useQuery({ queryKey: ["starters"], queryFn: () => get<StarterView[]>("/starters"), staleTime: Infinity });
 
-export const useCheckSchemes = () => useQuery({ queryKey: ["check-schemes"], queryFn: () => get<SchemeView[]>("/check-schemes"), staleTime: Infinity });
+export const useCheckSchemes = () =>
+  useQuery({ queryKey: ["check-schemes"], queryFn: () => get<SchemeView[]>("/check-schemes"), staleTime: Infinity });
 
 export const useAccounts = () => useQuery({ queryKey: ["accounts"], queryFn: () => get<AccountView[]>("/accounts") });
 
-export const useAccount = (name: string) => useQuery({ queryKey: ["accounts", name], queryFn: () => get<AccountView>(`/accounts/${encodeURIComponent(name)}`) });
+export const useAccount = (name: string) =>
+  useQuery({ queryKey: ["accounts", name], queryFn: () => get<AccountView>(`/accounts/${encodeURIComponent(name)}`) });
 
-export const useTokens = (name: string) => useQuery({ queryKey: ["accounts", name, "tokens"], queryFn: () => get<TokenView[]>(`/accounts/${encodeURIComponent(name)}/tokens`) });
+export const useTokens = (name: string) =>
+  useQuery({
+    queryKey: ["accounts", name, "tokens"],
+    queryFn: () => get<TokenView[]>(`/accounts/${encodeURIComponent(name)}/tokens`),
+  });
 
-export const useRouteGrid = () => useQuery({ queryKey: ["routes", "grid"], queryFn: () => get<GridView>("/route-grid") });
+export const useRouteGrid = () =>
+  useQuery({ queryKey: ["routes", "grid"], queryFn: () => get<GridView>("/route-grid") });
 
 export const useKinds = () => useQuery({ queryKey: ["routes", "kinds"], queryFn: () => get<KindView[]>("/kinds") });
 
 export const useUnits = () => useQuery({ queryKey: ["routes", "units"], queryFn: () => get<UnitView[]>("/units") });
 
 /** Records by what is looked for, page by page. */
-export const useRecords = (wanted: { text?: string; kind?: string; unit?: string; deleted?: boolean }, limit: number, enabled = true) =>
+export const useRecords = (
+  wanted: { text?: string; kind?: string; unit?: string; deleted?: boolean },
+  limit: number,
+  enabled = true,
+) =>
   useInfiniteQuery({
     queryKey: ["records", "found", wanted, limit],
-    queryFn: ({ pageParam }) => records({ text: wanted.text ?? "", kind: wanted.kind ?? "", unit: wanted.unit ?? "", deleted: wanted.deleted ? "true" : "", before: pageParam ? String(pageParam) : "", limit: String(limit) }),
+    queryFn: ({ pageParam }) =>
+      records({
+        text: wanted.text ?? "",
+        kind: wanted.kind ?? "",
+        unit: wanted.unit ?? "",
+        deleted: wanted.deleted ? "true" : "",
+        before: pageParam ? String(pageParam) : "",
+        limit: String(limit),
+      }),
     initialPageParam: undefined as number | undefined,
     getNextPageParam: (page) => (page.older ? page.records.at(-1)?.record : undefined),
     placeholderData: keepPreviousData,
     enabled,
   });
 
-export const useRecord = (record: string) => useQuery({ queryKey: ["records", record], queryFn: () => get<RecordDetail>(`/records/${record}`) });
+export const useRecord = (record: string) =>
+  useQuery({ queryKey: ["records", record], queryFn: () => get<RecordDetail>(`/records/${record}`) });
 
-export const useVersions = (record: string) => useQuery({ queryKey: ["records", record, "versions"], queryFn: () => get<RecordVersion[]>(`/records/${record}/versions`) });
+export const useVersions = (record: string) =>
+  useQuery({
+    queryKey: ["records", record, "versions"],
+    queryFn: () => get<RecordVersion[]>(`/records/${record}/versions`),
+  });
 
 /** What a record that is being written would come to; the service says so, never the page. */
 export const useRecordPreview = (request: RecordRequest, enabled: boolean) =>
-  useQuery({ queryKey: ["records", "preview", request], queryFn: ({ signal }) => post<RecordPreview>("/record-previews", request, undefined, signal), placeholderData: keepPreviousData, staleTime: 0, enabled });
+  useQuery({
+    queryKey: ["records", "preview", request],
+    queryFn: ({ signal }) => post<RecordPreview>("/record-previews", request, undefined, signal),
+    placeholderData: keepPreviousData,
+    staleTime: 0,
+    enabled,
+  });
 
 /** The routes that lead to a series. */
-export const useUses = (key: string) => useQuery({ queryKey: ["routes", "uses", key], queryFn: () => get<RouteView[]>(`/series/${encodeURIComponent(key)}/routes`) });
+export const useUses = (key: string) =>
+  useQuery({
+    queryKey: ["routes", "uses", key],
+    queryFn: () => get<RouteView[]>(`/series/${encodeURIComponent(key)}/routes`),
+  });
 
-export const useStatus = () => useQuery({ queryKey: ["status"], queryFn: () => get<StatusView>("/status"), refetchInterval: 15_000 });
+export const useStatus = () =>
+  useQuery({ queryKey: ["status"], queryFn: () => get<StatusView>("/status"), refetchInterval: 15_000 });
 
 export const useEntries = (series: string | undefined, limit: number) =>
   useInfiniteQuery({
@@ -83,4 +166,10 @@ export const useEntries = (series: string | undefined, limit: number) =>
 
 /** What a definition would give; the service says so, never the page. */
 export const usePreview = (form: SeriesForm, date: string, fields: Record<string, string>) =>
-  useQuery({ queryKey: ["preview", form, date, fields], queryFn: ({ signal }) => post<Preview>("/previews", { series: form, fields, ...(date ? { date } : {}) }, undefined, signal), placeholderData: keepPreviousData, staleTime: 0 });
+  useQuery({
+    queryKey: ["preview", form, date, fields],
+    queryFn: ({ signal }) =>
+      post<Preview>("/previews", { series: form, fields, ...(date ? { date } : {}) }, undefined, signal),
+    placeholderData: keepPreviousData,
+    staleTime: 0,
+  });

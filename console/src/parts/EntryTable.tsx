@@ -3,16 +3,51 @@ import type { EntryView } from "../api/client.ts";
 import { count, span, when } from "./words.ts";
 import { Scroller } from "./Scroller.tsx";
 
-const words: Record<string, string> = { allocate: "given", block: "block given", define: "defined", hold: "held", type: "typed", confirm: "confirmed", release: "released", lapse: "lapsed", return: "given back", void: "void", use: "used", split: "handed on", close: "period closed", reopen: "period opened", remove: "taken away", access: "access", save: "record kept", change: "record changed", renumber: "another number", share: "taken over", delete: "record deleted", fill: "table filled" };
+const words: Record<string, string> = {
+  allocate: "given",
+  block: "block given",
+  define: "defined",
+  hold: "held",
+  type: "typed",
+  confirm: "confirmed",
+  release: "released",
+  lapse: "lapsed",
+  return: "given back",
+  void: "void",
+  use: "used",
+  split: "handed on",
+  close: "period closed",
+  reopen: "period opened",
+  remove: "taken away",
+  access: "access",
+  save: "record kept",
+  change: "record changed",
+  renumber: "another number",
+  share: "taken over",
+  delete: "record deleted",
+  fill: "table filled",
+};
 
 /** The acts on one record. */
 const ofRecord = ["save", "change", "renumber", "share", "delete"];
 
 function what(entry: EntryView) {
-  if (entry.act === "close" || entry.act === "reopen") return <Link className="link" to={entry.act === "close" ? `/closings/${entry.seq}` : "/closings"}>a period</Link>;
-  if (entry.first && ofRecord.includes(entry.act)) return <Link className="link identifier" to={`/records?${new URLSearchParams({ text: entry.first })}`}>{entry.first}</Link>;
+  if (entry.act === "close" || entry.act === "reopen")
+    return (
+      <Link className="link" to={entry.act === "close" ? `/closings/${entry.seq}` : "/closings"}>
+        a period
+      </Link>
+    );
+  if (entry.first && ofRecord.includes(entry.act))
+    return (
+      <Link className="link identifier" to={`/records?${new URLSearchParams({ text: entry.first })}`}>
+        {entry.first}
+      </Link>
+    );
   if (entry.first) return <span className="identifier">{span(entry.first, entry.last)}</span>;
-  return <span>{entry.defined?.length === 1 ? entry.defined[0] : `${count(entry.defined?.length ?? 0)} definitions`}</span>;
+  return (
+    <span>{entry.defined?.length === 1 ? entry.defined[0] : `${count(entry.defined?.length ?? 0)} definitions`}</span>
+  );
 }
 
 /** Entries of the ledger from new to old. */
@@ -22,18 +57,40 @@ export function EntryTable({ entries, withSeries }: { entries: EntryView[]; with
       <table className="table table-sm">
         <thead>
           <tr>
-            <th className="text-right">Entry</th><th>What</th>{withSeries && <th>Series</th>}<th>Act</th><th>Dated</th><th>For</th><th>By</th><th>When</th>
+            <th className="text-right">Entry</th>
+            <th>What</th>
+            {withSeries && <th>Series</th>}
+            <th>Act</th>
+            <th>Dated</th>
+            <th>For</th>
+            <th>By</th>
+            <th>When</th>
           </tr>
         </thead>
         <tbody>
           {entries.map((entry) => (
             <tr key={entry.seq}>
               <td className="text-right tabular-nums">{entry.seq}</td>
-              <td>{what(entry)}{(entry.quantity ?? 1) > 1 && <span className="quiet ml-1.5">({count(entry.quantity ?? 0)})</span>}</td>
-              {withSeries && <td>{entry.series ? <Link className="link" to={`/series/${entry.series}`}>{entry.series}</Link> : "—"}</td>}
+              <td>
+                {what(entry)}
+                {(entry.quantity ?? 1) > 1 && <span className="quiet ml-1.5">({count(entry.quantity ?? 0)})</span>}
+              </td>
+              {withSeries && (
+                <td>
+                  {entry.series ? (
+                    <Link className="link" to={`/series/${entry.series}`}>
+                      {entry.series}
+                    </Link>
+                  ) : (
+                    "—"
+                  )}
+                </td>
+              )}
               <td>{words[entry.act] ?? entry.act}</td>
               <td className="whitespace-nowrap tabular-nums">{entry.date ?? "—"}</td>
-              <td>{entry.reference ?? entry.note ?? (entry.kind && entry.unit ? `${entry.kind} in ${entry.unit}` : "—")}</td>
+              <td>
+                {entry.reference ?? entry.note ?? (entry.kind && entry.unit ? `${entry.kind} in ${entry.unit}` : "—")}
+              </td>
               <td>{entry.by}</td>
               <td className="whitespace-nowrap">{when(entry.at)}</td>
             </tr>

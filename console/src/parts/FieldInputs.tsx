@@ -3,14 +3,37 @@ import { useCodebooks } from "../api/queries.ts";
 import { Trouble } from "./States.tsx";
 
 /** What is asked for: a choice of a codebook, one within another field's choice, or a text; of a record also a number, a date, or yes or no. */
-export type Rule = { name?: string; title?: string; type?: string; codebook?: string; within?: string; takes?: string; required?: boolean };
+export type Rule = {
+  name?: string;
+  title?: string;
+  type?: string;
+  codebook?: string;
+  within?: string;
+  takes?: string;
+  required?: boolean;
+};
 
 /** Whether every field has been given something. */
-export const isComplete = (rules: Rule[], values: Record<string, string>): boolean => rules.every((rule) => (values[rule.name ?? ""] ?? "").trim() !== "");
+export const isComplete = (rules: Rule[], values: Record<string, string>): boolean =>
+  rules.every((rule) => (values[rule.name ?? ""] ?? "").trim() !== "");
 
 /** The fields of the record, each narrowed by the one that it stands within. */
 /** @param remarks what is wrong with a field, by its name @param prefix of the places of its inputs in the page */
-export function FieldInputs({ rules, values, onChange, small, remarks = {}, prefix }: { rules: Rule[]; values: Record<string, string>; onChange: (values: Record<string, string>) => void; small?: boolean; remarks?: Record<string, string>; prefix?: string }) {
+export function FieldInputs({
+  rules,
+  values,
+  onChange,
+  small,
+  remarks = {},
+  prefix,
+}: {
+  rules: Rule[];
+  values: Record<string, string>;
+  onChange: (values: Record<string, string>) => void;
+  small?: boolean;
+  remarks?: Record<string, string>;
+  prefix?: string;
+}) {
   const books = useCodebooks();
   if (rules.length === 0) return null;
   const choices = (rule: Rule): Choice[] => {
@@ -19,31 +42,81 @@ export function FieldInputs({ rules, values, onChange, small, remarks = {}, pref
     return above ? (choices(above).find((choice) => choice.code === values[above.name ?? ""])?.choices ?? []) : [];
   };
   /** Another choice above leaves no choice below. */
-  const beneath = (name: string): string[] => rules.filter((rule) => rule.within === name).flatMap((rule) => [rule.name ?? "", ...beneath(rule.name ?? "")]);
+  const beneath = (name: string): string[] =>
+    rules.filter((rule) => rule.within === name).flatMap((rule) => [rule.name ?? "", ...beneath(rule.name ?? "")]);
   const change = (name: string, value: string) => {
     const next = { ...values, [name]: value };
     for (const below of beneath(name)) delete next[below];
     onChange(next);
   };
-  const described = (name: string) => ({ ...(prefix ? { id: prefix + name } : {}), ...(remarks[name] ? { "aria-invalid": true, "aria-describedby": `${prefix ?? ""}${name}-remark` } : {}) });
+  const described = (name: string) => ({
+    ...(prefix ? { id: prefix + name } : {}),
+    ...(remarks[name] ? { "aria-invalid": true, "aria-describedby": `${prefix ?? ""}${name}-remark` } : {}),
+  });
   return (
     <>
-      {books.isLoadingError && <div className="col-span-full"><Trouble error={books.error} /></div>}
+      {books.isLoadingError && (
+        <div className="col-span-full">
+          <Trouble error={books.error} />
+        </div>
+      )}
       {rules.map((rule) => {
         const name = rule.name ?? "";
-        const offered = rule.codebook !== undefined || rule.within !== undefined ? choices(rule).filter((choice) => !choice.retired) : undefined;
+        const offered =
+          rule.codebook !== undefined || rule.within !== undefined
+            ? choices(rule).filter((choice) => !choice.retired)
+            : undefined;
         return (
           <label key={name} className="grid gap-1 content-start">
-            <span className="text-sm">{rule.title ?? name}{rule.required && <span aria-hidden="true"> *</span>} {rule.takes && <span className="quiet">({rule.takes})</span>}</span>
+            <span className="text-sm">
+              {rule.title ?? name}
+              {rule.required && <span aria-hidden="true"> *</span>}{" "}
+              {rule.takes && <span className="quiet">({rule.takes})</span>}
+            </span>
             {offered ? (
-              <select className={`select w-full ${small ? "select-sm" : ""}`} {...described(name)} value={values[name] ?? ""} disabled={offered.length === 0} onChange={(event) => change(name, event.target.value)}>
-                <option value="">{offered.length === 0 && rule.within ? `choose ${rule.within} first` : "choose"}</option>
-                {offered.map((choice) => <option key={choice.code} value={choice.code}>{choice.name} ({choice.code})</option>)}
+              <select
+                className={`select w-full ${small ? "select-sm" : ""}`}
+                {...described(name)}
+                value={values[name] ?? ""}
+                disabled={offered.length === 0}
+                onChange={(event) => change(name, event.target.value)}
+              >
+                <option value="">
+                  {offered.length === 0 && rule.within ? `choose ${rule.within} first` : "choose"}
+                </option>
+                {offered.map((choice) => (
+                  <option key={choice.code} value={choice.code}>
+                    {choice.name} ({choice.code})
+                  </option>
+                ))}
               </select>
             ) : rule.type === "yes-no" ? (
-              <select className={`select w-full ${small ? "select-sm" : ""}`} {...described(name)} value={values[name] ?? ""} onChange={(event) => change(name, event.target.value)}><option value="">not said</option><option value="yes">yes</option><option value="no">no</option></select>
-            ) : <input className={`input w-full ${small ? "input-sm" : ""}`} {...described(name)} type={rule.type === "date" ? "date" : "text"} inputMode={rule.type === "number" ? "decimal" : undefined} value={values[name] ?? ""} autoComplete="off" onChange={(event) => change(name, event.target.value)} />}
-            {remarks[name] && <span id={`${prefix ?? ""}${name}-remark`} className="text-sm text-error">{remarks[name]}</span>}
+              <select
+                className={`select w-full ${small ? "select-sm" : ""}`}
+                {...described(name)}
+                value={values[name] ?? ""}
+                onChange={(event) => change(name, event.target.value)}
+              >
+                <option value="">not said</option>
+                <option value="yes">yes</option>
+                <option value="no">no</option>
+              </select>
+            ) : (
+              <input
+                className={`input w-full ${small ? "input-sm" : ""}`}
+                {...described(name)}
+                type={rule.type === "date" ? "date" : "text"}
+                inputMode={rule.type === "number" ? "decimal" : undefined}
+                value={values[name] ?? ""}
+                autoComplete="off"
+                onChange={(event) => change(name, event.target.value)}
+              />
+            )}
+            {remarks[name] && (
+              <span id={`${prefix ?? ""}${name}-remark`} className="text-sm text-error">
+                {remarks[name]}
+              </span>
+            )}
           </label>
         );
       })}

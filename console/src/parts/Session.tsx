@@ -41,18 +41,40 @@ export function useSignOut() {
 /** Shows the pages to somebody who is signed in, and to everybody else the way to sign in. */
 export function SessionGate({ children }: { children: React.ReactNode }) {
   const queries = useQueryClient();
-  const session = useQuery({ queryKey: ["session"], queryFn: () => ask(queries.getQueryData<SessionView>(["session"]) ?? null), staleTime: Infinity, retry: false });
+  const session = useQuery({
+    queryKey: ["session"],
+    queryFn: () => ask(queries.getQueryData<SessionView>(["session"]) ?? null),
+    staleTime: Infinity,
+    retry: false,
+  });
   const [ended, setEnded] = useState(false);
   useEffect(() => {
     onSignedOut(() => setEnded((before) => before || queries.getQueryData(["session"]) != null));
   }, [queries]);
   if (session.isPending) return <Waiting />;
-  if (session.isLoadingError) return <div className="p-6"><Trouble error={session.error} /><button type="button" className="btn mt-4" onClick={() => void session.refetch()}>Try again</button></div>;
+  if (session.isLoadingError)
+    return (
+      <div className="p-6">
+        <Trouble error={session.error} />
+        <button type="button" className="btn mt-4" onClick={() => void session.refetch()}>
+          Try again
+        </button>
+      </div>
+    );
   if (!session.data) return <SignIn />;
   // What was typed on a page stays there while its reader signs in again above it.
   return (
     <Current.Provider value={session.data}>
-      {ended && <div role="dialog" aria-modal="true" aria-label="Sign in again" className="fixed inset-0 z-20 bg-base-100/90 overflow-auto"><SignIn again={session.data.account} onDone={() => setEnded(false)} /></div>}
+      {ended && (
+        <div
+          role="dialog"
+          aria-modal="true"
+          aria-label="Sign in again"
+          className="fixed inset-0 z-20 bg-base-100/90 overflow-auto"
+        >
+          <SignIn again={session.data.account} onDone={() => setEnded(false)} />
+        </div>
+      )}
       {children}
     </Current.Provider>
   );
@@ -68,7 +90,9 @@ function SignIn({ again, onDone }: { again?: string; onDone?: () => void }) {
     onSuccess: (session) => {
       showSecret(session.secret);
       queries.setQueryData(["session"], session);
-      void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "session" && query.queryKey[0] !== "definition" });
+      void queries.invalidateQueries({
+        predicate: (query) => query.queryKey[0] !== "session" && query.queryKey[0] !== "definition",
+      });
       onDone?.();
     },
     onError: () => {
@@ -78,13 +102,52 @@ function SignIn({ again, onDone }: { again?: string; onDone?: () => void }) {
   });
   return (
     <div className="min-h-screen grid place-items-center p-4">
-      <form className="sheet w-full max-w-sm" aria-labelledby="sign-in" onSubmit={(event) => { event.preventDefault(); if (!signIn.isPending) signIn.mutate(); }}>
-        <h1 id="sign-in" className="sheet-title flex items-center gap-2.5"><img src="/mark.svg" alt="" width="24" height="24" />{again ? "Sign in again" : "Sign in to Young Tally"}</h1>
+      <form
+        className="sheet w-full max-w-sm"
+        aria-labelledby="sign-in"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (!signIn.isPending) signIn.mutate();
+        }}
+      >
+        <h1 id="sign-in" className="sheet-title flex items-center gap-2.5">
+          <img src="/mark.svg" alt="" width="24" height="24" />
+          {again ? "Sign in again" : "Sign in to Young Tally"}
+        </h1>
         <div className="p-4 grid gap-3">
           {again && <p className="quiet text-sm">The session has ended. What you typed is still there.</p>}
-          <label className="grid gap-1"><span className="text-sm">Account</span><input className="input w-full" name="account" autoComplete="username" autoCapitalize="none" spellCheck={false} autoFocus={!again} required value={account} disabled={again !== undefined} onChange={(event) => setAccount(event.target.value)} /></label>
-          <label className="grid gap-1"><span className="text-sm">Password</span><input ref={field} className="input w-full" name="password" type="password" autoComplete="current-password" autoFocus={again !== undefined} required value={password} onChange={(event) => setPassword(event.target.value)} /></label>
-          <button type="submit" className="btn btn-primary" aria-busy={signIn.isPending}>Sign in</button>
+          <label className="grid gap-1">
+            <span className="text-sm">Account</span>
+            <input
+              className="input w-full"
+              name="account"
+              autoComplete="username"
+              autoCapitalize="none"
+              spellCheck={false}
+              autoFocus={!again}
+              required
+              value={account}
+              disabled={again !== undefined}
+              onChange={(event) => setAccount(event.target.value)}
+            />
+          </label>
+          <label className="grid gap-1">
+            <span className="text-sm">Password</span>
+            <input
+              ref={field}
+              className="input w-full"
+              name="password"
+              type="password"
+              autoComplete="current-password"
+              autoFocus={again !== undefined}
+              required
+              value={password}
+              onChange={(event) => setPassword(event.target.value)}
+            />
+          </label>
+          <button type="submit" className="btn btn-primary" aria-busy={signIn.isPending}>
+            Sign in
+          </button>
           <div aria-live="polite">{signIn.isError && <Trouble error={signIn.error} />}</div>
         </div>
       </form>

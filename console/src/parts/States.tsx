@@ -1,7 +1,11 @@
 import { Problem } from "../api/client.ts";
 
 export function Waiting() {
-  return <p className="quiet p-4" role="status">Asking the service …</p>;
+  return (
+    <p className="quiet p-4" role="status">
+      Asking the service …
+    </p>
+  );
 }
 
 /** What went wrong, and what would do. */
@@ -10,7 +14,16 @@ export function Trouble({ error }: { error: unknown }) {
   return (
     <div role="alert" className="border-l-4 border-error bg-base-200 px-4 py-3">
       <p className="font-semibold text-error">{error instanceof Error ? error.message : "Something went wrong."}</p>
-      {problem?.accepted && <p className="quiet text-sm mt-1">{problem.field ? <><span className="identifier">{problem.field}</span>: </> : null}{problem.accepted}</p>}
+      {problem?.accepted && (
+        <p className="quiet text-sm mt-1">
+          {problem.field ? (
+            <>
+              <span className="identifier">{problem.field}</span>:{" "}
+            </>
+          ) : null}
+          {problem.accepted}
+        </p>
+      )}
     </div>
   );
 }

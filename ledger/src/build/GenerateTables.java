@@ -9,18 +9,34 @@ import org.jooq.meta.jaxb.Jdbc;
 import org.jooq.meta.jaxb.Logging;
 import org.jooq.meta.jaxb.Target;
 
-/** Migrates an empty database in memory and writes jOOQ's table classes from it. Arguments: the migrations, the folder to write to. */
+/**
+ * Migrates an empty database in memory and writes jOOQ's table classes from it. Arguments: the migrations, the folder
+ * to write to.
+ */
 public class GenerateTables {
     public static void main(String[] args) throws Exception {
         String url = "jdbc:h2:mem:tables;DB_CLOSE_DELAY=-1";
-        Flyway.configure().dataSource(url, "sa", "").locations("filesystem:" + Path.of(args[0])).load().migrate();
+        Flyway.configure()
+                .dataSource(url, "sa", "")
+                .locations("filesystem:" + Path.of(args[0]))
+                .load()
+                .migrate();
         GenerationTool.generate(new Configuration()
                 .withLogging(Logging.WARN)
                 .withJdbc(new Jdbc().withUrl(url).withUser("sa").withPassword(""))
                 .withGenerator(new Generator()
-                        .withDatabase(new Database().withName("org.jooq.meta.h2.H2Database").withInputSchema("PUBLIC")
-                                .withOutputSchemaToDefault(true).withExcludes("(?i)flyway_.*").withIncludeSystemSequences(false))
-                        .withGenerate(new Generate().withRecords(false).withGlobalCatalogReferences(false).withGlobalSchemaReferences(false))
-                        .withTarget(new Target().withPackageName("org.youngtally.ledger.store.db").withDirectory(args[1]))));
+                        .withDatabase(new Database()
+                                .withName("org.jooq.meta.h2.H2Database")
+                                .withInputSchema("PUBLIC")
+                                .withOutputSchemaToDefault(true)
+                                .withExcludes("(?i)flyway_.*")
+                                .withIncludeSystemSequences(false))
+                        .withGenerate(new Generate()
+                                .withRecords(false)
+                                .withGlobalCatalogReferences(false)
+                                .withGlobalSchemaReferences(false))
+                        .withTarget(new Target()
+                                .withPackageName("org.youngtally.ledger.store.db")
+                                .withDirectory(args[1]))));
     }
 }

@@ -12,10 +12,19 @@ export function OwnAccount() {
   return (
     <>
       <h1 className="text-2xl font-semibold mb-1">{session.title}</h1>
-      <p className="quiet mb-5">Signed in as <span className="identifier">{session.account}</span>.</p>
+      <p className="quiet mb-5">
+        Signed in as <span className="identifier">{session.account}</span>.
+      </p>
       <div className="sheets lg:grid-cols-[minmax(0,1fr)_20rem] items-start">
         <div className="sheets">
-          <section className="sheet" aria-labelledby="may"><h2 id="may" className="sheet-title">What you may do</h2><div className="p-4"><GrantWords grants={session.grants} /></div></section>
+          <section className="sheet" aria-labelledby="may">
+            <h2 id="may" className="sheet-title">
+              What you may do
+            </h2>
+            <div className="p-4">
+              <GrantWords grants={session.grants} />
+            </div>
+          </section>
           <TokenPanel account={session.account} />
         </div>
         <NewPassword />
@@ -30,24 +39,53 @@ function NewPassword() {
   const [again, setAgain] = useState("");
   const change = useMutation({
     mutationFn: () => put<void>("/session/password", { current, password }),
-    onSuccess: () => { setCurrent(""); setPassword(""); setAgain(""); },
+    onSuccess: () => {
+      setCurrent("");
+      setPassword("");
+      setAgain("");
+    },
   });
   const differ = again !== "" && again !== password;
   const field = (label: string, value: string, set: (text: string) => void, complete: string) => (
-    <label className="grid gap-1"><span className="text-sm">{label}</span><input className="input w-full" type="password" autoComplete={complete} required value={value} onChange={(event) => set(event.target.value)} /></label>
+    <label className="grid gap-1">
+      <span className="text-sm">{label}</span>
+      <input
+        className="input w-full"
+        type="password"
+        autoComplete={complete}
+        required
+        value={value}
+        onChange={(event) => set(event.target.value)}
+      />
+    </label>
   );
   return (
-    <form className="sheet" aria-labelledby="password" onSubmit={(event) => { event.preventDefault(); if (!differ && !change.isPending) change.mutate(); }}>
-      <h2 id="password" className="sheet-title">New password</h2>
+    <form
+      className="sheet"
+      aria-labelledby="password"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!differ && !change.isPending) change.mutate();
+      }}
+    >
+      <h2 id="password" className="sheet-title">
+        New password
+      </h2>
       <div className="p-4 grid gap-3">
         {field("Password so far", current, setCurrent, "current-password")}
         {field("New password, 10 symbols or more", password, setPassword, "new-password")}
         {field("The new one again", again, setAgain, "new-password")}
         {differ && <p className="text-error text-sm">The two new ones differ.</p>}
-        <button type="submit" className="btn btn-primary justify-self-start" aria-busy={change.isPending}>Change it</button>
+        <button type="submit" className="btn btn-primary justify-self-start" aria-busy={change.isPending}>
+          Change it
+        </button>
         <div aria-live="polite">
           {change.isError && <Trouble error={change.error} />}
-          {change.isSuccess && <p className="border-l-4 border-success bg-base-200 px-4 py-3">It is changed; every other session has ended.</p>}
+          {change.isSuccess && (
+            <p className="border-l-4 border-success bg-base-200 px-4 py-3">
+              It is changed; every other session has ended.
+            </p>
+          )}
         </div>
       </div>
     </form>

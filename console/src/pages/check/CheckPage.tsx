@@ -13,28 +13,84 @@ export function CheckPage() {
   const add = useMutation({ mutationFn: () => post<CheckAddition>("/check-additions", { scheme: name, text }) });
   if (!schemes.data) return schemes.isError ? <Trouble error={schemes.error} /> : <Waiting />;
   const scheme = schemes.data.find((each) => each.name === name);
-  const clear = () => { verify.reset(); add.reset(); };
+  const clear = () => {
+    verify.reset();
+    add.reset();
+  };
   return (
     <>
       <h1 className="text-2xl font-semibold mb-5">Check digits</h1>
       <div className="sheets lg:grid-cols-[minmax(0,1fr)_22rem] items-start">
-        <form className="sheet" onSubmit={(event) => { event.preventDefault(); add.reset(); verify.mutate(); }}>
+        <form
+          className="sheet"
+          onSubmit={(event) => {
+            event.preventDefault();
+            add.reset();
+            verify.mutate();
+          }}
+        >
           <h2 className="sheet-title">An identifier, typed or scanned</h2>
           <div className="p-4 grid gap-4">
-            <label className="grid gap-1"><span className="text-sm">Scheme</span>
-              <select className="select w-full truncate pr-10 appearance-none" value={name} onChange={(event) => { clear(); setName(event.target.value); }}>
-                {schemes.data.map((each) => <option key={each.name} value={each.name}>{each.name} — {each.title}</option>)}
-              </select></label>
-            <label className="grid gap-1"><span className="text-sm">Identifier <span className="quiet">(blanks and hyphens are passed over)</span></span>
-              <input className="input w-full font-mono" value={text} autoComplete="off" spellCheck={false} autoFocus onChange={(event) => { clear(); setText(event.target.value); }} /></label>
+            <label className="grid gap-1">
+              <span className="text-sm">Scheme</span>
+              <select
+                className="select w-full truncate pr-10 appearance-none"
+                value={name}
+                onChange={(event) => {
+                  clear();
+                  setName(event.target.value);
+                }}
+              >
+                {schemes.data.map((each) => (
+                  <option key={each.name} value={each.name}>
+                    {each.name} — {each.title}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <label className="grid gap-1">
+              <span className="text-sm">
+                Identifier <span className="quiet">(blanks and hyphens are passed over)</span>
+              </span>
+              <input
+                className="input w-full font-mono"
+                value={text}
+                autoComplete="off"
+                spellCheck={false}
+                autoFocus
+                onChange={(event) => {
+                  clear();
+                  setText(event.target.value);
+                }}
+              />
+            </label>
             <div className="flex gap-3 flex-wrap">
-              <button type="submit" className="btn btn-primary" aria-busy={verify.isPending}>Verify it</button>
-              <button type="button" className="btn" aria-busy={add.isPending} onClick={() => { verify.reset(); add.mutate(); }}>Add the check digit</button>
+              <button type="submit" className="btn btn-primary" aria-busy={verify.isPending}>
+                Verify it
+              </button>
+              <button
+                type="button"
+                className="btn"
+                aria-busy={add.isPending}
+                onClick={() => {
+                  verify.reset();
+                  add.mutate();
+                }}
+              >
+                Add the check digit
+              </button>
             </div>
             <div aria-live="polite">
               {verify.isError && <Trouble error={verify.error} />}
               {add.isError && <Trouble error={add.error} />}
-              {add.isSuccess && <p className="border-l-4 border-success bg-base-200 px-4 py-3 identifier text-xl font-semibold" data-testid="added">{add.data.text}</p>}
+              {add.isSuccess && (
+                <p
+                  className="border-l-4 border-success bg-base-200 px-4 py-3 identifier text-xl font-semibold"
+                  data-testid="added"
+                >
+                  {add.data.text}
+                </p>
+              )}
               {verify.isSuccess && <Verdict result={verify.data} />}
             </div>
           </div>
@@ -49,9 +105,26 @@ function Verdict({ result }: { result: CheckResult }) {
   const swaps = result.repairs.filter((repair) => repair.slip === "swap");
   const symbols = result.repairs.filter((repair) => repair.slip !== "swap");
   return (
-    <div className={`border-l-4 bg-base-200 px-4 py-3 grid gap-3 ${result.right ? "border-success" : "border-error"}`} data-testid="verdict">
-      <p><strong className={result.right ? "text-success" : "text-error"}>{result.right ? "Right" : "Wrong"}</strong> <span className="identifier">{result.text}</span></p>
-      {!result.right && <p className="text-sm">{result.expected ? <>Its check is <span className="identifier">{result.given}</span>, the rest asks for <span className="identifier">{result.expected}</span>.</> : "The rest has no check digit: this number is not used."}</p>}
+    <div
+      className={`border-l-4 bg-base-200 px-4 py-3 grid gap-3 ${result.right ? "border-success" : "border-error"}`}
+      data-testid="verdict"
+    >
+      <p>
+        <strong className={result.right ? "text-success" : "text-error"}>{result.right ? "Right" : "Wrong"}</strong>{" "}
+        <span className="identifier">{result.text}</span>
+      </p>
+      {!result.right && (
+        <p className="text-sm">
+          {result.expected ? (
+            <>
+              Its check is <span className="identifier">{result.given}</span>, the rest asks for{" "}
+              <span className="identifier">{result.expected}</span>.
+            </>
+          ) : (
+            "The rest has no check digit: this number is not used."
+          )}
+        </p>
+      )}
       {swaps.length > 0 && <Repairs title="Right, if two neighbours were swapped" texts={swaps} length={2} />}
       {symbols.length > 0 && <Repairs title="Right, if one symbol is wrong" texts={symbols} length={1} />}
     </div>
@@ -65,7 +138,13 @@ function Repairs({ title, texts, length }: { title: string; texts: CheckResult["
       <p className="text-sm font-semibold">{title}</p>
       <ul className="flex flex-wrap gap-x-5 gap-y-1 mt-1">
         {texts.map((repair) => (
-          <li key={repair.text} className="identifier">{repair.text.slice(0, repair.at - 1)}<mark className="bg-accent text-accent-content px-0.5">{repair.text.slice(repair.at - 1, repair.at - 1 + length)}</mark>{repair.text.slice(repair.at - 1 + length)}</li>
+          <li key={repair.text} className="identifier">
+            {repair.text.slice(0, repair.at - 1)}
+            <mark className="bg-accent text-accent-content px-0.5">
+              {repair.text.slice(repair.at - 1, repair.at - 1 + length)}
+            </mark>
+            {repair.text.slice(repair.at - 1 + length)}
+          </li>
         ))}
       </ul>
     </div>
@@ -75,12 +154,29 @@ function Repairs({ title, texts, length }: { title: string; texts: CheckResult["
 function About({ scheme }: { scheme: SchemeView }) {
   return (
     <section className="sheet" aria-labelledby="about">
-      <h2 id="about" className="sheet-title">The scheme</h2>
+      <h2 id="about" className="sheet-title">
+        The scheme
+      </h2>
       <dl className="p-4 grid gap-3 text-sm">
-        <div><dt className="quiet">Published as</dt><dd>{scheme.title}</dd></div>
-        <div><dt className="quiet">Reads</dt><dd className="identifier break-all">{scheme.reads}</dd></div>
-        <div><dt className="quiet">Gives</dt><dd>{scheme.length === 1 ? "one symbol" : `${scheme.length} symbols`}, {scheme.inFront ? "in front" : "at the end"}</dd></div>
-        <div><dt className="quiet">Misses</dt><dd>{scheme.misses}</dd></div>
+        <div>
+          <dt className="quiet">Published as</dt>
+          <dd>{scheme.title}</dd>
+        </div>
+        <div>
+          <dt className="quiet">Reads</dt>
+          <dd className="identifier break-all">{scheme.reads}</dd>
+        </div>
+        <div>
+          <dt className="quiet">Gives</dt>
+          <dd>
+            {scheme.length === 1 ? "one symbol" : `${scheme.length} symbols`},{" "}
+            {scheme.inFront ? "in front" : "at the end"}
+          </dd>
+        </div>
+        <div>
+          <dt className="quiet">Misses</dt>
+          <dd>{scheme.misses}</dd>
+        </div>
       </dl>
     </section>
   );

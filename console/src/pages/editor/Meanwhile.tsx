@@ -7,26 +7,61 @@ import { draftOf, type Draft } from "./form.ts";
 /** What somebody else made of a series while it was being edited. */
 export type Newer = { draft: Draft; version: number };
 
-const names: Partial<Record<keyof Draft, string>> = { fields: "fields of the record", restarts: "restarts", ranges: "ranges", skipsValues: "values never given", skipsContaining: "counts never given", fiscalYearStarts: "fiscal year" };
+const names: Partial<Record<keyof Draft, string>> = {
+  fields: "fields of the record",
+  restarts: "restarts",
+  ranges: "ranges",
+  skipsValues: "values never given",
+  skipsContaining: "counts never given",
+  fiscalYearStarts: "fiscal year",
+};
 
 /** Without the numbers by which the page tells rows apart. */
-const written = (value: unknown) => JSON.stringify(value, (name, part: unknown) => (name === "id" || part === "" ? undefined : part));
+const written = (value: unknown) =>
+  JSON.stringify(value, (name, part: unknown) => (name === "id" || part === "" ? undefined : part));
 
 const same = (one: unknown, other: unknown) => written(one) === written(other);
 
-const shown = (value: unknown): string => (value === "" ? "nothing" : typeof value === "string" ? value : written(value).replace(/["{}[\]]/g, "").replace(/,/g, ", ").replace(/:/g, ": "));
+const shown = (value: unknown): string =>
+  value === ""
+    ? "nothing"
+    : typeof value === "string"
+      ? value
+      : written(value)
+          .replace(/["{}[\]]/g, "")
+          .replace(/,/g, ", ")
+          .replace(/:/g, ": ");
 
 /** Both changes together: what I changed stays mine, all else is as it is by now. */
 export const together = (begun: Draft, mine: Draft, theirs: Draft): Draft =>
-  Object.fromEntries((Object.keys(mine) as (keyof Draft)[]).map((name) => [name, same(mine[name], begun[name]) ? theirs[name] : mine[name]])) as Draft;
+  Object.fromEntries(
+    (Object.keys(mine) as (keyof Draft)[]).map((name) => [
+      name,
+      same(mine[name], begun[name]) ? theirs[name] : mine[name],
+    ]),
+  ) as Draft;
 
 /** Says what changed, by whom, and lets both go together: nothing that was typed is lost. */
-export function Meanwhile({ begun, mine, onTake, onGoOn }: { begun: Draft; mine: Draft; onTake: (part: Partial<Draft>) => void; onGoOn: (newer: Newer) => void }) {
+export function Meanwhile({
+  begun,
+  mine,
+  onTake,
+  onGoOn,
+}: {
+  begun: Draft;
+  mine: Draft;
+  onTake: (part: Partial<Draft>) => void;
+  onGoOn: (newer: Newer) => void;
+}) {
   const found = useQuery({
     queryKey: ["meanwhile", begun.key],
     queryFn: async () => {
       const [now, history] = await Promise.all([definition(begun.key), entries(begun.key, undefined, 50)]);
-      return { draft: draftOf(now.form), version: now.version, last: history.entries.find((entry) => entry.act === "define") };
+      return {
+        draft: draftOf(now.form),
+        version: now.version,
+        last: history.entries.find((entry) => entry.act === "define"),
+      };
     },
     staleTime: 0,
     gcTime: 0,
@@ -36,24 +71,67 @@ export function Meanwhile({ begun, mine, onTake, onGoOn }: { begun: Draft; mine:
   const changed = (Object.keys(theirs) as (keyof Draft)[]).filter((name) => !same(theirs[name], begun[name]));
   return (
     <section className="border-l-4 border-warning bg-base-200 px-4 py-3 grid gap-3" aria-labelledby="meanwhile">
-      <h2 id="meanwhile" className="font-semibold">{found.data.last ? `${found.data.last.by} changed this series ${when(found.data.last.at)}` : "Somebody changed this series"}, while you were editing it</h2>
-      <p className="text-sm">What you typed is still here. Version {found.data.version} differs from what you began with in {changed.length === 1 ? "one place" : `${changed.length} places`}:</p>
+      <h2 id="meanwhile" className="font-semibold">
+        {found.data.last
+          ? `${found.data.last.by} changed this series ${when(found.data.last.at)}`
+          : "Somebody changed this series"}
+        , while you were editing it
+      </h2>
+      <p className="text-sm">
+        What you typed is still here. Version {found.data.version} differs from what you began with in{" "}
+        {changed.length === 1 ? "one place" : `${changed.length} places`}:
+      </p>
       <table className="table table-sm">
-        <thead><tr><th>What</th><th>Was</th><th>Is now</th><th>Yours</th></tr></thead>
+        <thead>
+          <tr>
+            <th>What</th>
+            <th>Was</th>
+            <th>Is now</th>
+            <th>Yours</th>
+          </tr>
+        </thead>
         <tbody>
           {changed.map((name) => {
             const touched = !same(mine[name], begun[name]) && !same(mine[name], theirs[name]);
             return (
               <tr key={name}>
-                <th scope="row" className="font-medium">{names[name] ?? name}</th><td>{shown(begun[name])}</td><td>{shown(theirs[name])}</td>
-                <td>{touched ? <>{shown(mine[name])} <button type="button" className="btn btn-xs" aria-label={`Take theirs: ${name}`} onClick={() => onTake({ [name]: theirs[name] })}>Take theirs</button></> : <span className="quiet">as it is now</span>}</td>
+                <th scope="row" className="font-medium">
+                  {names[name] ?? name}
+                </th>
+                <td>{shown(begun[name])}</td>
+                <td>{shown(theirs[name])}</td>
+                <td>
+                  {touched ? (
+                    <>
+                      {shown(mine[name])}{" "}
+                      <button
+                        type="button"
+                        className="btn btn-xs"
+                        aria-label={`Take theirs: ${name}`}
+                        onClick={() => onTake({ [name]: theirs[name] })}
+                      >
+                        Take theirs
+                      </button>
+                    </>
+                  ) : (
+                    <span className="quiet">as it is now</span>
+                  )}
+                </td>
               </tr>
             );
           })}
         </tbody>
       </table>
-      <button type="button" className="btn btn-primary btn-sm justify-self-start" onClick={() => onGoOn({ draft: theirs, version: found.data.version })}>Go on with both together</button>
-      <p className="quiet text-sm">What you changed stays as you typed it, all else becomes what it is now; look at the preview, then save.</p>
+      <button
+        type="button"
+        className="btn btn-primary btn-sm justify-self-start"
+        onClick={() => onGoOn({ draft: theirs, version: found.data.version })}
+      >
+        Go on with both together
+      </button>
+      <p className="quiet text-sm">
+        What you changed stays as you typed it, all else becomes what it is now; look at the preview, then save.
+      </p>
     </section>
   );
 }

@@ -17,7 +17,15 @@ const parts = [
 ];
 
 /** A pattern can be typed, or put together from parts at the place of the cursor. */
-export function PatternField({ value, faults, onChange }: { value: string; faults: Fault[]; onChange: (value: string) => void }) {
+export function PatternField({
+  value,
+  faults,
+  onChange,
+}: {
+  value: string;
+  faults: Fault[];
+  onChange: (value: string) => void;
+}) {
   const field = useRef<HTMLInputElement>(null);
   const put = (text: string) => {
     const from = field.current?.selectionStart ?? value.length;
@@ -31,10 +39,25 @@ export function PatternField({ value, faults, onChange }: { value: string; fault
   return (
     <div className="grid gap-2">
       <Field id="pattern" label="Pattern" hint="— text as it stands, and fields in braces" faults={faults}>
-        <input id="pattern" ref={field} className={`input w-full font-mono ${faults.length > 0 ? "input-error" : ""}`} aria-invalid={faults.length > 0} aria-describedby="pattern-faults" placeholder="LW{date yy}-{count 5}" value={value} autoComplete="off" spellCheck={false} onChange={(event) => onChange(event.target.value)} />
+        <input
+          id="pattern"
+          ref={field}
+          className={`input w-full font-mono ${faults.length > 0 ? "input-error" : ""}`}
+          aria-invalid={faults.length > 0}
+          aria-describedby="pattern-faults"
+          placeholder="LW{date yy}-{count 5}"
+          value={value}
+          autoComplete="off"
+          spellCheck={false}
+          onChange={(event) => onChange(event.target.value)}
+        />
       </Field>
       <div className="flex flex-wrap gap-1.5" role="group" aria-label="Put a part into the pattern">
-        {parts.map((part) => <button key={part.text} type="button" className="btn btn-xs" title={part.text} onClick={() => put(part.text)}>+ {part.name}</button>)}
+        {parts.map((part) => (
+          <button key={part.text} type="button" className="btn btn-xs" title={part.text} onClick={() => put(part.text)}>
+            + {part.name}
+          </button>
+        ))}
       </div>
     </div>
   );

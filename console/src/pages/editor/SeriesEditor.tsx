@@ -58,18 +58,63 @@ function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: nu
     const own = faultsAt(faults, path);
     return (
       <Field id={name} label={label} hint={hint} faults={own}>
-        <input id={name} className={`input w-full ${name === "title" ? "" : "font-mono"} ${own.length > 0 ? "input-error" : ""}`} aria-invalid={own.length > 0} aria-describedby={`${name}-faults`} placeholder={placeholder} value={draft[name]} disabled={name === "key" && exists} autoComplete="off" spellCheck={false} onChange={(event) => change({ [name]: event.target.value })} />
+        <input
+          id={name}
+          className={`input w-full ${name === "title" ? "" : "font-mono"} ${own.length > 0 ? "input-error" : ""}`}
+          aria-invalid={own.length > 0}
+          aria-describedby={`${name}-faults`}
+          placeholder={placeholder}
+          value={draft[name]}
+          disabled={name === "key" && exists}
+          autoComplete="off"
+          spellCheck={false}
+          onChange={(event) => change({ [name]: event.target.value })}
+        />
       </Field>
     );
   };
-  const choice = (name: "order" | "proof" | "typed" | "gaps" | "returns" | "chronological", label: string, options: [string, string][]) => (
+  const choice = (
+    name: "order" | "proof" | "typed" | "gaps" | "returns" | "chronological",
+    label: string,
+    options: [string, string][],
+  ) => (
     <Field id={name} label={label} faults={faultsAt(faults, name)}>
-      <select id={name} className="select w-full" value={draft[name]} onChange={(event) => change({ [name]: event.target.value })}>{options.map(([value, shown]) => <option key={value} value={value}>{shown}</option>)}</select>
+      <select
+        id={name}
+        className="select w-full"
+        value={draft[name]}
+        onChange={(event) => change({ [name]: event.target.value })}
+      >
+        {options.map(([value, shown]) => (
+          <option key={value} value={value}>
+            {shown}
+          </option>
+        ))}
+      </select>
     </Field>
   );
   return (
-    <form onSubmit={(event) => { event.preventDefault(); setTouched(true); save.mutate(); }}>
-      <p className="text-sm mb-1"><Link className="link" to="/series">Series</Link>{exists && <> <span aria-hidden="true">/</span> <Link className="link identifier" to={`/series/${begun.key}`}>{begun.key}</Link></>}</p>
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        setTouched(true);
+        save.mutate();
+      }}
+    >
+      <p className="text-sm mb-1">
+        <Link className="link" to="/series">
+          Series
+        </Link>
+        {exists && (
+          <>
+            {" "}
+            <span aria-hidden="true">/</span>{" "}
+            <Link className="link identifier" to={`/series/${begun.key}`}>
+              {begun.key}
+            </Link>
+          </>
+        )}
+      </p>
       <h1 className="text-2xl font-semibold mb-5">{exists ? `Edit ${begun.title}` : "New series"}</h1>
       <div className="sheets lg:grid-cols-[minmax(0,1fr)_22rem] items-start">
         <div className="grid gap-4">
@@ -78,11 +123,22 @@ function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: nu
             {text("namespace", "Namespace", "(else the key)", "invoice")}
           </div>
           {text("title", "Title", undefined, "Invoices of the works")}
-          <PatternField value={draft.pattern} faults={faultsAt(faults, "pattern")} onChange={(pattern) => change({ pattern })} />
+          <PatternField
+            value={draft.pattern}
+            faults={faultsAt(faults, "pattern")}
+            onChange={(pattern) => change({ pattern })}
+          />
           <RecordFields fields={draft.fields} faults={faults} onChange={(fields) => change({ fields })} />
-          <RestartFields restarts={draft.restarts} fields={draft.fields.map((field) => field.name)} faults={faultsAt(faults, "restarts")} onChange={(restarts) => change({ restarts })} />
+          <RestartFields
+            restarts={draft.restarts}
+            fields={draft.fields.map((field) => field.name)}
+            faults={faultsAt(faults, "restarts")}
+            onChange={(restarts) => change({ restarts })}
+          />
           <details className="sheet" open={isUsed(begun.locale, begun.fiscalYearStarts, begun.longest, begun.symbols)}>
-            <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">Dates, and the place the identifiers live in</summary>
+            <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">
+              Dates, and the place the identifiers live in
+            </summary>
             <div className="p-4 pt-2 grid gap-4 sm:grid-cols-2">
               {text("locale", "Names of months in", "(else en)", "de")}
               {text("fiscalYearStarts", "Fiscal year begins in month", "(else 1)", "4", "fiscal-year-starts")}
@@ -91,10 +147,19 @@ function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: nu
             </div>
           </details>
           <details className="sheet" open={isUsed(begun.order, begun.skipsValues, begun.skipsContaining, begun.proof)}>
-            <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">Order, and values that are never given</summary>
+            <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">
+              Order, and values that are never given
+            </summary>
             <div className="p-4 pt-2 grid gap-4 sm:grid-cols-2">
-              {choice("order", "Values are given", [["", "one after the other"], ["scattered", "scattered, so that none can be guessed"], ["repeating", "from the first again after the last"]])}
-              {choice("proof", "That no two are alike", [["", "must be proved"], ["waived", "is looked up with each number"]])}
+              {choice("order", "Values are given", [
+                ["", "one after the other"],
+                ["scattered", "scattered, so that none can be guessed"],
+                ["repeating", "from the first again after the last"],
+              ])}
+              {choice("proof", "That no two are alike", [
+                ["", "must be proved"],
+                ["waived", "is looked up with each number"],
+              ])}
               {text("skipsValues", "Never the values", "(with commas)", "13, 4000-4999", "skips.values")}
               {text("skipsContaining", "Never a count with", "(with commas)", "13, 666", "skips.containing")}
             </div>
@@ -102,19 +167,59 @@ function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: nu
           <details className="sheet" open={isUsed(begun.typed, begun.gaps, begun.returns, begun.chronological)}>
             <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">What may become of its numbers</summary>
             <div className="p-4 pt-2 grid gap-4 sm:grid-cols-2">
-              {choice("gaps", "A number that is given back", [["", "is given next: no gaps"], ["allowed", "is void: gaps are allowed"]])}
-              {choice("returns", "Issued numbers", [["", "can be given back unused"], ["refused", "are not taken back"]])}
-              {choice("chronological", "Dates", [["", "in any order"], ["true", "follow the calendar: none before the last"]])}
-              {choice("typed", "Typing a number", [["", "is refused"], ["allowed", "is allowed"], ["required", "is required"]])}
+              {choice("gaps", "A number that is given back", [
+                ["", "is given next: no gaps"],
+                ["allowed", "is void: gaps are allowed"],
+              ])}
+              {choice("returns", "Issued numbers", [
+                ["", "can be given back unused"],
+                ["refused", "are not taken back"],
+              ])}
+              {choice("chronological", "Dates", [
+                ["", "in any order"],
+                ["true", "follow the calendar: none before the last"],
+              ])}
+              {choice("typed", "Typing a number", [
+                ["", "is refused"],
+                ["allowed", "is allowed"],
+                ["required", "is required"],
+              ])}
             </div>
           </details>
           <RangeFields ranges={draft.ranges} faults={faults} onChange={(ranges) => change({ ranges })} />
-          {save.error instanceof Problem && save.error.status === 412 && exists
-            ? <Meanwhile begun={begun} mine={draft} onTake={change} onGoOn={(newer) => { setDraft(together(begun, draft, newer.draft)); setBegun(newer.draft); setVersion(newer.version); save.reset(); }} />
-            : save.isError && <Trouble error={save.error} />}
-          <div className="flex gap-3"><button type="submit" className="btn btn-primary" aria-busy={save.isPending}>{exists ? "Save the change" : "Define the series"}</button><Link className="btn btn-ghost" to={exists ? `/series/${begun.key}` : "/series"}>Leave it</Link></div>
+          {save.error instanceof Problem && save.error.status === 412 && exists ? (
+            <Meanwhile
+              begun={begun}
+              mine={draft}
+              onTake={change}
+              onGoOn={(newer) => {
+                setDraft(together(begun, draft, newer.draft));
+                setBegun(newer.draft);
+                setVersion(newer.version);
+                save.reset();
+              }}
+            />
+          ) : (
+            save.isError && <Trouble error={save.error} />
+          )}
+          <div className="flex gap-3">
+            <button type="submit" className="btn btn-primary" aria-busy={save.isPending}>
+              {exists ? "Save the change" : "Define the series"}
+            </button>
+            <Link className="btn btn-ghost" to={exists ? `/series/${begun.key}` : "/series"}>
+              Leave it
+            </Link>
+          </div>
         </div>
-        <PreviewPanel preview={touched ? preview.data : undefined} error={preview.error} date={date} onDate={setDate} fields={form.fields ?? []} given={given} onGiven={setGiven} />
+        <PreviewPanel
+          preview={touched ? preview.data : undefined}
+          error={preview.error}
+          date={date}
+          onDate={setDate}
+          fields={form.fields ?? []}
+          given={given}
+          onGiven={setGiven}
+        />
       </div>
     </form>
   );

@@ -12,12 +12,35 @@ function Reopen({ closing }: { closing: number }) {
   const [reason, setReason] = useState("");
   const act = useAct<Settlement>(() => setReason(""));
   return (
-    <form className="sheet" aria-labelledby="reopen" onSubmit={(event) => { event.preventDefault(); act.mutate({ path: `/closings/${closing}/reopenings`, body: { reason } }); }}>
-      <h2 id="reopen" className="sheet-title">Open it again</h2>
+    <form
+      className="sheet"
+      aria-labelledby="reopen"
+      onSubmit={(event) => {
+        event.preventDefault();
+        act.mutate({ path: `/closings/${closing}/reopenings`, body: { reason } });
+      }}
+    >
+      <h2 id="reopen" className="sheet-title">
+        Open it again
+      </h2>
       <div className="p-4 grid gap-3">
-        <label className="grid gap-1"><span className="text-sm">Reason</span><input className="input w-full" required value={reason} onChange={(event) => setReason(event.target.value)} autoComplete="off" /></label>
-        <button type="submit" className="btn" aria-busy={act.isPending}>Open again</button>
-        <div aria-live="polite">{act.isError && <Trouble error={act.error} />}{act.isSuccess && <Settled settlement={act.data} />}</div>
+        <label className="grid gap-1">
+          <span className="text-sm">Reason</span>
+          <input
+            className="input w-full"
+            required
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+            autoComplete="off"
+          />
+        </label>
+        <button type="submit" className="btn" aria-busy={act.isPending}>
+          Open again
+        </button>
+        <div aria-live="polite">
+          {act.isError && <Trouble error={act.error} />}
+          {act.isSuccess && <Settled settlement={act.data} />}
+        </div>
       </div>
     </form>
   );
@@ -32,26 +55,111 @@ export function ClosingPage() {
   const statement = query.data;
   return (
     <>
-      <p className="text-sm mb-1"><Link className="link" to="/closings">Closed periods</Link> <span aria-hidden="true">/</span> {statement.closing}</p>
-      <div className="flex flex-wrap items-center gap-3 mb-2"><h1 className="text-2xl font-semibold">{statement.scope} {statement.key}, {statement.from} to {statement.to}</h1><a className="btn btn-sm ml-auto" href={`/api/v1/closings/${statement.closing}/page`}>Page to sign (PDF)</a></div>
-      {statement.reopened && <p role="status" className="border-l-4 border-warning bg-base-200 px-4 py-2 mb-4"><strong>Open again</strong> since {when(statement.reopened.at)}, by {statement.reopened.by}, entry {statement.reopened.seq}: {statement.reopened.reason}</p>}
+      <p className="text-sm mb-1">
+        <Link className="link" to="/closings">
+          Closed periods
+        </Link>{" "}
+        <span aria-hidden="true">/</span> {statement.closing}
+      </p>
+      <div className="flex flex-wrap items-center gap-3 mb-2">
+        <h1 className="text-2xl font-semibold">
+          {statement.scope} {statement.key}, {statement.from} to {statement.to}
+        </h1>
+        <a className="btn btn-sm ml-auto" href={`/api/v1/closings/${statement.closing}/page`}>
+          Page to sign (PDF)
+        </a>
+      </div>
+      {statement.reopened && (
+        <p role="status" className="border-l-4 border-warning bg-base-200 px-4 py-2 mb-4">
+          <strong>Open again</strong> since {when(statement.reopened.at)}, by {statement.reopened.by}, entry{" "}
+          {statement.reopened.seq}: {statement.reopened.reason}
+        </p>
+      )}
       <dl className="grid gap-1 mb-6 text-sm">
-        {[["Closed", `${when(statement.at)} by ${statement.by}, entry ${statement.closing}`], ...(statement.note ? [["Note", statement.note]] : []), ["Issued", count(statement.issued)], ["Head", statement.head]].map(([name, value]) => <div key={name} className="flex gap-2"><dt className="quiet w-16 shrink-0">{name}</dt><dd className={name === "Head" ? "font-mono break-all" : ""}>{value}</dd></div>)}
+        {[
+          ["Closed", `${when(statement.at)} by ${statement.by}, entry ${statement.closing}`],
+          ...(statement.note ? [["Note", statement.note]] : []),
+          ["Issued", count(statement.issued)],
+          ["Head", statement.head],
+        ].map(([name, value]) => (
+          <div key={name} className="flex gap-2">
+            <dt className="quiet w-16 shrink-0">{name}</dt>
+            <dd className={name === "Head" ? "font-mono break-all" : ""}>{value}</dd>
+          </div>
+        ))}
       </dl>
       <div className="sheets lg:grid-cols-[minmax(0,1fr)_18rem] items-start">
         <div className="sheets">
           <section className="sheet min-w-0" aria-labelledby="given">
-            <h2 id="given" className="sheet-title">What was given</h2>
-            {statement.lanes.length === 0 ? <Nothing>Nothing that is dated inside the period.</Nothing> : (
-              <Scroller label="What was given"><table className="table table-sm"><thead><tr><th>Series</th><th>Lane</th><th>First</th><th>Last</th><th className="text-right">Issued</th><th className="text-right">Void</th></tr></thead>
-                <tbody>{statement.lanes.map((lane) => <tr key={`${lane.series} ${lane.lane} ${lane.first}`}><td><Link className="link" to={`/series/${lane.series}`}>{lane.series}</Link></td><td>{lane.lane || "—"}</td><td className="identifier">{lane.first ?? "—"}</td><td className="identifier">{lane.last ?? "—"}</td><td className="text-right tabular-nums">{count(lane.issued)}</td><td className="text-right tabular-nums">{count(lane.voids)}</td></tr>)}</tbody></table></Scroller>
+            <h2 id="given" className="sheet-title">
+              What was given
+            </h2>
+            {statement.lanes.length === 0 ? (
+              <Nothing>Nothing that is dated inside the period.</Nothing>
+            ) : (
+              <Scroller label="What was given">
+                <table className="table table-sm">
+                  <thead>
+                    <tr>
+                      <th>Series</th>
+                      <th>Lane</th>
+                      <th>First</th>
+                      <th>Last</th>
+                      <th className="text-right">Issued</th>
+                      <th className="text-right">Void</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {statement.lanes.map((lane) => (
+                      <tr key={`${lane.series} ${lane.lane} ${lane.first}`}>
+                        <td>
+                          <Link className="link" to={`/series/${lane.series}`}>
+                            {lane.series}
+                          </Link>
+                        </td>
+                        <td>{lane.lane || "—"}</td>
+                        <td className="identifier">{lane.first ?? "—"}</td>
+                        <td className="identifier">{lane.last ?? "—"}</td>
+                        <td className="text-right tabular-nums">{count(lane.issued)}</td>
+                        <td className="text-right tabular-nums">{count(lane.voids)}</td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </Scroller>
             )}
           </section>
           <section className="sheet min-w-0" aria-labelledby="why">
-            <h2 id="why" className="sheet-title">What is void, and why</h2>
-            {statement.voids.length === 0 ? <Nothing>Nothing.</Nothing> : (
-              <Scroller label="What is void"><table className="table table-sm"><thead><tr><th>Numbers</th><th>Kind</th><th>Reason</th><th>By</th><th className="text-right">Entry</th></tr></thead>
-                <tbody>{statement.voids.map((each) => <tr key={`${each.seq} ${each.first}`}><td className="identifier">{span(each.first, each.last)}</td><td>{each.kind}</td><td>{each.reason ?? "—"}</td><td>{each.by}</td><td className="text-right tabular-nums">{each.seq}</td></tr>)}</tbody></table></Scroller>
+            <h2 id="why" className="sheet-title">
+              What is void, and why
+            </h2>
+            {statement.voids.length === 0 ? (
+              <Nothing>Nothing.</Nothing>
+            ) : (
+              <Scroller label="What is void">
+                <table className="table table-sm">
+                  <thead>
+                    <tr>
+                      <th>Numbers</th>
+                      <th>Kind</th>
+                      <th>Reason</th>
+                      <th>By</th>
+                      <th className="text-right">Entry</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {statement.voids.map((each) => (
+                      <tr key={`${each.seq} ${each.first}`}>
+                        <td className="identifier">{span(each.first, each.last)}</td>
+                        <td>{each.kind}</td>
+                        <td>{each.reason ?? "—"}</td>
+                        <td>{each.by}</td>
+                        <td className="text-right tabular-nums">{each.seq}</td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </Scroller>
             )}
           </section>
         </div>

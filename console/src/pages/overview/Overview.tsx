@@ -9,13 +9,23 @@ function RunsOut({ series }: { series: SeriesView[] }) {
   const soon = series.filter((each) => each.warnings.length > 0 || each.state !== "serving");
   return (
     <section className="sheet" aria-labelledby="soon">
-      <h2 id="soon" className="sheet-title">What runs out soon</h2>
+      <h2 id="soon" className="sheet-title">
+        What runs out soon
+      </h2>
       {soon.length === 0 && <Nothing>Nothing: every series has more left than it warns at.</Nothing>}
       <ul className="divide-y divide-base-300">
         {soon.map((each) => (
           <li key={each.key} className="px-4 py-3 flex justify-between gap-4 items-baseline">
-            <Link className="link font-medium" to={`/series/${each.key}`}>{each.title}</Link>
-            <span className="text-warning font-medium text-right">{each.state === "closed" ? "no range serves today" : each.left === 0 ? "nothing left" : each.warnings.join("; ")}</span>
+            <Link className="link font-medium" to={`/series/${each.key}`}>
+              {each.title}
+            </Link>
+            <span className="text-warning font-medium text-right">
+              {each.state === "closed"
+                ? "no range serves today"
+                : each.left === 0
+                  ? "nothing left"
+                  : each.warnings.join("; ")}
+            </span>
           </li>
         ))}
       </ul>
@@ -27,11 +37,15 @@ function JustTaken() {
   const entries = useEntries(undefined, 8);
   return (
     <section className="sheet" aria-labelledby="taken">
-      <h2 id="taken" className="sheet-title">Just taken</h2>
+      <h2 id="taken" className="sheet-title">
+        Just taken
+      </h2>
       {entries.isPending && <Waiting />}
       {entries.isError && <Trouble error={entries.error} />}
       {entries.data?.pages[0]?.entries.length === 0 && <Nothing>The ledger is empty.</Nothing>}
-      {entries.data && entries.data.pages[0]!.entries.length > 0 && <EntryTable entries={entries.data.pages[0]!.entries} withSeries />}
+      {entries.data && entries.data.pages[0]!.entries.length > 0 && (
+        <EntryTable entries={entries.data.pages[0]!.entries} withSeries />
+      )}
     </section>
   );
 }
@@ -41,7 +55,9 @@ const GLANCE = 8;
 /** Those that want attention first, then those used last. */
 const atAGlance = (series: SeriesView[]): SeriesView[] => {
   const urgent = (each: SeriesView) => (each.warnings.length > 0 || each.state !== "serving" ? 0 : 1);
-  return [...series].sort((a, b) => urgent(a) - urgent(b) || (b.newest?.at ?? "").localeCompare(a.newest?.at ?? "")).slice(0, GLANCE);
+  return [...series]
+    .sort((a, b) => urgent(a) - urgent(b) || (b.newest?.at ?? "").localeCompare(a.newest?.at ?? ""))
+    .slice(0, GLANCE);
 };
 
 export function Overview() {
@@ -52,11 +68,31 @@ export function Overview() {
     <>
       <h1 className="text-2xl font-semibold mb-5">Overview</h1>
       {series.data.length === 0 ? (
-        <section className="sheet"><Nothing>There are no series yet. <Link className="link" to="/new">Define the first one</Link>, or apply a file with <span className="identifier">youngtally apply FILE</span>.</Nothing></section>
+        <section className="sheet">
+          <Nothing>
+            There are no series yet.{" "}
+            <Link className="link" to="/new">
+              Define the first one
+            </Link>
+            , or apply a file with <span className="identifier">youngtally apply FILE</span>.
+          </Nothing>
+        </section>
       ) : (
         <div className="sheets">
           <div className="sheets lg:grid-cols-[minmax(0,1fr)_18rem] items-start">
-            <section className="sheet min-w-0" aria-labelledby="glance"><h2 id="glance" className="sheet-title">Series at a glance</h2><SeriesTable series={atAGlance(series.data)} />{series.data.length > GLANCE && <p className="px-4 py-3 text-sm"><Link className="link" to="/series">All {series.data.length} series</Link></p>}</section>
+            <section className="sheet min-w-0" aria-labelledby="glance">
+              <h2 id="glance" className="sheet-title">
+                Series at a glance
+              </h2>
+              <SeriesTable series={atAGlance(series.data)} />
+              {series.data.length > GLANCE && (
+                <p className="px-4 py-3 text-sm">
+                  <Link className="link" to="/series">
+                    All {series.data.length} series
+                  </Link>
+                </p>
+              )}
+            </section>
             <RunsOut series={series.data} />
           </div>
           <JustTaken />

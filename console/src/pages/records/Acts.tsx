@@ -18,12 +18,49 @@ export function SharePanel({ record, kind }: { record: RecordView; kind: KindVie
   const others = units.data?.filter((each) => !record.units.some((own) => own.unit === each.key)) ?? [];
   return (
     <section className="sheet" aria-labelledby="share">
-      <h2 id="share" className="sheet-title">Share with another unit</h2>
-      <form className="p-4 grid gap-3" onSubmit={(event) => { event.preventDefault(); if (unit && !share.isPending) share.mutate({ path: `/records/${record.record}/units`, body: { unit, fields: given(values) } }); }}>
-        <p className="text-sm quiet">It stands in {record.units.map((each) => unitTitle(units.data, each.unit)).join(", ")}, and keeps its number everywhere.</p>
-        <label className="grid gap-1"><span className="text-sm">Take it over into</span><select className="select w-full" value={unit} onChange={(event) => setUnit(event.target.value)}><option value="">choose</option>{others.map((each) => <option key={each.key} value={each.key}>{each.title}</option>)}</select></label>
-        {unit && <><p className="text-sm quiet">What is left empty is as in {unitTitle(units.data, home(record).unit)}.</p><div className="grid gap-3 sm:grid-cols-2"><FieldInputs rules={asked(kind).map((rule) => ({ ...rule, required: false }))} values={values} onChange={setValues} small prefix="share-" /></div></>}
-        <button type="submit" className="btn justify-self-start" disabled={!unit} aria-busy={share.isPending}>Take it over</button>
+      <h2 id="share" className="sheet-title">
+        Share with another unit
+      </h2>
+      <form
+        className="p-4 grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (unit && !share.isPending)
+            share.mutate({ path: `/records/${record.record}/units`, body: { unit, fields: given(values) } });
+        }}
+      >
+        <p className="text-sm quiet">
+          It stands in {record.units.map((each) => unitTitle(units.data, each.unit)).join(", ")}, and keeps its number
+          everywhere.
+        </p>
+        <label className="grid gap-1">
+          <span className="text-sm">Take it over into</span>
+          <select className="select w-full" value={unit} onChange={(event) => setUnit(event.target.value)}>
+            <option value="">choose</option>
+            {others.map((each) => (
+              <option key={each.key} value={each.key}>
+                {each.title}
+              </option>
+            ))}
+          </select>
+        </label>
+        {unit && (
+          <>
+            <p className="text-sm quiet">What is left empty is as in {unitTitle(units.data, home(record).unit)}.</p>
+            <div className="grid gap-3 sm:grid-cols-2">
+              <FieldInputs
+                rules={asked(kind).map((rule) => ({ ...rule, required: false }))}
+                values={values}
+                onChange={setValues}
+                small
+                prefix="share-"
+              />
+            </div>
+          </>
+        )}
+        <button type="submit" className="btn justify-self-start" disabled={!unit} aria-busy={share.isPending}>
+          Take it over
+        </button>
         <div aria-live="polite">{share.isError && <Trouble error={share.error} />}</div>
       </form>
     </section>
@@ -40,14 +77,39 @@ export function NumberPanel({ record, unit, wanted }: { record: RecordView; unit
   });
   return (
     <section className={`sheet ${wanted ? "border-warning" : ""}`} aria-labelledby="renumber">
-      <h2 id="renumber" className="sheet-title">Another number</h2>
-      <form className="p-4 grid gap-3" onSubmit={(event) => { event.preventDefault(); if (!renumber.isPending) renumber.mutate({ path: `/records/${record.record}/renumberings`, body: { unit, reason } }); }}>
-        <p className="text-sm quiet">{record.identifier} is void then, with the reason, and still leads to this record.</p>
-        <label className="grid gap-1"><span className="text-sm">Why</span><input className="input w-full" value={reason} autoComplete="off" onChange={(event) => setReason(event.target.value)} /></label>
-        <button type="submit" className="btn justify-self-start" aria-busy={renumber.isPending}>Ask for a new number</button>
+      <h2 id="renumber" className="sheet-title">
+        Another number
+      </h2>
+      <form
+        className="p-4 grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (!renumber.isPending)
+            renumber.mutate({ path: `/records/${record.record}/renumberings`, body: { unit, reason } });
+        }}
+      >
+        <p className="text-sm quiet">
+          {record.identifier} is void then, with the reason, and still leads to this record.
+        </p>
+        <label className="grid gap-1">
+          <span className="text-sm">Why</span>
+          <input
+            className="input w-full"
+            value={reason}
+            autoComplete="off"
+            onChange={(event) => setReason(event.target.value)}
+          />
+        </label>
+        <button type="submit" className="btn justify-self-start" aria-busy={renumber.isPending}>
+          Ask for a new number
+        </button>
         <div aria-live="polite">
           {renumber.isError && <Trouble error={renumber.error} />}
-          {given && <p className="text-sm" data-testid="renumbered">Its number is <span className="identifier font-semibold">{given}</span> now.</p>}
+          {given && (
+            <p className="text-sm" data-testid="renumbered">
+              Its number is <span className="identifier font-semibold">{given}</span> now.
+            </p>
+          )}
         </div>
       </form>
     </section>
@@ -61,11 +123,36 @@ export function DeletePanel({ record, kind }: { record: RecordView; kind: KindVi
   const returns = kind.deleting === "return";
   return (
     <section className="sheet" aria-labelledby="delete">
-      <h2 id="delete" className="sheet-title">Delete</h2>
-      <form className="p-4 grid gap-3" onSubmit={(event) => { event.preventDefault(); if (!remove.isPending) remove.mutate({ path: `/records/${record.record}/deletions`, body: { reason: reason || undefined } }); }}>
-        <p className="text-sm quiet">{returns ? "Its number is given back, and to the next record, where the series takes numbers back." : "Its number is void then, with the reason."} Its history stays.</p>
-        <label className="grid gap-1"><span className="text-sm">Why{returns ? ", if you like" : ""}</span><input className="input w-full" value={reason} autoComplete="off" onChange={(event) => setReason(event.target.value)} /></label>
-        <button type="submit" className="btn justify-self-start" aria-busy={remove.isPending}>Delete {record.identifier}{record.units.length > 1 ? " in all units" : ""}</button>
+      <h2 id="delete" className="sheet-title">
+        Delete
+      </h2>
+      <form
+        className="p-4 grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (!remove.isPending)
+            remove.mutate({ path: `/records/${record.record}/deletions`, body: { reason: reason || undefined } });
+        }}
+      >
+        <p className="text-sm quiet">
+          {returns
+            ? "Its number is given back, and to the next record, where the series takes numbers back."
+            : "Its number is void then, with the reason."}{" "}
+          Its history stays.
+        </p>
+        <label className="grid gap-1">
+          <span className="text-sm">Why{returns ? ", if you like" : ""}</span>
+          <input
+            className="input w-full"
+            value={reason}
+            autoComplete="off"
+            onChange={(event) => setReason(event.target.value)}
+          />
+        </label>
+        <button type="submit" className="btn justify-self-start" aria-busy={remove.isPending}>
+          Delete {record.identifier}
+          {record.units.length > 1 ? " in all units" : ""}
+        </button>
         <div aria-live="polite">{remove.isError && <Trouble error={remove.error} />}</div>
       </form>
     </section>

@@ -14,10 +14,29 @@ const numbers = (lines: Line[], step: number, fixed: boolean, last: number): num
 };
 
 /** The lines of a document: added, taken out and moved; their numbers close up, unless the document is fixed. @param last the highest number that one ever had */
-export function LineEditor({ kind, lines, onChange, fixed = false, last = 0, faulty, remark }: { kind: KindView; lines: Line[]; onChange: (lines: Line[]) => void; fixed?: boolean; last?: number; faulty?: number; remark?: string }) {
+export function LineEditor({
+  kind,
+  lines,
+  onChange,
+  fixed = false,
+  last = 0,
+  faulty,
+  remark,
+}: {
+  kind: KindView;
+  lines: Line[];
+  onChange: (lines: Line[]) => void;
+  fixed?: boolean;
+  last?: number;
+  faulty?: number;
+  remark?: string;
+}) {
   const list = useRef<HTMLOListElement>(null);
   const numbered = numbers(lines, kind.lineStep, fixed, last);
-  const focusLine = (index: number) => requestAnimationFrame(() => list.current?.querySelectorAll<HTMLInputElement>(`:scope > li:nth-child(${index + 1}) input`)[0]?.focus());
+  const focusLine = (index: number) =>
+    requestAnimationFrame(() =>
+      list.current?.querySelectorAll<HTMLInputElement>(`:scope > li:nth-child(${index + 1}) input`)[0]?.focus(),
+    );
   const add = () => {
     onChange([...lines, { id: crypto.randomUUID(), fields: {} }]);
     focusLine(lines.length);
@@ -30,24 +49,77 @@ export function LineEditor({ kind, lines, onChange, fixed = false, last = 0, fau
   };
   return (
     <fieldset className="grid gap-2">
-      <legend className="text-sm font-semibold mb-1">Lines{fixed && <span className="quiet font-normal"> · fixed: each keeps its number, and one that is taken out leaves a hole</span>}</legend>
+      <legend className="text-sm font-semibold mb-1">
+        Lines
+        {fixed && (
+          <span className="quiet font-normal">
+            {" "}
+            · fixed: each keeps its number, and one that is taken out leaves a hole
+          </span>
+        )}
+      </legend>
       <ol ref={list} className="grid gap-2" data-testid="lines">
         {lines.map((line, index) => (
-          <li key={line.id} className={`flex flex-wrap items-end gap-2 border-l-4 pl-3 py-1 ${faulty === index ? "border-error" : "border-base-300"}`}>
-            <span className="identifier self-center w-10 text-right" aria-label={`Line ${numbered[index]}`}>{numbered[index]}</span>
+          <li
+            key={line.id}
+            className={`flex flex-wrap items-end gap-2 border-l-4 pl-3 py-1 ${faulty === index ? "border-error" : "border-base-300"}`}
+          >
+            <span className="identifier self-center w-10 text-right" aria-label={`Line ${numbered[index]}`}>
+              {numbered[index]}
+            </span>
             <div className="flex-1 min-w-56 grid gap-2 sm:grid-cols-[2fr_1fr_1fr]">
-              <FieldInputs rules={kind.lines} values={line.fields} onChange={(fields) => onChange(lines.map((each) => (each.id === line.id ? { ...each, fields } : each)))} small />
+              <FieldInputs
+                rules={kind.lines}
+                values={line.fields}
+                onChange={(fields) => onChange(lines.map((each) => (each.id === line.id ? { ...each, fields } : each)))}
+                small
+              />
             </div>
             <span className="flex gap-1">
-              {!fixed && <><button type="button" className="btn btn-sm" aria-label={`Move line ${numbered[index]} up`} disabled={index === 0} onClick={() => move(index, -1)}>↑</button><button type="button" className="btn btn-sm" aria-label={`Move line ${numbered[index]} down`} disabled={index === lines.length - 1} onClick={() => move(index, 1)}>↓</button></>}
-              <button type="button" className="btn btn-sm" aria-label={`Take out line ${numbered[index]}`} onClick={() => onChange(lines.filter((each) => each.id !== line.id))}>Take out</button>
+              {!fixed && (
+                <>
+                  <button
+                    type="button"
+                    className="btn btn-sm"
+                    aria-label={`Move line ${numbered[index]} up`}
+                    disabled={index === 0}
+                    onClick={() => move(index, -1)}
+                  >
+                    ↑
+                  </button>
+                  <button
+                    type="button"
+                    className="btn btn-sm"
+                    aria-label={`Move line ${numbered[index]} down`}
+                    disabled={index === lines.length - 1}
+                    onClick={() => move(index, 1)}
+                  >
+                    ↓
+                  </button>
+                </>
+              )}
+              <button
+                type="button"
+                className="btn btn-sm"
+                aria-label={`Take out line ${numbered[index]}`}
+                onClick={() => onChange(lines.filter((each) => each.id !== line.id))}
+              >
+                Take out
+              </button>
             </span>
             {faulty === index && remark && <p className="basis-full text-sm text-error">{remark}</p>}
           </li>
         ))}
       </ol>
       {lines.length === 0 && <p className="quiet text-sm">No lines yet.</p>}
-      <button type="button" className="btn btn-sm justify-self-start" onClick={add} disabled={lines.length > 0 && Object.keys(given(lines.at(-1)!.fields)).length === 0}>Add a line</button>
+      <button
+        type="button"
+        className="btn btn-sm justify-self-start"
+        onClick={add}
+        disabled={lines.length > 0 && Object.keys(given(lines.at(-1)!.fields)).length === 0}
+      >
+        Add a line
+      </button>
     </fieldset>
   );
 }

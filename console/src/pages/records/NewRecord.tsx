@@ -25,14 +25,50 @@ export function NewRecord() {
   if (kinds.isPending || units.isPending) return <Waiting />;
   if (kinds.isLoadingError || units.isLoadingError) return <Trouble error={kinds.error ?? units.error} />;
   const kind = kinds.data.find((each) => each.key === wanted("kind")) ?? kinds.data[0];
-  const unit = units.data.find((each) => each.key === wanted("unit")) ?? units.data.find((each) => each.below) ?? units.data[0];
-  if (!kind || !unit) return <Nothing>No kinds of records or no units are defined yet. <Link className="link" to="/routes">Kinds and routes</Link> shows what there is.</Nothing>;
+  const unit =
+    units.data.find((each) => each.key === wanted("unit")) ?? units.data.find((each) => each.below) ?? units.data[0];
+  if (!kind || !unit)
+    return (
+      <Nothing>
+        No kinds of records or no units are defined yet.{" "}
+        <Link className="link" to="/routes">
+          Kinds and routes
+        </Link>{" "}
+        shows what there is.
+      </Nothing>
+    );
   return (
     <div className="sheets">
       <h1 className="text-2xl font-semibold">New record</h1>
       <div className="flex flex-wrap gap-3">
-        <label className="grid gap-1"><span className="text-sm">Kind</span><select className="select w-44" value={kind.key} onChange={(event) => choose({ kind: event.target.value, unit: unit.key })}>{kinds.data.map((each) => <option key={each.key} value={each.key}>{each.title}</option>)}</select></label>
-        <label className="grid gap-1"><span className="text-sm">Unit</span><select className="select w-56" value={unit.key} onChange={(event) => choose({ kind: kind.key, unit: event.target.value })}>{units.data.map((each) => <option key={each.key} value={each.key}>{each.title}</option>)}</select></label>
+        <label className="grid gap-1">
+          <span className="text-sm">Kind</span>
+          <select
+            className="select w-44"
+            value={kind.key}
+            onChange={(event) => choose({ kind: event.target.value, unit: unit.key })}
+          >
+            {kinds.data.map((each) => (
+              <option key={each.key} value={each.key}>
+                {each.title}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="grid gap-1">
+          <span className="text-sm">Unit</span>
+          <select
+            className="select w-56"
+            value={unit.key}
+            onChange={(event) => choose({ kind: kind.key, unit: event.target.value })}
+          >
+            {units.data.map((each) => (
+              <option key={each.key} value={each.key}>
+                {each.title}
+              </option>
+            ))}
+          </select>
+        </label>
       </div>
       <Form key={`${kind.key} ${unit.key}`} kind={kind} unit={unit} />
     </div>
@@ -49,12 +85,21 @@ function Form({ kind, unit }: { kind: KindView; unit: UnitView }) {
   const [last, setLast] = useState<Given>();
   const expecting = useRef<string | undefined>(undefined);
   const form = useRef<HTMLFormElement>(null);
-  const request = { kind: kind.key, unit: unit.key, fields: given(values), ...(typed.trim() && { typed: typed.trim() }) };
+  const request = {
+    kind: kind.key,
+    unit: unit.key,
+    fields: given(values),
+    ...(typed.trim() && { typed: typed.trim() }),
+  };
   const preview = useRecordPreview(useSettled(request, 120), true);
   const rules = asked(kind);
   const ready = (next: Given) => {
     setLast(next);
-    setValues((before) => Object.fromEntries(Object.entries(before).filter(([name]) => kind.fields.some((field) => field.name === name && field.sticky))));
+    setValues((before) =>
+      Object.fromEntries(
+        Object.entries(before).filter(([name]) => kind.fields.some((field) => field.name === name && field.sticky)),
+      ),
+    );
     setLines([]);
     setTyped("");
     const first = rules.find((rule) => !kind.fields.find((field) => field.name === rule.name)?.sticky) ?? rules[0];
@@ -64,41 +109,117 @@ function Form({ kind, unit }: { kind: KindView; unit: UnitView }) {
   const submit = () => {
     if (save.isPending) return;
     expecting.current = preview.data?.expected;
-    save.mutate({ path: "/records", body: { ...request, lines: kind.lines.length > 0 ? sentLines(lines) : undefined } });
+    save.mutate({
+      path: "/records",
+      body: { ...request, lines: kind.lines.length > 0 ? sentLines(lines) : undefined },
+    });
   };
   const refused = save.error instanceof Problem ? save.error : undefined;
   const field = /^fields\.(.+)$/.exec(refused?.field ?? "")?.[1];
   const line = /^(?:fields\.)?lines\[(\d+)]/.exec(refused?.field ?? "")?.[1];
   // What is only missing yet is said once somebody wants to save.
-  const remarks = { ...Object.fromEntries((preview.data?.remarks ?? []).filter((remark) => !remark.missing).map((remark) => [remark.field, remark.remark])), ...(field && refused && !given(values)[field] ? { [field]: refused.message } : {}) };
+  const remarks = {
+    ...Object.fromEntries(
+      (preview.data?.remarks ?? []).filter((remark) => !remark.missing).map((remark) => [remark.field, remark.remark]),
+    ),
+    ...(field && refused && !given(values)[field] ? { [field]: refused.message } : {}),
+  };
   return (
-    <div className={`grid gap-6 items-start ${kind.lines.length > 0 ? "grid-cols-[minmax(0,1fr)]" : "lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]"}`}>
-      <form ref={form} className="sheet" aria-label={`New ${kind.title}`} onSubmit={(event) => { event.preventDefault(); submit(); }}>
+    <div
+      className={`grid gap-6 items-start ${kind.lines.length > 0 ? "grid-cols-[minmax(0,1fr)]" : "lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]"}`}
+    >
+      <form
+        ref={form}
+        className="sheet"
+        aria-label={`New ${kind.title}`}
+        onSubmit={(event) => {
+          event.preventDefault();
+          submit();
+        }}
+      >
         <p className="sheet-title flex flex-wrap justify-between gap-x-4">
-          <span>{kind.title}, {unit.title}</span>
-          <span className="font-normal quiet" data-testid="expected">{preview.data?.expected ? <>expected <span className="identifier font-semibold text-base-content">{preview.data.expected}</span>, given when it is saved</> : preview.data?.series ? "its number follows from the fields" : preview.data ? "no route numbers this yet" : ""}</span>
+          <span>
+            {kind.title}, {unit.title}
+          </span>
+          <span className="font-normal quiet" data-testid="expected">
+            {preview.data?.expected ? (
+              <>
+                expected <span className="identifier font-semibold text-base-content">{preview.data.expected}</span>,
+                given when it is saved
+              </>
+            ) : preview.data?.series ? (
+              "its number follows from the fields"
+            ) : preview.data ? (
+              "no route numbers this yet"
+            ) : (
+              ""
+            )}
+          </span>
         </p>
         <div className="p-4 grid gap-4">
           <div className="grid gap-3 sm:grid-cols-2">
             <FieldInputs rules={rules} values={values} onChange={setValues} remarks={remarks} prefix="new-" />
             {preview.data?.typing && preview.data.typing !== "refused" && (
               <label className="grid gap-1 content-start">
-                <span className="text-sm">Number{preview.data.typing === "allowed" ? ", if it has one already" : ""}</span>
-                <input id="new-typed" className="input w-full identifier" autoComplete="off" value={typed} aria-invalid={Boolean(remarks.typed)} aria-describedby="new-typed-remark" onChange={(event) => setTyped(event.target.value)} />
-                <span id="new-typed-remark" className={`text-sm ${remarks.typed ? "text-error" : "quiet"}`} data-testid="typed-remark">{remarks.typed ?? (typed.trim() && preview.data.expected ? "It is free." : "")}</span>
+                <span className="text-sm">
+                  Number{preview.data.typing === "allowed" ? ", if it has one already" : ""}
+                </span>
+                <input
+                  id="new-typed"
+                  className="input w-full identifier"
+                  autoComplete="off"
+                  value={typed}
+                  aria-invalid={Boolean(remarks.typed)}
+                  aria-describedby="new-typed-remark"
+                  onChange={(event) => setTyped(event.target.value)}
+                />
+                <span
+                  id="new-typed-remark"
+                  className={`text-sm ${remarks.typed ? "text-error" : "quiet"}`}
+                  data-testid="typed-remark"
+                >
+                  {remarks.typed ?? (typed.trim() && preview.data.expected ? "It is free." : "")}
+                </span>
               </label>
             )}
           </div>
-          {kind.lines.length > 0 && <LineEditor kind={kind} lines={lines} onChange={setLines} faulty={line === undefined ? undefined : Number(line)} remark={refused?.message} />}
-          <div className="flex flex-wrap gap-3 items-center"><button type="submit" className="btn btn-primary" aria-busy={save.isPending}>Save and next</button><span className="quiet text-sm">Enter does it from any field.</span></div>
+          {kind.lines.length > 0 && (
+            <LineEditor
+              kind={kind}
+              lines={lines}
+              onChange={setLines}
+              faulty={line === undefined ? undefined : Number(line)}
+              remark={refused?.message}
+            />
+          )}
+          <div className="flex flex-wrap gap-3 items-center">
+            <button type="submit" className="btn btn-primary" aria-busy={save.isPending}>
+              Save and next
+            </button>
+            <span className="quiet text-sm">Enter does it from any field.</span>
+          </div>
         </div>
         <div aria-live="polite">
-          {save.isError && <div className="px-4 pb-4"><Trouble error={save.error} /></div>}
-          {preview.isError && <div className="px-4 pb-4"><Trouble error={preview.error} /></div>}
+          {save.isError && (
+            <div className="px-4 pb-4">
+              <Trouble error={save.error} />
+            </div>
+          )}
+          {preview.isError && (
+            <div className="px-4 pb-4">
+              <Trouble error={preview.error} />
+            </div>
+          )}
           {last && <LastGiven last={last} kind={kind} unit={unit.key} />}
         </div>
       </form>
-      <Alike kind={kind} unit={unit.key} values={values} known={preview.data?.known} onTaken={(answer) => ready({ answer, how: "taken" })} />
+      <Alike
+        kind={kind}
+        unit={unit.key}
+        values={values}
+        known={preview.data?.known}
+        onTaken={(answer) => ready({ answer, how: "taken" })}
+      />
     </div>
   );
 }
@@ -110,10 +231,29 @@ function LastGiven({ last, kind, unit }: { last: Given; kind: KindView; unit: st
   const faster = last.how === "saved" && !known && last.expected !== undefined && last.expected !== record.identifier;
   return (
     <div className="border-l-4 border-success bg-base-200 px-4 py-3" data-testid="given">
-      <p className="text-sm">{last.how === "taken" ? `Taken over into ${unitTitle(units.data, unit)}, with its number` : known ? "There is this one already" : "Saved"}</p>
-      <p><Link className="identifier font-semibold text-lg link" to={`/records/${record.record}`}>{record.identifier}</Link> {called(record, kind)}</p>
-      {faster && <p className="text-sm" data-testid="faster">{last.expected} was expected; somebody else was faster.</p>}
-      {known && !record.units.some((each) => each.unit === unit) && <p className="text-sm">It stands in {record.units.map((each) => unitTitle(units.data, each.unit)).join(", ")}.</p>}
+      <p className="text-sm">
+        {last.how === "taken"
+          ? `Taken over into ${unitTitle(units.data, unit)}, with its number`
+          : known
+            ? "There is this one already"
+            : "Saved"}
+      </p>
+      <p>
+        <Link className="identifier font-semibold text-lg link" to={`/records/${record.record}`}>
+          {record.identifier}
+        </Link>{" "}
+        {called(record, kind)}
+      </p>
+      {faster && (
+        <p className="text-sm" data-testid="faster">
+          {last.expected} was expected; somebody else was faster.
+        </p>
+      )}
+      {known && !record.units.some((each) => each.unit === unit) && (
+        <p className="text-sm">
+          It stands in {record.units.map((each) => unitTitle(units.data, each.unit)).join(", ")}.
+        </p>
+      )}
     </div>
   );
 }

@@ -32,12 +32,33 @@ function Shown({ detail, kind }: { detail: RecordDetail; kind: KindView }) {
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2">
         <h1 className="text-2xl font-semibold identifier">{record.identifier}</h1>
         <p className="text-lg">{called(record, kind)}</p>
-        <p className="quiet">{kind.title} · {record.deleted ? "deleted; its number is " : "its number is "}{detail.state} · <Link className="link" to={`/series/${record.series}`}>{record.series}</Link></p>
+        <p className="quiet">
+          {kind.title} · {record.deleted ? "deleted; its number is " : "its number is "}
+          {detail.state} ·{" "}
+          <Link className="link" to={`/series/${record.series}`}>
+            {record.series}
+          </Link>
+        </p>
       </div>
-      {detail.instead && <p className="border-l-4 border-warning bg-base-200 px-4 py-3" data-testid="instead"><strong>The number is made of what the record held before.</strong> It stays as it is. A new one can be asked for below, and the old one is void then.</p>}
+      {detail.instead && (
+        <p className="border-l-4 border-warning bg-base-200 px-4 py-3" data-testid="instead">
+          <strong>The number is made of what the record held before.</strong> It stays as it is. A new one can be asked
+          for below, and the old one is void then.
+        </p>
+      )}
       {record.units.length > 1 && (
         <div role="group" aria-label="Unit" className="flex flex-wrap gap-2">
-          {record.units.map((each) => <button key={each.unit} type="button" className={`btn btn-sm ${each.unit === unit ? "btn-primary" : ""}`} aria-pressed={each.unit === unit} onClick={() => setUnit(each.unit)}>{unitTitle(units.data, each.unit)}</button>)}
+          {record.units.map((each) => (
+            <button
+              key={each.unit}
+              type="button"
+              className={`btn btn-sm ${each.unit === unit ? "btn-primary" : ""}`}
+              aria-pressed={each.unit === unit}
+              onClick={() => setUnit(each.unit)}
+            >
+              {unitTitle(units.data, each.unit)}
+            </button>
+          ))}
         </div>
       )}
       <EditForm key={unit} record={record} kind={kind} unit={unit} mayEdit={may("allocate") && !record.deleted} />

@@ -10,14 +10,17 @@ export type Line = { id: string; number?: number; fields: Values };
 export const asked = (kind: KindView): Rule[] => kind.fields.filter((field) => !field.filled);
 
 /** What is given: without what is empty. */
-export const given = (values: Values): Values => Object.fromEntries(Object.entries(values).filter(([, value]) => value.trim() !== ""));
+export const given = (values: Values): Values =>
+  Object.fromEntries(Object.entries(values).filter(([, value]) => value.trim() !== ""));
 
-export const linesOf = (record: RecordView): Line[] => record.lines.map((line) => ({ id: String(line.number), number: line.number, fields: line.fields }));
+export const linesOf = (record: RecordView): Line[] =>
+  record.lines.map((line) => ({ id: String(line.number), number: line.number, fields: line.fields }));
 
 export const sentLines = (lines: Line[]) => lines.map((line) => ({ number: line.number, fields: given(line.fields) }));
 
 /** Where it stands first: the unit that it was made in. */
-export const home = (record: RecordView): { unit: string; fields: Values } => record.units[0] ?? { unit: "", fields: {} };
+export const home = (record: RecordView): { unit: string; fields: Values } =>
+  record.units[0] ?? { unit: "", fields: {} };
 
 /** What people call a record: its first text beside the number. */
 export const called = (record: RecordView, kind?: KindView): string => {
@@ -26,4 +29,5 @@ export const called = (record: RecordView, kind?: KindView): string => {
   return (first && values[first.name]) ?? "";
 };
 
-export const unitTitle = (units: UnitView[] | undefined, key: string): string => units?.find((unit) => unit.key === key)?.title ?? key;
+export const unitTitle = (units: UnitView[] | undefined, key: string): string =>
+  units?.find((unit) => unit.key === key)?.title ?? key;

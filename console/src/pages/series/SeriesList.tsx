@@ -9,12 +9,19 @@ export function SeriesList() {
     <>
       <div className="flex items-center justify-between mb-5">
         <h1 className="text-2xl font-semibold">Series</h1>
-        <Link className="btn btn-primary btn-sm" to="/new">New series</Link>
+        <Link className="btn btn-primary btn-sm" to="/new">
+          New series
+        </Link>
       </div>
       <section className="sheet">
         {series.isPending && <Waiting />}
         {series.isError && <Trouble error={series.error} />}
-        {series.data?.length === 0 && <Nothing>There are no series yet. Define the first one, or apply a file with <span className="identifier">youngtally apply FILE</span>.</Nothing>}
+        {series.data?.length === 0 && (
+          <Nothing>
+            There are no series yet. Define the first one, or apply a file with{" "}
+            <span className="identifier">youngtally apply FILE</span>.
+          </Nothing>
+        )}
         {series.data && series.data.length > 0 && <SeriesTable series={series.data} wide />}
       </section>
     </>

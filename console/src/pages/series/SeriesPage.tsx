@@ -18,11 +18,24 @@ function Ledger({ series }: { series: string }) {
   const shown = entries.data?.pages.flatMap((page) => page.entries) ?? [];
   return (
     <section className="sheet" aria-labelledby="ledger">
-      <h2 id="ledger" className="sheet-title">Ledger</h2>
+      <h2 id="ledger" className="sheet-title">
+        Ledger
+      </h2>
       {entries.isPending && <Waiting />}
       {entries.isError && <Trouble error={entries.error} />}
       {shown.length > 0 && <EntryTable entries={shown} />}
-      {entries.hasNextPage && <div className="p-3"><button type="button" className="btn btn-sm" disabled={entries.isFetchingNextPage} onClick={() => void entries.fetchNextPage()}>Older entries</button></div>}
+      {entries.hasNextPage && (
+        <div className="p-3">
+          <button
+            type="button"
+            className="btn btn-sm"
+            disabled={entries.isFetchingNextPage}
+            onClick={() => void entries.fetchNextPage()}
+          >
+            Older entries
+          </button>
+        </div>
+      )}
     </section>
   );
 }
@@ -32,11 +45,34 @@ function UsedBy({ series }: { series: string }) {
   const uses = useUses(series);
   return (
     <section className="sheet" aria-labelledby="used-by">
-      <h2 id="used-by" className="sheet-title">Where it is used</h2>
+      <h2 id="used-by" className="sheet-title">
+        Where it is used
+      </h2>
       {uses.isPending && <Waiting />}
       {uses.isError && <Trouble error={uses.error} />}
-      {uses.data?.length === 0 && <Nothing>No route leads to it: its numbers are taken from it by name. <Link className="link" to="/routes">Kinds and routes</Link></Nothing>}
-      {uses.data && uses.data.length > 0 && <ul className="px-4 py-3 grid gap-1">{uses.data.map((route) => <li key={route.route}><span className="font-medium">{route.kind}</span> in {route.unit} and below{route.condition && <>, when <span className="identifier">{route.condition}</span></>}, into <span className="identifier">{route.into}</span></li>)}</ul>}
+      {uses.data?.length === 0 && (
+        <Nothing>
+          No route leads to it: its numbers are taken from it by name.{" "}
+          <Link className="link" to="/routes">
+            Kinds and routes
+          </Link>
+        </Nothing>
+      )}
+      {uses.data && uses.data.length > 0 && (
+        <ul className="px-4 py-3 grid gap-1">
+          {uses.data.map((route) => (
+            <li key={route.route}>
+              <span className="font-medium">{route.kind}</span> in {route.unit} and below
+              {route.condition && (
+                <>
+                  , when <span className="identifier">{route.condition}</span>
+                </>
+              )}
+              , into <span className="identifier">{route.into}</span>
+            </li>
+          ))}
+        </ul>
+      )}
     </section>
   );
 }
@@ -56,26 +92,97 @@ export function SeriesPage() {
   const ahead = series.fields.length === 0 ? series : complete ? coming.data : undefined;
   return (
     <>
-      <p className="text-sm mb-1"><Link className="link" to="/series">Series</Link> <span aria-hidden="true">/</span> <span className="identifier">{series.key}</span></p>
-      <div className="flex flex-wrap items-center gap-3 mb-2"><h1 className="text-2xl font-semibold">{series.title}</h1><StateWord series={series} />{may("define") && <Link className="btn btn-sm ml-auto" to={`/series/${series.key}/edit`}>Edit</Link>}</div>
+      <p className="text-sm mb-1">
+        <Link className="link" to="/series">
+          Series
+        </Link>{" "}
+        <span aria-hidden="true">/</span> <span className="identifier">{series.key}</span>
+      </p>
+      <div className="flex flex-wrap items-center gap-3 mb-2">
+        <h1 className="text-2xl font-semibold">{series.title}</h1>
+        <StateWord series={series} />
+        {may("define") && (
+          <Link className="btn btn-sm ml-auto" to={`/series/${series.key}/edit`}>
+            Edit
+          </Link>
+        )}
+      </div>
       <dl className="flex flex-wrap gap-x-8 gap-y-1 mb-6 text-sm">
-        {[["Pattern", series.pattern], ["Namespace", series.namespace], ["Restarts", series.restarts.length === 0 ? "never" : series.restarts.map((word) => `each ${word.replace("field ", "").replace("-", " ")}`).join(" and ")], ...(series.order === "in-turn" ? [] : [["Order", series.order]]), ["Numbers", series.policy.chronological ? "follow the calendar" : series.policy.gaps ? "gaps allowed" : "gap-free"], ...(series.policy.typed === "refused" ? [] : [["Typing", series.policy.typed]]), ["Version", String(series.version)]].map(([name, value]) => (
-          <div key={name} className="flex gap-2"><dt className="quiet">{name}</dt><dd className="identifier">{value}</dd></div>
+        {[
+          ["Pattern", series.pattern],
+          ["Namespace", series.namespace],
+          [
+            "Restarts",
+            series.restarts.length === 0
+              ? "never"
+              : series.restarts.map((word) => `each ${word.replace("field ", "").replace("-", " ")}`).join(" and "),
+          ],
+          ...(series.order === "in-turn" ? [] : [["Order", series.order]]),
+          [
+            "Numbers",
+            series.policy.chronological ? "follow the calendar" : series.policy.gaps ? "gaps allowed" : "gap-free",
+          ],
+          ...(series.policy.typed === "refused" ? [] : [["Typing", series.policy.typed]]),
+          ["Version", String(series.version)],
+        ].map(([name, value]) => (
+          <div key={name} className="flex gap-2">
+            <dt className="quiet">{name}</dt>
+            <dd className="identifier">{value}</dd>
+          </div>
         ))}
-        {series.newest && <div className="flex gap-2"><dt className="quiet">Newest</dt><dd><span className="identifier">{series.newest.identifier}</span>, {when(series.newest.at)} by {series.newest.by}</dd></div>}
+        {series.newest && (
+          <div className="flex gap-2">
+            <dt className="quiet">Newest</dt>
+            <dd>
+              <span className="identifier">{series.newest.identifier}</span>, {when(series.newest.at)} by{" "}
+              {series.newest.by}
+            </dd>
+          </div>
+        )}
       </dl>
-      {series.warnings.length > 0 && <p role="status" className="border-l-4 border-warning bg-base-200 px-4 py-2 mb-5"><strong>To see to:</strong> {series.warnings.join("; ")}.</p>}
+      {series.warnings.length > 0 && (
+        <p role="status" className="border-l-4 border-warning bg-base-200 px-4 py-2 mb-5">
+          <strong>To see to:</strong> {series.warnings.join("; ")}.
+        </p>
+      )}
       <div className="sheets">
         <div className="sheets lg:grid-cols-[20rem_minmax(0,1fr)] items-start">
           <div className="sheets">
-            {(may("allocate") || may("hold")) && <AllocatePanel key={series.key} series={series} date={date} onDate={setDate} fields={fields}><FieldInputs rules={series.fields} values={fields} onChange={setFields} /></AllocatePanel>}
-            {(may("allocate") || may("hold") || may("void")) && <SettlePanel key={`became ${series.key}`} series={series} />}
+            {(may("allocate") || may("hold")) && (
+              <AllocatePanel key={series.key} series={series} date={date} onDate={setDate} fields={fields}>
+                <FieldInputs rules={series.fields} values={fields} onChange={setFields} />
+              </AllocatePanel>
+            )}
+            {(may("allocate") || may("hold") || may("void")) && (
+              <SettlePanel key={`became ${series.key}`} series={series} />
+            )}
           </div>
           <div className="sheets">
             <section aria-labelledby="next">
-              <h2 id="next" className="font-semibold mb-2">Next on {series.date} {(ahead ?? series).left !== undefined && <span className="quiet font-normal">— {leftText((ahead ?? series).left, series.order)} left</span>}</h2>
+              <h2 id="next" className="font-semibold mb-2">
+                Next on {series.date}{" "}
+                {(ahead ?? series).left !== undefined && (
+                  <span className="quiet font-normal">— {leftText((ahead ?? series).left, series.order)} left</span>
+                )}
+              </h2>
               {coming.isError && complete && <Trouble error={coming.error} />}
-              {!ahead ? <div className="sheet"><Nothing>What comes next rests on {series.fields.map((field) => field.name).join(", ")}.</Nothing></div> : ahead.next.length === 0 ? <div className="sheet"><Nothing>Nothing is left for this date.</Nothing></div> : <ul className="strip" tabIndex={0} aria-label="Next identifiers">{ahead.next.map((identifier) => <li key={identifier} className="identifier">{identifier}</li>)}</ul>}
+              {!ahead ? (
+                <div className="sheet">
+                  <Nothing>What comes next rests on {series.fields.map((field) => field.name).join(", ")}.</Nothing>
+                </div>
+              ) : ahead.next.length === 0 ? (
+                <div className="sheet">
+                  <Nothing>Nothing is left for this date.</Nothing>
+                </div>
+              ) : (
+                <ul className="strip" tabIndex={0} aria-label="Next identifiers">
+                  {ahead.next.map((identifier) => (
+                    <li key={identifier} className="identifier">
+                      {identifier}
+                    </li>
+                  ))}
+                </ul>
+              )}
             </section>
             <RangeTable series={series} />
             <UsedBy series={series.key} />

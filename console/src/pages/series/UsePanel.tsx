@@ -22,17 +22,60 @@ function Plot({ days, today, data }: { days: number; today: string; data: DayVie
   const step = (WIDTH - LEFT) / days;
   const x = (day: string) => LEFT + (days - 1 - Math.round((end - Date.parse(day)) / DAY)) * step;
   const height = (quantity: number) => (quantity / top) * (HEIGHT - BOTTOM - 8);
-  const marks = [0, Math.round((days - 1) / 2), days - 1].map((back) => new Date(end - back * DAY).toISOString().slice(0, 10));
+  const marks = [0, Math.round((days - 1) / 2), days - 1].map((back) =>
+    new Date(end - back * DAY).toISOString().slice(0, 10),
+  );
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full h-auto text-base-content" role="img" aria-label={`Numbers given on each of the last ${days} days; ${count(data.reduce((sum, day) => sum + day.quantity, 0))} in all, ${count(Math.max(0, ...data.map((day) => day.quantity)))} on the busiest day`}>
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="w-full h-auto text-base-content"
+      role="img"
+      aria-label={`Numbers given on each of the last ${days} days; ${count(data.reduce((sum, day) => sum + day.quantity, 0))} in all, ${count(Math.max(0, ...data.map((day) => day.quantity)))} on the busiest day`}
+    >
       {[0, top / 2, top].filter(Number.isInteger).map((quantity) => (
         <g key={quantity}>
-          <line x1={LEFT} x2={WIDTH} y1={HEIGHT - BOTTOM - height(quantity)} y2={HEIGHT - BOTTOM - height(quantity)} stroke="var(--color-base-300)" />
-          <text x={LEFT - 6} y={HEIGHT - BOTTOM - height(quantity) + 4} fontSize="11" textAnchor="end" fill="currentColor">{count(quantity)}</text>
+          <line
+            x1={LEFT}
+            x2={WIDTH}
+            y1={HEIGHT - BOTTOM - height(quantity)}
+            y2={HEIGHT - BOTTOM - height(quantity)}
+            stroke="var(--color-base-300)"
+          />
+          <text
+            x={LEFT - 6}
+            y={HEIGHT - BOTTOM - height(quantity) + 4}
+            fontSize="11"
+            textAnchor="end"
+            fill="currentColor"
+          >
+            {count(quantity)}
+          </text>
         </g>
       ))}
-      {data.map((day) => <rect key={day.day} x={x(day.day) + step * 0.1} width={Math.max(1.5, step * 0.8)} y={HEIGHT - BOTTOM - height(day.quantity)} height={height(day.quantity)} fill="var(--color-accent)"><title>{`${day.day}: ${count(day.quantity)}`}</title></rect>)}
-      {marks.map((day, i) => <text key={day} x={x(day) + step / 2} y={HEIGHT - 4} fontSize="11" textAnchor={i === 0 ? "end" : i === 1 ? "middle" : "start"} fill="currentColor">{day}</text>)}
+      {data.map((day) => (
+        <rect
+          key={day.day}
+          x={x(day.day) + step * 0.1}
+          width={Math.max(1.5, step * 0.8)}
+          y={HEIGHT - BOTTOM - height(day.quantity)}
+          height={height(day.quantity)}
+          fill="var(--color-accent)"
+        >
+          <title>{`${day.day}: ${count(day.quantity)}`}</title>
+        </rect>
+      ))}
+      {marks.map((day, i) => (
+        <text
+          key={day}
+          x={x(day) + step / 2}
+          y={HEIGHT - 4}
+          fontSize="11"
+          textAnchor={i === 0 ? "end" : i === 1 ? "middle" : "start"}
+          fill="currentColor"
+        >
+          {day}
+        </text>
+      ))}
     </svg>
   );
 }
@@ -45,17 +88,47 @@ export function UsePanel({ series }: { series: SeriesView }) {
   const ends = forecast.data?.ends;
   return (
     <section className="sheet" aria-labelledby="use">
-      <div className="sheet-title flex flex-wrap items-center justify-between gap-2"><h2 id="use">Use over time</h2>
-        <label className="text-sm font-normal flex items-center gap-2">Last <select className="select select-xs w-24" value={days} onChange={(event) => setDays(Number(event.target.value))}>{[7, 30, 90, 365].map((each) => <option key={each} value={each}>{each} days</option>)}</select></label></div>
+      <div className="sheet-title flex flex-wrap items-center justify-between gap-2">
+        <h2 id="use">Use over time</h2>
+        <label className="text-sm font-normal flex items-center gap-2">
+          Last{" "}
+          <select
+            className="select select-xs w-24"
+            value={days}
+            onChange={(event) => setDays(Number(event.target.value))}
+          >
+            {[7, 30, 90, 365].map((each) => (
+              <option key={each} value={each}>
+                {each} days
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
       <div className="p-4 grid gap-3">
         {use.isPending && <Waiting />}
         {use.isError && <Trouble error={use.error} />}
         {use.data?.length === 0 && <Nothing>No number was given in these days.</Nothing>}
-        {use.data && use.data.length > 0 && forecast.data && <Plot days={days} today={forecast.data.date} data={use.data} />}
+        {use.data && use.data.length > 0 && forecast.data && (
+          <Plot days={days} today={forecast.data.date} data={use.data} />
+        )}
         {forecast.isError && <Trouble error={forecast.error} />}
         {forecast.data?.left !== undefined && (
           <ul className="text-sm flex flex-wrap gap-x-8 gap-y-1" aria-label="When what is left runs out">
-            {forecast.data.rates.map((rate) => <li key={rate.days}><span className="quiet">At the rate of the last {rate.days} days:</span> {rate.used === 0 ? "none was given" : rate.runsOut ? <strong className="text-warning">runs out on {rate.runsOut}</strong> : ends ? `lasts to ${ends}, where its count ends` : "lasts for many years"}</li>)}
+            {forecast.data.rates.map((rate) => (
+              <li key={rate.days}>
+                <span className="quiet">At the rate of the last {rate.days} days:</span>{" "}
+                {rate.used === 0 ? (
+                  "none was given"
+                ) : rate.runsOut ? (
+                  <strong className="text-warning">runs out on {rate.runsOut}</strong>
+                ) : ends ? (
+                  `lasts to ${ends}, where its count ends`
+                ) : (
+                  "lasts for many years"
+                )}
+              </li>
+            ))}
           </ul>
         )}
       </div>

@@ -10,35 +10,135 @@ import java.util.Map;
 import java.util.TreeMap;
 import tools.jackson.databind.JsonNode;
 
-/** What each operation needs, as the rules of the house have it, each with a request to try it by. It does not look at the code: an operation that is new has no rule here. */
+/**
+ * What each operation needs, as the rules of the house have it, each with a request to try it by. It does not look at
+ * the code: an operation that is new has no rule here.
+ */
 final class AccessTable {
     /** Where the page with the table stands. */
     static final Path PAGE = Path.of("../docs/access.md");
 
     /** Who may do what in each unit of the demo, worked out by hand from what they are. */
     static final Map<String, Map<String, List<String>>> MAY = Map.of(
-            "define", Map.of("works", List.of("hanna", "ines"), "care", List.of("hanna", "ines"), "foundry", List.of("hanna")),
-            "allocate", Map.of("works", List.of("hanna", "ines"), "care", List.of("hanna", "tobin"), "foundry", List.of("hanna", "ruben")),
-            "hold", Map.of("works", List.of("hanna", "ines"), "care", List.of("hanna", "tobin"), "foundry", List.of("hanna")),
-            "void", Map.of("works", List.of("hanna", "ines"), "care", List.of("hanna"), "foundry", List.of("hanna", "ruben")),
-            "read", Map.of("works", List.of("hanna", "ines", "mara", "odile"), "care", List.of("hanna", "tobin", "odile"), "foundry", List.of("hanna", "ruben", "odile")),
-            "audit", Map.of("works", List.of("hanna", "odile"), "care", List.of("hanna", "odile"), "foundry", List.of("hanna", "odile")),
+            "define",
+                    Map.of(
+                            "works",
+                            List.of("hanna", "ines"),
+                            "care",
+                            List.of("hanna", "ines"),
+                            "foundry",
+                            List.of("hanna")),
+            "allocate",
+                    Map.of(
+                            "works",
+                            List.of("hanna", "ines"),
+                            "care",
+                            List.of("hanna", "tobin"),
+                            "foundry",
+                            List.of("hanna", "ruben")),
+            "hold",
+                    Map.of(
+                            "works",
+                            List.of("hanna", "ines"),
+                            "care",
+                            List.of("hanna", "tobin"),
+                            "foundry",
+                            List.of("hanna")),
+            "void",
+                    Map.of(
+                            "works",
+                            List.of("hanna", "ines"),
+                            "care",
+                            List.of("hanna"),
+                            "foundry",
+                            List.of("hanna", "ruben")),
+            "read",
+                    Map.of(
+                            "works",
+                            List.of("hanna", "ines", "mara", "odile"),
+                            "care",
+                            List.of("hanna", "tobin", "odile"),
+                            "foundry",
+                            List.of("hanna", "ruben", "odile")),
+            "audit",
+                    Map.of(
+                            "works",
+                            List.of("hanna", "odile"),
+                            "care",
+                            List.of("hanna", "odile"),
+                            "foundry",
+                            List.of("hanna", "odile")),
             "access", Map.of("works", List.of("hanna"), "care", List.of("hanna"), "foundry", List.of("hanna")));
     /** Who has a right for all. */
-    static final Map<String, List<String>> FOR_ALL = Map.of("define", List.of("hanna"), "read", List.of("hanna", "odile"), "access", List.of("hanna"), "audit", List.of("hanna", "odile"));
+    static final Map<String, List<String>> FOR_ALL = Map.of(
+            "define",
+            List.of("hanna"),
+            "read",
+            List.of("hanna", "odile"),
+            "access",
+            List.of("hanna"),
+            "audit",
+            List.of("hanna", "odile"));
     /** Who has it anywhere. */
-    static final Map<String, List<String>> SOMEWHERE = Map.of("read", List.of("hanna", "ines", "tobin", "mara", "ruben", "odile", "shop"), "define", List.of("hanna", "ines"), "access", List.of("hanna"));
+    static final Map<String, List<String>> SOMEWHERE = Map.of(
+            "read",
+            List.of("hanna", "ines", "tobin", "mara", "ruben", "odile", "shop"),
+            "define",
+            List.of("hanna", "ines"),
+            "access",
+            List.of("hanna"));
     /** What records are tried on, one of each unit: the first that are kept behind those of the demo. */
     static final int FIRST_RECORD = 10;
+
     static final List<String> ROLES = List.of("hanna", "ines", "tobin", "mara", "ruben", "odile", "shop");
     static final List<String> UNITS = List.of("works", "care", "foundry");
     private static final Map<String, Map<String, String>> PLACES = Map.of(
-            "works", Map.of("series", "invoice-works", "kind", "invoice", "text", "LW26-00001", "fields", "\"customer\":\"K10000\"", "into", "number"),
-            "care", Map.of("series", "invoice-care", "kind", "invoice", "text", "LC26-0001", "fields", "\"customer\":\"K10000\"", "into", "number"),
-            "foundry", Map.of("series", "pipe-label", "kind", "pipe-label", "text", "260001B", "fields", "\"stop\":\"Gedackt 8\"", "into", "serial"));
+            "works",
+                    Map.of(
+                            "series",
+                            "invoice-works",
+                            "kind",
+                            "invoice",
+                            "text",
+                            "LW26-00001",
+                            "fields",
+                            "\"customer\":\"K10000\"",
+                            "into",
+                            "number"),
+            "care",
+                    Map.of(
+                            "series",
+                            "invoice-care",
+                            "kind",
+                            "invoice",
+                            "text",
+                            "LC26-0001",
+                            "fields",
+                            "\"customer\":\"K10000\"",
+                            "into",
+                            "number"),
+            "foundry",
+                    Map.of(
+                            "series",
+                            "pipe-label",
+                            "kind",
+                            "pipe-label",
+                            "text",
+                            "260001B",
+                            "fields",
+                            "\"stop\":\"Gedackt 8\"",
+                            "into",
+                            "serial"));
 
     /** Who an operation is for. */
-    enum For { UNIT, ALL, SOMEWHERE, CLOSING, EVERYBODY_KNOWN, STRANGERS_TOO }
+    enum For {
+        UNIT,
+        ALL,
+        SOMEWHERE,
+        CLOSING,
+        EVERYBODY_KNOWN,
+        STRANGERS_TOO
+    }
 
     /**
      * @param right that it needs; empty for none
@@ -46,13 +146,25 @@ final class AccessTable {
      * @param body empty for none
      */
     record Rule(String right, For who, String path, String body) {
-        String path(String unit, String role) { return filled(path, unit, role); }
+        String path(String unit, String role) {
+            return filled(path, unit, role);
+        }
 
-        String body(String unit, String role) { return filled(body, unit, role); }
+        String body(String unit, String role) {
+            return filled(body, unit, role);
+        }
 
         private static String filled(String text, String unit, String role) {
-            String filled = text.replace("{unit}", unit).replace("{account}", role).replace("{closing}", "85").replace("{block}", "80").replace("{codebook}", "nothing").replace("{name}", "new-company").replace("{token}", "none").replace("{record}", String.valueOf(FIRST_RECORD + UNITS.indexOf(unit)));
-            for (Map.Entry<String, String> place : PLACES.get(unit).entrySet()) filled = filled.replace("{" + place.getKey() + "}", place.getValue());
+            String filled = text.replace("{unit}", unit)
+                    .replace("{account}", role)
+                    .replace("{closing}", "85")
+                    .replace("{block}", "80")
+                    .replace("{codebook}", "nothing")
+                    .replace("{name}", "new-company")
+                    .replace("{token}", "none")
+                    .replace("{record}", String.valueOf(FIRST_RECORD + UNITS.indexOf(unit)));
+            for (Map.Entry<String, String> place : PLACES.get(unit).entrySet())
+                filled = filled.replace("{" + place.getKey() + "}", place.getValue());
             return filled;
         }
 
@@ -62,22 +174,30 @@ final class AccessTable {
                 case ALL -> FOR_ALL.get(right).contains(role);
                 case SOMEWHERE -> SOMEWHERE.get(right).contains(role);
                 // Of all invoices, of the works and of care.
-                case CLOSING -> MAY.get(right).get("works").contains(role) && MAY.get(right).get("care").contains(role);
+                case CLOSING ->
+                    MAY.get(right).get("works").contains(role)
+                            && MAY.get(right).get("care").contains(role);
                 case EVERYBODY_KNOWN, STRANGERS_TOO -> true;
             };
         }
 
         /** The units in which it has to be tried. */
-        List<String> units() { return who == For.UNIT ? UNITS : List.of("foundry"); }
+        List<String> units() {
+            return who == For.UNIT ? UNITS : List.of("foundry");
+        }
     }
 
     private static final Map<String, Rule> RULES = rules();
 
     private AccessTable() {}
 
-    static Rule rule(String operation) { return RULES.get(operation); }
+    static Rule rule(String operation) {
+        return RULES.get(operation);
+    }
 
-    static List<String> operations() { return List.copyOf(RULES.keySet()); }
+    static List<String> operations() {
+        return List.copyOf(RULES.keySet());
+    }
 
     private static Map<String, Rule> rules() {
         var rules = new LinkedHashMap<String, Rule>();
@@ -85,39 +205,95 @@ final class AccessTable {
         String series = "/series/{series}";
         rules.put("allocate", new Rule("allocate", For.UNIT, series + "/allocations", "{\"date\":\"2026-03-02\"}"));
         rules.put("takeBlock", new Rule("allocate", For.UNIT, series + "/blocks", "{\"quantity\":2}"));
-        rules.put("allocateForRecord", new Rule("allocate", For.UNIT, "/kinds/{kind}/allocations", "{\"unit\":\"{unit}\",\"fields\":{{fields}}}"));
+        rules.put(
+                "allocateForRecord",
+                new Rule(
+                        "allocate",
+                        For.UNIT,
+                        "/kinds/{kind}/allocations",
+                        "{\"unit\":\"{unit}\",\"fields\":{{fields}}}"));
         rules.put("reportUse", new Rule("allocate", For.UNIT, series + "/uses", identifiers));
         rules.put("splitBlock", new Rule("allocate", For.UNIT, "/blocks/{block}/parts", "{}"));
         rules.put("confirm", new Rule("hold", For.UNIT, series + "/confirmations", identifiers));
         rules.put("release", new Rule("hold", For.UNIT, series + "/releases", identifiers));
-        rules.put("clearHolds", new Rule("hold", For.UNIT, "/holds/clearings", "{\"olderThan\":\"P300D\",\"reason\":\"old\",\"series\":\"{series}\"}"));
+        rules.put(
+                "clearHolds",
+                new Rule(
+                        "hold",
+                        For.UNIT,
+                        "/holds/clearings",
+                        "{\"olderThan\":\"P300D\",\"reason\":\"old\",\"series\":\"{series}\"}"));
         rules.put("giveBack", new Rule("void", For.UNIT, series + "/returns", identifiers));
         rules.put("voidNumbers", new Rule("void", For.UNIT, series + "/voids", identifiers));
-        for (String read : List.of("showSeries ", "showDefinition /definition", "forecast /forecast", "showUse /use", "listUses /routes")) rules.put(read.split(" ")[0], new Rule("read", For.UNIT, series + (read.endsWith(" ") ? "" : read.split(" ")[1]), ""));
+        for (String read : List.of(
+                "showSeries ", "showDefinition /definition", "forecast /forecast", "showUse /use", "listUses /routes"))
+            rules.put(
+                    read.split(" ")[0],
+                    new Rule("read", For.UNIT, series + (read.endsWith(" ") ? "" : read.split(" ")[1]), ""));
         rules.put("findIdentifier", new Rule("read", For.UNIT, "/identifiers?text={text}", ""));
-        for (String list : List.of("listEntries /entries", "listHolds /holds", "listBlocks /blocks", "listVoids /voids")) rules.put(list.split(" ")[0], new Rule("read", For.UNIT, list.split(" ")[1] + "?series={series}", ""));
+        for (String list :
+                List.of("listEntries /entries", "listHolds /holds", "listBlocks /blocks", "listVoids /voids"))
+            rules.put(list.split(" ")[0], new Rule("read", For.UNIT, list.split(" ")[1] + "?series={series}", ""));
         rules.put("explainRoute", new Rule("read", For.UNIT, "/routes/why?kind={kind}&unit={unit}", ""));
-        for (String list : List.of("listSeries /series", "showCalendar /calendar", "listClosings /closings", "listCodebooks /codebooks", "showCodebook /codebooks/{codebook}", "listRoutes /routes", "showRouteGrid /route-grid", "listen /events")) rules.put(list.split(" ")[0], new Rule("read", For.SOMEWHERE, list.split(" ")[1], ""));
+        for (String list : List.of(
+                "listSeries /series",
+                "showCalendar /calendar",
+                "listClosings /closings",
+                "listCodebooks /codebooks",
+                "showCodebook /codebooks/{codebook}",
+                "listRoutes /routes",
+                "showRouteGrid /route-grid",
+                "listen /events"))
+            rules.put(list.split(" ")[0], new Rule("read", For.SOMEWHERE, list.split(" ")[1], ""));
         rules.put("exportDefinitions", new Rule("read", For.ALL, "/definitions", ""));
         rules.put("showClosing", new Rule("read", For.CLOSING, "/closings/{closing}", ""));
         rules.put("printClosing", new Rule("read", For.CLOSING, "/closings/{closing}/page", ""));
         rules.put("reopenPeriod", new Rule("define", For.CLOSING, "/closings/{closing}/reopenings", "{}"));
-        rules.put("closePeriod", new Rule("define", For.UNIT, "/closings", "{\"series\":\"{series}\",\"from\":\"2024-01-01\",\"to\":\"2024-01-02\"}"));
+        rules.put(
+                "closePeriod",
+                new Rule(
+                        "define",
+                        For.UNIT,
+                        "/closings",
+                        "{\"series\":\"{series}\",\"from\":\"2024-01-01\",\"to\":\"2024-01-02\"}"));
         rules.put("defineSeries", new Rule("define", For.UNIT, series + "/definition", "{\"key\":\"{series}\"}"));
         rules.put("defineRoute", new Rule("define", For.UNIT, "/routes/{kind}/{unit}", "{\"series\":\"nothing\"}"));
         rules.put("removeRoute", new Rule("define", For.UNIT, "/routes/{kind}/{unit}?condition=nothing", ""));
-        rules.put("applyDefinitions", new Rule("define", For.UNIT, "/definitions?dryRun=true", "{\"files\":[{\"name\":\"a.yaml\",\"text\":\"routes: [{ kind: {kind}, unit: {unit}, series: customer, into: {into} }]\"}]}"));
+        rules.put(
+                "applyDefinitions",
+                new Rule(
+                        "define",
+                        For.UNIT,
+                        "/definitions?dryRun=true",
+                        "{\"files\":[{\"name\":\"a.yaml\",\"text\":\"routes: [{ kind: {kind}, unit: {unit}, series: customer, into: {into} }]\"}]}"));
         rules.put("preview", new Rule("define", For.SOMEWHERE, "/previews", "{\"series\":{}}"));
         rules.put("defineCodebook", new Rule("define", For.ALL, "/codebooks/{codebook}", "{\"key\":\"nothing\"}"));
         rules.put("audit", new Rule("audit", For.UNIT, "/audits", "{\"series\":\"{series}\"}"));
-        for (String account : List.of("listAccounts /accounts", "showAccount /accounts/nobody")) rules.put(account.split(" ")[0], new Rule("access", For.SOMEWHERE, account.split(" ")[1], ""));
+        for (String account : List.of("listAccounts /accounts", "showAccount /accounts/nobody"))
+            rules.put(account.split(" ")[0], new Rule("access", For.SOMEWHERE, account.split(" ")[1], ""));
         rules.put("openAccount", new Rule("access", For.ALL, "/accounts", "{\"name\":\"\"}"));
-        for (String act : List.of("closeAccount closings", "reopenAccount reopenings", "renewPassword passwords", "giveGrants grants", "withdrawGrants withdrawals")) rules.put(act.split(" ")[0], new Rule("access", For.ALL, "/accounts/nobody/" + act.split(" ")[1], "{\"grants\":[{\"right\":\"read\",\"scope\":\"all\"}]}"));
+        for (String act : List.of(
+                "closeAccount closings",
+                "reopenAccount reopenings",
+                "renewPassword passwords",
+                "giveGrants grants",
+                "withdrawGrants withdrawals"))
+            rules.put(
+                    act.split(" ")[0],
+                    new Rule(
+                            "access",
+                            For.ALL,
+                            "/accounts/nobody/" + act.split(" ")[1],
+                            "{\"grants\":[{\"right\":\"read\",\"scope\":\"all\"}]}"));
         rules.put("listTokens", new Rule("", For.EVERYBODY_KNOWN, "/accounts/{account}/tokens", ""));
         String record = "/records/{record}";
         String fields = "{\"kind\":\"{kind}\",\"unit\":\"{unit}\",\"fields\":{{fields}}}";
         rules.put("findRecords", new Rule("read", For.SOMEWHERE, "/records", ""));
-        for (String read : List.of("showRecord ", "showRecordHistory /versions", "printRecord /page", "fetchFile /files/1")) rules.put(read.split(" ")[0], new Rule("read", For.UNIT, record + (read.endsWith(" ") ? "" : read.split(" ")[1]), ""));
+        for (String read :
+                List.of("showRecord ", "showRecordHistory /versions", "printRecord /page", "fetchFile /files/1"))
+            rules.put(
+                    read.split(" ")[0],
+                    new Rule("read", For.UNIT, record + (read.endsWith(" ") ? "" : read.split(" ")[1]), ""));
         rules.put("saveRecord", new Rule("allocate", For.UNIT, "/records", fields));
         rules.put("previewRecord", new Rule("allocate", For.UNIT, "/record-previews", fields));
         rules.put("editRecord", new Rule("allocate", For.UNIT, record, "{\"fields\":{{fields}}}"));
@@ -130,8 +306,24 @@ final class AccessTable {
         rules.put("deleteRecord", new Rule("void", For.UNIT, record + "/deletions", "{\"reason\":\"tried\"}"));
         rules.put("issueToken", new Rule("access", For.ALL, "/accounts/{account}/tokens", "{}"));
         rules.put("revokeToken", new Rule("", For.EVERYBODY_KNOWN, "/accounts/{account}/tokens/{token}", ""));
-        for (String known : List.of("showSession /session", "showStatus /status", "doNothing /noop", "listUnits /units", "listKinds /kinds", "showKind /kinds/{kind}", "listCheckSchemes /check-schemes", "listStarters /starters", "showStarter /starters/{name}", "definitionSchema /definition-schema")) rules.put(known.split(" ")[0], new Rule("", For.EVERYBODY_KNOWN, known.split(" ")[1], ""));
-        for (String known : List.of("check /checks", "addCheck /check-additions", "fillStarter /starters/fillings", "changePassword /session/password")) rules.put(known.split(" ")[0], new Rule("", For.EVERYBODY_KNOWN, known.split(" ")[1], "{}"));
+        for (String known : List.of(
+                "showSession /session",
+                "showStatus /status",
+                "doNothing /noop",
+                "listUnits /units",
+                "listKinds /kinds",
+                "showKind /kinds/{kind}",
+                "listCheckSchemes /check-schemes",
+                "listStarters /starters",
+                "showStarter /starters/{name}",
+                "definitionSchema /definition-schema"))
+            rules.put(known.split(" ")[0], new Rule("", For.EVERYBODY_KNOWN, known.split(" ")[1], ""));
+        for (String known : List.of(
+                "check /checks",
+                "addCheck /check-additions",
+                "fillStarter /starters/fillings",
+                "changePassword /session/password"))
+            rules.put(known.split(" ")[0], new Rule("", For.EVERYBODY_KNOWN, known.split(" ")[1], "{}"));
         rules.put("showHealth", new Rule("", For.STRANGERS_TOO, "/health", ""));
         rules.put("signIn", new Rule("", For.STRANGERS_TOO, "/session", "{}"));
         rules.put("signOut", new Rule("", For.STRANGERS_TOO, "/session", ""));
@@ -139,17 +331,36 @@ final class AccessTable {
     }
 
     /** An operation as the interface describes itself. */
-    record Described(String operation, String method, String path, String summary, List<String> rights, String at, boolean open) {}
+    record Described(
+            String operation,
+            String method,
+            String path,
+            String summary,
+            List<String> rights,
+            String at,
+            boolean open) {}
 
     static List<Described> described(JsonNode document) {
         var all = new ArrayList<Described>();
-        document.get("paths").properties().forEach(path -> path.getValue().properties().forEach(method -> {
-            JsonNode operation = method.getValue();
-            JsonNode security = operation.get("security");
-            var rights = new ArrayList<String>();
-            if (security != null && !security.isEmpty()) security.get(0).get("token").forEach(right -> rights.add(right.asString()));
-            all.add(new Described(operation.get("operationId").asString(), method.getKey().toUpperCase(Locale.ROOT), path.getKey(), operation.get("summary").asString(), rights, operation.has("x-needed-at") ? operation.get("x-needed-at").asString() : "", security == null || security.isEmpty()));
-        }));
+        document.get("paths")
+                .properties()
+                .forEach(path -> path.getValue().properties().forEach(method -> {
+                    JsonNode operation = method.getValue();
+                    JsonNode security = operation.get("security");
+                    var rights = new ArrayList<String>();
+                    if (security != null && !security.isEmpty())
+                        security.get(0).get("token").forEach(right -> rights.add(right.asString()));
+                    all.add(new Described(
+                            operation.get("operationId").asString(),
+                            method.getKey().toUpperCase(Locale.ROOT),
+                            path.getKey(),
+                            operation.get("summary").asString(),
+                            rights,
+                            operation.has("x-needed-at")
+                                    ? operation.get("x-needed-at").asString()
+                                    : "",
+                            security == null || security.isEmpty()));
+                }));
         return all;
     }
 
@@ -157,17 +368,26 @@ final class AccessTable {
     static String page(JsonNode document) {
         var rows = new TreeMap<String, String>();
         for (Described each : described(document)) {
-            String right = each.open() ? "nothing: open to strangers" : each.rights().isEmpty() ? "to be known" : "`" + String.join("` or `", each.rights()) + "` " + switch (each.at()) {
-                case "all" -> "for all";
-                case "somewhere" -> "anywhere; shows no more than may be read";
-                case "series" -> "at the series";
-                default -> "at what the request names";
-            };
-            rows.put(each.path() + each.method(), "| " + each.method() + " | `" + each.path() + "` | " + right + " |\n");
+            String right = each.open()
+                    ? "nothing: open to strangers"
+                    : each.rights().isEmpty()
+                            ? "to be known"
+                            : "`" + String.join("` or `", each.rights()) + "` "
+                                    + switch (each.at()) {
+                                        case "all" -> "for all";
+                                        case "somewhere" -> "anywhere; shows no more than may be read";
+                                        case "series" -> "at the series";
+                                        default -> "at what the request names";
+                                    };
+            rows.put(
+                    each.path() + each.method(), "| " + each.method() + " | `" + each.path() + "` | " + right + " |\n");
         }
-        return "# What each call needs\n\nMade from the service's own OpenAPI document, in which each operation names its right under `security`; a test tries every one of them as each account of the demo, in each unit.\n\n| | call | needs |\n|---|---|---|\n" + String.join("", rows.values());
+        return "# What each call needs\n\nMade from the service's own OpenAPI document, in which each operation names its right under `security`; a test tries every one of them as each account of the demo, in each unit.\n\n| | call | needs |\n|---|---|---|\n"
+                + String.join("", rows.values());
     }
 
     /** Writes the page anew. */
-    public static void main(String[] args) throws Exception { Files.writeString(PAGE, page(Service.JSON.readTree(Files.readString(Path.of("../console/openapi.json"))))); }
+    public static void main(String[] args) throws Exception {
+        Files.writeString(PAGE, page(Service.JSON.readTree(Files.readString(Path.of("../console/openapi.json")))));
+    }
 }

@@ -31,9 +31,23 @@ final class Browser implements AutoCloseable {
         this.profile = Files.createTempDirectory("console-test");
         var options = new ChromeOptions();
         options.setBinary("/usr/bin/chromium");
-        options.addArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--lang=en-GB", "--user-data-dir=" + profile);
-        options.setExperimentalOption("prefs", Map.of("download.default_directory", downloads().toString()));
-        var service = new ChromeDriverService.Builder().usingDriverExecutable(Path.of("/usr/bin/chromedriver").toFile()).build();
+        options.addArguments(
+                "--headless",
+                "--no-sandbox",
+                "--disable-gpu",
+                "--disable-quic",
+                "--no-first-run",
+                "--disable-background-networking",
+                "--disable-component-update",
+                "--disable-sync",
+                "--disable-dev-shm-usage",
+                "--lang=en-GB",
+                "--user-data-dir=" + profile);
+        options.setExperimentalOption(
+                "prefs", Map.of("download.default_directory", downloads().toString()));
+        var service = new ChromeDriverService.Builder()
+                .usingDriverExecutable(Path.of("/usr/bin/chromedriver").toFile())
+                .build();
         this.driver = new ChromeDriver(service, options);
         driver.manage().timeouts().scriptTimeout(PATIENCE);
         size(1280, 800);
@@ -44,7 +58,8 @@ final class Browser implements AutoCloseable {
         // The window's own frame takes some of it, so that the page gets what was asked for.
         int frameWidth = width - ((Number) driver.executeScript("return innerWidth")).intValue();
         int frameHeight = height - ((Number) driver.executeScript("return innerHeight")).intValue();
-        if (frameWidth != 0 || frameHeight != 0) driver.manage().window().setSize(new Dimension(width + frameWidth, height + frameHeight));
+        if (frameWidth != 0 || frameHeight != 0)
+            driver.manage().window().setSize(new Dimension(width + frameWidth, height + frameHeight));
     }
 
     /** Signs in and waits for the pages. */
@@ -56,12 +71,18 @@ final class Browser implements AutoCloseable {
         sees("Sign out");
     }
 
-    void open(String path) { driver.get(address + path); }
+    void open(String path) {
+        driver.get(address + path);
+    }
 
-    String path() { return driver.getCurrentUrl().substring(address.length()); }
+    String path() {
+        return driver.getCurrentUrl().substring(address.length());
+    }
 
     /** Waits for an element, and gives it. */
-    WebElement element(By by) { return waiting().until(each -> each.findElement(by)); }
+    WebElement element(By by) {
+        return waiting().until(each -> each.findElement(by));
+    }
 
     /** The field with this label. */
     WebElement field(String label) {
@@ -71,7 +92,9 @@ final class Browser implements AutoCloseable {
     }
 
     /** Chooses an option by what it says. */
-    void choose(String label, String option) { new Select(field(label)).selectByVisibleText(option); }
+    void choose(String label, String option) {
+        new Select(field(label)).selectByVisibleText(option);
+    }
 
     /** Puts a text into a field in place of what stands there. */
     void type(String label, String text) {
@@ -80,30 +103,53 @@ final class Browser implements AutoCloseable {
         field.sendKeys(text);
     }
 
-    void press(String button) { element(By.xpath("//*[self::button or self::a][normalize-space() = '" + button + "']")).click(); }
+    void press(String button) {
+        element(By.xpath("//*[self::button or self::a][normalize-space() = '" + button + "']"))
+                .click();
+    }
 
     /** Waits until a text stands on the page. */
-    void sees(String text) { waiting().withMessage(() -> "‘" + text + "’ does not appear on the page, which says: " + text()).until(each -> text().contains(text)); }
+    void sees(String text) {
+        waiting()
+                .withMessage(() -> "‘" + text + "’ does not appear on the page, which says: " + text())
+                .until(each -> text().contains(text));
+    }
 
-    void seesNoLonger(String text) { waiting().withMessage(() -> "‘" + text + "’ stays on the page").until(each -> !text().contains(text)); }
+    void seesNoLonger(String text) {
+        waiting().withMessage(() -> "‘" + text + "’ stays on the page").until(each -> !text().contains(text));
+    }
 
     /** Waits until a script says true, and the page shows what came of it. */
     void holds(String script) {
-        waiting().withMessage(() -> "this stays untrue: " + script).until(each -> Boolean.TRUE.equals(driver.executeScript("return " + script)));
+        waiting()
+                .withMessage(() -> "this stays untrue: " + script)
+                .until(each -> Boolean.TRUE.equals(driver.executeScript("return " + script)));
         driver.executeAsyncScript("requestAnimationFrame(() => requestAnimationFrame(arguments[0]))");
     }
 
-    String text() { return driver.findElement(By.tagName("body")).getText(); }
+    String text() {
+        return driver.findElement(By.tagName("body")).getText();
+    }
 
-    void key(CharSequence keys) { driver.switchTo().activeElement().sendKeys(keys); }
+    void key(CharSequence keys) {
+        driver.switchTo().activeElement().sendKeys(keys);
+    }
 
-    WebElement active() { return driver.switchTo().activeElement(); }
+    WebElement active() {
+        return driver.switchTo().activeElement();
+    }
 
-    Object script(String script, Object... arguments) { return driver.executeScript(script, arguments); }
+    Object script(String script, Object... arguments) {
+        return driver.executeScript(script, arguments);
+    }
 
-    Object scriptAsync(String script) { return driver.executeAsyncScript(script); }
+    Object scriptAsync(String script) {
+        return driver.executeAsyncScript(script);
+    }
 
-    private Path downloads() { return profile.resolve("downloads"); }
+    private Path downloads() {
+        return profile.resolve("downloads");
+    }
 
     /** Waits until a file was downloaded whole, and gives its text. */
     String downloaded(String name) throws IOException {

@@ -29,13 +29,18 @@ final class CommandLine {
      * @param folder for what it prints to standard error
      * @param module whose jar it is
      */
-    static Result run(Path folder, String module, List<String> arguments) throws Exception { return run(folder, module, arguments, Map.of(), ""); }
+    static Result run(Path folder, String module, List<String> arguments) throws Exception {
+        return run(folder, module, arguments, Map.of(), "");
+    }
 
-    /**
-     * @param typed what it reads from standard input
-     */
-    static Result run(Path folder, String module, List<String> arguments, Map<String, String> environment, String typed) throws Exception {
-        var command = new ArrayList<>(List.of(Service.JAVA.toString(), "-XX:TieredStopAtLevel=1", "-jar", Service.jar(module).toString()));
+    /** @param typed what it reads from standard input */
+    static Result run(Path folder, String module, List<String> arguments, Map<String, String> environment, String typed)
+            throws Exception {
+        var command = new ArrayList<>(List.of(
+                Service.JAVA.toString(),
+                "-XX:TieredStopAtLevel=1",
+                "-jar",
+                Service.jar(module).toString()));
         command.addAll(arguments);
         Path err = Files.createTempFile(folder, "err", ".txt");
         var builder = new ProcessBuilder(command).redirectError(err.toFile());

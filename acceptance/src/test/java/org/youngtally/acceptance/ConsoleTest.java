@@ -54,11 +54,22 @@ class ConsoleTest {
         browser.type("What for", "CRATE-JOB");
         browser.press("Take the next number");
         browser.sees("Taken for CRATE-JOB");
-        assertThat(browser.element(By.cssSelector("[data-testid=taken]")).getText()).contains("C2603-0001");
+        assertThat(browser.element(By.cssSelector("[data-testid=taken]")).getText())
+                .contains("C2603-0001");
         browser.sees("Next on 2026-03-02 — 9,998 left");
-        assertThat(browser.element(By.xpath("//table//td[normalize-space() = 'CRATE-JOB']/..")).getText()).contains("C2603-0001").contains("hanna");
-        assertThat(browser.field("What for").getDomProperty("value")).as("the form is ready for the next").isEmpty();
-        assertThat(service.get("/api/v1/identifiers?text=C2603-0001").json().get(0).get("reference").asString()).isEqualTo("CRATE-JOB");
+        assertThat(browser.element(By.xpath("//table//td[normalize-space() = 'CRATE-JOB']/.."))
+                        .getText())
+                .contains("C2603-0001")
+                .contains("hanna");
+        assertThat(browser.field("What for").getDomProperty("value"))
+                .as("the form is ready for the next")
+                .isEmpty();
+        assertThat(service.get("/api/v1/identifiers?text=C2603-0001")
+                        .json()
+                        .get(0)
+                        .get("reference")
+                        .asString())
+                .isEqualTo("CRATE-JOB");
     }
 
     @Test
@@ -68,7 +79,8 @@ class ConsoleTest {
         browser.sees("CAST-005");
         browser.type("Quantity", "6");
         browser.press("Take 6 numbers");
-        browser.sees("‘cast’ has 5 numbers left for 2026-03-02, 6 were asked for, and none was taken. The next range opens on 2026-06-01.");
+        browser.sees(
+                "‘cast’ has 5 numbers left for 2026-03-02, 6 were asked for, and none was taken. The next range opens on 2026-06-01.");
         assertThat(service.get("/api/v1/status").text("head")).isEqualTo(before);
     }
 
@@ -83,7 +95,10 @@ class ConsoleTest {
         browser.type("Namespace", "invoice");
         browser.type("Last", "20");
         browser.sees("would arise in two ways in the namespace ‘invoice’");
-        assertThat(browser.element(By.cssSelector("[data-testid=clash]")).getText()).contains("LW26-00001").contains("invoice-works").contains("clash");
+        assertThat(browser.element(By.cssSelector("[data-testid=clash]")).getText())
+                .contains("LW26-00001")
+                .contains("invoice-works")
+                .contains("clash");
     }
 
     @Test
@@ -144,7 +159,11 @@ class ConsoleTest {
         browser.sees("Taken for ORGAN-19");
         browser.key("ORGAN-20" + Keys.ENTER);
         browser.sees("Taken for ORGAN-20");
-        assertThat(service.get("/api/v1/entries?series=part&limit=2").json().valueStream().map(entry -> entry.get("reference").asString())).containsExactly("ORGAN-20", "ORGAN-19");
+        assertThat(service.get("/api/v1/entries?series=part&limit=2")
+                        .json()
+                        .valueStream()
+                        .map(entry -> entry.get("reference").asString()))
+                .containsExactly("ORGAN-20", "ORGAN-19");
     }
 
     @Test
@@ -167,9 +186,16 @@ class ConsoleTest {
     void twoPeopleEditingOneDefinitionLoseNothing() throws Exception {
         browser.open("/series/visit/edit");
         browser.type("Title", "Visits, as typed here");
-        var definition = (ObjectNode) service.get("/api/v1/series/visit/definition").json();
-        ((ObjectNode) definition.put("title", "Visits, as changed elsewhere").get("ranges").get(0)).put("warnWhenLeft", 7);
-        assertThat(service.put("/api/v1/series/visit/definition", definition.toString(), "If-Match", "\"1\"").status()).isEqualTo(200);
+        var definition =
+                (ObjectNode) service.get("/api/v1/series/visit/definition").json();
+        ((ObjectNode) definition
+                        .put("title", "Visits, as changed elsewhere")
+                        .get("ranges")
+                        .get(0))
+                .put("warnWhenLeft", 7);
+        assertThat(service.put("/api/v1/series/visit/definition", definition.toString(), "If-Match", "\"1\"")
+                        .status())
+                .isEqualTo(200);
         browser.press("Save the change");
         browser.sees("hanna changed this series");
         browser.sees("Visits, as changed elsewhere");
@@ -179,7 +205,10 @@ class ConsoleTest {
         browser.press("Save the change");
         browser.sees("Next on");
         JsonNode both = service.get("/api/v1/series/visit/definition").json();
-        assertThat(List.of(both.get("title").asString(), both.get("ranges").get(0).get("warnWhenLeft").asString())).containsExactly("Visits, as typed here", "7");
+        assertThat(List.of(
+                        both.get("title").asString(),
+                        both.get("ranges").get(0).get("warnWhenLeft").asString()))
+                .containsExactly("Visits, as typed here", "7");
     }
 
     @ParameterizedTest
@@ -188,14 +217,42 @@ class ConsoleTest {
         String axe = Files.readString(Path.of("../console/node_modules/axe-core/axe.min.js"));
         browser.size(width, height);
         try {
-            for (String page : List.of("/", "/series", "/series/invoice-works", "/series/cast/edit", "/new", "/life", "/calendar", "/closings", "/closings/85", "/routes", "/accounts", "/accounts/tobin", "/account", "/starters", "/codebooks", "/codebooks/component", "/series/component", "/series/component/edit", "/check", "/nowhere")) {
+            for (String page : List.of(
+                    "/",
+                    "/series",
+                    "/series/invoice-works",
+                    "/series/cast/edit",
+                    "/new",
+                    "/life",
+                    "/calendar",
+                    "/closings",
+                    "/closings/85",
+                    "/routes",
+                    "/accounts",
+                    "/accounts/tobin",
+                    "/account",
+                    "/starters",
+                    "/codebooks",
+                    "/codebooks/component",
+                    "/series/component",
+                    "/series/component/edit",
+                    "/check",
+                    "/nowhere")) {
                 browser.open(page);
                 browser.script("localStorage.setItem('look', arguments[0])", look);
                 browser.open(page);
                 browser.element(By.cssSelector(page.equals("/nowhere") ? "main a" : "h1"));
-                assertThat(((Number) browser.script("return document.documentElement.scrollWidth - innerWidth")).intValue()).as(page + " does not scroll sideways").isLessThanOrEqualTo(0);
+                assertThat(((Number) browser.script("return document.documentElement.scrollWidth - innerWidth"))
+                                .intValue())
+                        .as(page + " does not scroll sideways")
+                        .isLessThanOrEqualTo(0);
                 browser.script(axe);
-                assertThat(browser.scriptAsync("axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(found => arguments[0](found.violations.map(each => each.id + ': ' + each.nodes.map(node => node.html + ' ' + node.failureSummary).join(' | '))))")).asInstanceOf(LIST).as(page).isEmpty();
+                assertThat(
+                                browser.scriptAsync(
+                                        "axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(found => arguments[0](found.violations.map(each => each.id + ': ' + each.nodes.map(node => node.html + ' ' + node.failureSummary).join(' | '))))"))
+                        .asInstanceOf(LIST)
+                        .as(page)
+                        .isEmpty();
             }
         } finally {
             browser.script("localStorage.removeItem('look')");
@@ -205,7 +262,8 @@ class ConsoleTest {
 
     @Test
     void anEmptyAndAFailingServiceSaySo(@TempDir Path data) throws Exception {
-        try (Service empty = Service.serve(data); Browser own = new Browser(empty.address())) {
+        try (Service empty = Service.serve(data);
+                Browser own = new Browser(empty.address())) {
             own.signIn("administrator", empty.password());
             own.sees("There are no series yet.");
             empty.kill();
@@ -235,10 +293,18 @@ class ConsoleTest {
         browser.type("Code", "q");
         browser.press("Add the choice");
         browser.sees("‘q’ stands for another choice beside it already");
-        assertThat(browser.field("Name").getDomProperty("value")).as("what was typed stays").isEqualTo("Plain");
+        assertThat(browser.field("Name").getDomProperty("value"))
+                .as("what was typed stays")
+                .isEqualTo("Plain");
         browser.element(By.cssSelector("[aria-label='Retire Pine']")).click();
         browser.sees("Pine is retired.");
-        assertThat(service.get("/api/v1/codebooks/timber").json().get("choices").get(1).get("retired").asBoolean()).isTrue();
+        assertThat(service.get("/api/v1/codebooks/timber")
+                        .json()
+                        .get("choices")
+                        .get(1)
+                        .get("retired")
+                        .asBoolean())
+                .isTrue();
     }
 
     @Test
@@ -258,7 +324,8 @@ class ConsoleTest {
         browser.element(By.id("field-1-within")).sendKeys("group");
         browser.field("with each group").click();
         browser.sees("WC-PA-001");
-        browser.element(By.xpath("//section[@aria-labelledby='preview']//label[contains(., 'group')]//select")).sendKeys("Case");
+        browser.element(By.xpath("//section[@aria-labelledby='preview']//label[contains(., 'group')]//select"))
+                .sendKeys("Case");
         browser.sees("CA-CO-001");
         browser.press("Define the series");
         browser.sees("What comes next rests on group, kind.");
@@ -267,14 +334,17 @@ class ConsoleTest {
         browser.sees("AC-RO-001");
         browser.press("Take the next number");
         browser.sees("Taken, entry");
-        assertThat(browser.element(By.cssSelector("[data-testid=taken]")).getText()).contains("AC-RO-001");
+        assertThat(browser.element(By.cssSelector("[data-testid=taken]")).getText())
+                .contains("AC-RO-001");
         browser.sees("AC-RO-002");
     }
 
     @Test
     void checkSymbolsAreMarkedAndSkipsAndOrdersAreSet() {
         browser.open("/series/bank-reference/edit");
-        assertThat(browser.element(By.cssSelector("[data-testid=coming] .check-symbol")).getText()).isEqualTo("58");
+        assertThat(browser.element(By.cssSelector("[data-testid=coming] .check-symbol"))
+                        .getText())
+                .isEqualTo("58");
         browser.open("/new");
         browser.type("Key", "lucky");
         browser.type("Pattern", "L{count 2}");
@@ -287,7 +357,9 @@ class ConsoleTest {
         browser.type("Never a count with", "6");
         browser.sees("L14");
         browser.seesNoLonger("L06");
-        assertThat(browser.element(By.cssSelector("[data-testid=coming]")).getText()).contains("L01", "L05", "L07", "L14").doesNotContain("L02", "L04");
+        assertThat(browser.element(By.cssSelector("[data-testid=coming]")).getText())
+                .contains("L01", "L05", "L07", "L14")
+                .doesNotContain("L02", "L04");
         browser.field("Values are given").sendKeys("scattered");
         browser.sees("left:");
         browser.press("Define the series");

@@ -14,10 +14,14 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.openqa.selenium.By;
 
-/** What becomes of numbers, as the clerk, the administrator and the auditor meet it: at a terminal, over HTTP, in the console. */
+/**
+ * What becomes of numbers, as the clerk, the administrator and the auditor meet it: at a terminal, over HTTP, in the
+ * console.
+ */
 class LifeTest {
     @TempDir
     private static Path folder;
+
     private static Service service;
     private static Browser browser;
 
@@ -31,7 +35,8 @@ class LifeTest {
                   - { key: desk, pattern: "DESK{count 3}", typed: allowed, ranges: [ { first: 1, last: 999, opens: 2026-01-01, closes: 2026-12-31, warn-days-before: 366 } ] }
                   - { key: page, pattern: "PAGE{count 3}{check luhn}", typed: required, ranges: [ { first: 1, last: 999, opens: 2026-01-01 } ] }
                   - { key: order-book, pattern: "OB{count 3}", chronological: true, ranges: [ { first: 1, last: 999, opens: 2026-01-01, closes: 2026-03-31 }, { first: 1001, last: 1999, opens: 2026-05-01 } ] }
-                """.replace("OB{count 3}", "OB{count 4}")).status()).isEqualTo(200);
+                """.replace("OB{count 3}", "OB{count 4}")).status())
+                .isEqualTo(200);
     }
 
     @AfterAll
@@ -40,42 +45,73 @@ class LifeTest {
         service.close();
     }
 
-    private static CommandLine.Result youngtally(String... arguments) throws Exception { return CommandLine.run(folder, service, arguments); }
+    private static CommandLine.Result youngtally(String... arguments) throws Exception {
+        return CommandLine.run(folder, service, arguments);
+    }
 
     @Test
     void aNumberIsHeldConfirmedReleasedVoidedAndGivenBackAtATerminal() throws Exception {
-        CommandLine.Result held = youngtally("hold", "desk", "--for", "PT1H", "--quantity", "3", "--reference", "JOB-1");
+        CommandLine.Result held =
+                youngtally("hold", "desk", "--for", "PT1H", "--quantity", "3", "--reference", "JOB-1");
         assertThat(held.out()).isEqualTo("DESK001\nDESK002\nDESK003\n");
         assertThat(held.err()).contains("Held until 2026-03-02 1");
-        assertThat(youngtally("holds", "list", "--series", "desk").out()).contains("DESK002").contains("JOB-1");
+        assertThat(youngtally("holds", "list", "--series", "desk").out())
+                .contains("DESK002")
+                .contains("JOB-1");
         assertThat(youngtally("confirm", "desk", "desk001").out()).startsWith("DESK001 confirmed, entry ");
         assertThat(youngtally("release", "desk", "DESK002").out()).startsWith("DESK002 released: given next, entry ");
         CommandLine.Result unfit = youngtally("release", "desk", "DESK001");
         assertThat(unfit.exit()).isEqualTo(1);
         assertThat(unfit.err()).contains("‘DESK001’ is issued").contains("cannot be released");
         assertThat(youngtally("void", "desk", "DESK001").err()).contains("It is not said why");
-        assertThat(youngtally("void", "desk", "DESK001", "--reason", "spoiled").out()).startsWith("DESK001 void, entry ");
+        assertThat(youngtally("void", "desk", "DESK001", "--reason", "spoiled").out())
+                .startsWith("DESK001 void, entry ");
         assertThat(youngtally("allocate", "desk", "--quantity", "2").out()).isEqualTo("DESK002\nDESK004\n");
-        assertThat(youngtally("return", "desk", "DESK002", "--through", "DESK004").exit()).as("DESK003 is held").isEqualTo(1);
+        assertThat(youngtally("return", "desk", "DESK002", "--through", "DESK004")
+                        .exit())
+                .as("DESK003 is held")
+                .isEqualTo(1);
         assertThat(youngtally("return", "desk", "DESK004").out()).contains("returned: given next");
-        assertThat(youngtally("holds", "clear", "--older-than", "PT0.001S", "--series", "desk", "--reason", "the end of the day").out()).startsWith("DESK003 released");
-        assertThat(youngtally("voids", "--series", "desk").out()).contains("DESK001").contains("spoiled");
-        assertThat(youngtally("find", "DESK001").out()).contains("state      void (voided)").contains("entry ").contains(": spoiled");
+        assertThat(youngtally(
+                                "holds",
+                                "clear",
+                                "--older-than",
+                                "PT0.001S",
+                                "--series",
+                                "desk",
+                                "--reason",
+                                "the end of the day")
+                        .out())
+                .startsWith("DESK003 released");
+        assertThat(youngtally("voids", "--series", "desk").out())
+                .contains("DESK001")
+                .contains("spoiled");
+        assertThat(youngtally("find", "DESK001").out())
+                .contains("state      void (voided)")
+                .contains("entry ")
+                .contains(": spoiled");
         assertThat(youngtally("confirm", "desk").exit()).as("nothing is named").isEqualTo(2);
         CommandLine.Result audit = youngtally("audit", "desk");
         assertThat(audit.exit()).isZero();
-        assertThat(audit.out()).contains("DESK001 void (voided), void by").contains("DESK003 returned, to be given again");
+        assertThat(audit.out())
+                .contains("DESK001 void (voided), void by")
+                .contains("DESK003 returned, to be given again");
     }
 
     @Test
     void aBlockIsReportedSplitAndGivenBackAtATerminal() throws Exception {
-        CommandLine.Result taken = youngtally("block", "take", "crate-code", "--quantity", "100", "--holder", "Supplier A");
+        CommandLine.Result taken =
+                youngtally("block", "take", "crate-code", "--quantity", "100", "--holder", "Supplier A");
         String block = taken.err().replaceAll("(?s).*block ([0-9]+) of Supplier A.*", "$1");
         String first = taken.out().split(" ")[0];
         assertThat(youngtally("block", "use", "crate-code", first).out()).startsWith(first + " reported as used");
-        assertThat(youngtally("block", "split", block, "--quantity", "40", "--holder", "Supplier B").err()).contains("of Supplier B, a part of block " + block);
+        assertThat(youngtally("block", "split", block, "--quantity", "40", "--holder", "Supplier B")
+                        .err())
+                .contains("of Supplier B, a part of block " + block);
         assertThat(youngtally("return", "crate-code", "--entry", block).out()).contains("(59) returned: given next");
-        assertThat(youngtally("block", "list", "--series", "crate-code").out()).containsPattern("Supplier B .* 40 +40 +0 +0 +0 +" + block).containsPattern(block + " +crate-code +Supplier A .* 100 +0 +1 +59 +0");
+        assertThat(youngtally("block", "list", "--series", "crate-code").out())
+                .containsPattern("Supplier B .* 40 +40 +0 +0 +0 +" + block)
+                .containsPattern(block + " +crate-code +Supplier A .* 100 +0 +1 +59 +0");
         assertThat(youngtally("block", "split", block, "--quantity", "1").err()).contains("has 0 numbers left");
     }
 
@@ -83,29 +119,69 @@ class LifeTest {
     void aPeriodIsClosedStatedSignedAndOpenedAgain() throws Exception {
         service.post("/api/v1/series/order-book/allocations", "{\"date\":\"2026-01-10\",\"quantity\":3}");
         service.post("/api/v1/series/order-book/returns", "{\"identifiers\":[\"OB0002\"],\"reason\":\"twice\"}");
-        CommandLine.Result closed = youngtally("period", "close", "--series", "order-book", "--from", "2026-01-01", "--to", "2026-01-31");
+        CommandLine.Result closed =
+                youngtally("period", "close", "--series", "order-book", "--from", "2026-01-01", "--to", "2026-01-31");
         String closing = closed.out().replaceAll("(?s).*entry ([0-9]+).*", "$1");
-        assertThat(youngtally("allocate", "order-book", "--date", "2026-01-31").err()).contains("lies in a closed period");
-        assertThat(youngtally("period", "show", closing).out()).containsPattern("order-book +OB0001 +OB0003 +2 +1").contains("void: OB0002, unused by").contains(": twice");
+        assertThat(youngtally("allocate", "order-book", "--date", "2026-01-31").err())
+                .contains("lies in a closed period");
+        assertThat(youngtally("period", "show", closing).out())
+                .containsPattern("order-book +OB0001 +OB0003 +2 +1")
+                .contains("void: OB0002, unused by")
+                .contains(": twice");
         Path pdf = folder.resolve("closing.pdf");
-        assertThat(youngtally("period", "show", closing, "--pdf", pdf.toString()).exit()).isZero();
+        assertThat(youngtally("period", "show", closing, "--pdf", pdf.toString())
+                        .exit())
+                .isZero();
         assertThat(Files.readString(pdf, StandardCharsets.ISO_8859_1)).startsWith("%PDF-");
         assertThat(youngtally("period", "reopen", closing).err()).contains("It is not said why");
-        assertThat(youngtally("period", "reopen", closing, "--reason", "a late bill").exit()).isZero();
-        assertThat(youngtally("allocate", "order-book", "--date", "2026-01-31").out()).isEqualTo("OB0004\n");
+        assertThat(youngtally("period", "reopen", closing, "--reason", "a late bill")
+                        .exit())
+                .isZero();
+        assertThat(youngtally("allocate", "order-book", "--date", "2026-01-31").out())
+                .isEqualTo("OB0004\n");
         assertThat(youngtally("period", "list").out()).contains("open again");
     }
 
     @Test
     void aStarterSetIsShownTriedFilledAndAppliedInOneGo() throws Exception {
         assertThat(youngtally("starter", "list").out()).contains("new-company");
-        String[] set = {"starter", "apply", "new-company", "--set", "unit=brass", "--set", "letters=BR", "--set", "year=2026"};
-        assertThat(youngtally("starter", "apply", "new-company", "--set", "unit=brass", "--set", "letters=BR", "--set", "year=2026", "--dry-run").out()).contains("new invoice-brass, version 1, begins with BR26-00001");
+        String[] set = {
+            "starter", "apply", "new-company", "--set", "unit=brass", "--set", "letters=BR", "--set", "year=2026"
+        };
+        assertThat(youngtally(
+                                "starter",
+                                "apply",
+                                "new-company",
+                                "--set",
+                                "unit=brass",
+                                "--set",
+                                "letters=BR",
+                                "--set",
+                                "year=2026",
+                                "--dry-run")
+                        .out())
+                .contains("new invoice-brass, version 1, begins with BR26-00001");
         assertThat(youngtally("series", "show", "invoice-brass").exit()).isEqualTo(1);
-        assertThat(youngtally("starter", "fill", "new-company", "--set", "unit=brass", "--set", "letters=BR", "--set", "year=2026").out()).contains("key: invoice-brass").doesNotContain("%");
+        assertThat(youngtally(
+                                "starter",
+                                "fill",
+                                "new-company",
+                                "--set",
+                                "unit=brass",
+                                "--set",
+                                "letters=BR",
+                                "--set",
+                                "year=2026")
+                        .out())
+                .contains("key: invoice-brass")
+                .doesNotContain("%");
         assertThat(youngtally(set).err()).contains("definitions were taken");
-        assertThat(youngtally("allocate", "invoice-brass", "--date", "2026-03-02").out()).isEqualTo("BR26-00001\n");
-        assertThat(youngtally("starter", "apply", "new-company", "--set", "unit=brass").err()).contains("variables.letters");
+        assertThat(youngtally("allocate", "invoice-brass", "--date", "2026-03-02")
+                        .out())
+                .isEqualTo("BR26-00001\n");
+        assertThat(youngtally("starter", "apply", "new-company", "--set", "unit=brass")
+                        .err())
+                .contains("variables.letters");
     }
 
     @Test
@@ -117,31 +193,51 @@ class LifeTest {
 
     @Test
     void aPreviewKnowsWhatWasTypedAheadAndReturned() throws Exception {
-        service.apply("series: [ { key: seat, pattern: \"SEAT{count 2}\", typed: allowed, ranges: [ { first: 1, last: 9, opens: 2026-01-01 } ] } ]");
+        service.apply(
+                "series: [ { key: seat, pattern: \"SEAT{count 2}\", typed: allowed, ranges: [ { first: 1, last: 9, opens: 2026-01-01 } ] } ]");
         service.post("/api/v1/series/seat/allocations", "{\"quantity\":2}");
         service.post("/api/v1/series/seat/returns", "{\"identifiers\":[\"SEAT01\"]}");
         service.post("/api/v1/series/seat/allocations", "{\"typed\":\"SEAT04\"}");
         List<String> coming = List.of("SEAT01", "SEAT03", "SEAT05", "SEAT06", "SEAT07", "SEAT08", "SEAT09");
-        assertThat(service.get("/api/v1/series/seat").json().get("next").valueStream().map(each -> each.asString()).toList()).isEqualTo(coming);
-        Service.Answer preview = service.post("/api/v1/previews", "{\"series\":" + service.get("/api/v1/series/seat/definition").response().body() + "}");
-        assertThat(preview.json().get("next").valueStream().map(each -> each.get("identifier").asString()).toList()).isEqualTo(coming);
+        assertThat(service.get("/api/v1/series/seat")
+                        .json()
+                        .get("next")
+                        .valueStream()
+                        .map(each -> each.asString())
+                        .toList())
+                .isEqualTo(coming);
+        Service.Answer preview = service.post(
+                "/api/v1/previews",
+                "{\"series\":"
+                        + service.get("/api/v1/series/seat/definition")
+                                .response()
+                                .body() + "}");
+        assertThat(preview.json()
+                        .get("next")
+                        .valueStream()
+                        .map(each -> each.get("identifier").asString())
+                        .toList())
+                .isEqualTo(coming);
         assertThat(preview.json().get("left").asLong()).isEqualTo(7);
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = ';', value = {
-        "page/allocations; {}; 422; typed-number; typed; are typed, not counted",
-        "page/allocations; {\"typed\":\"PAGE0010\"}; 422; typed-number; typed; has a wrong check digit",
-        "desk/allocations; {\"typed\":\"DESKX\"}; 422; typed-number; typed; is not a number of ‘desk’",
-        "desk/allocations; {\"hold\":\"soon\"}; 400; malformed; hold; is not a duration",
-        "desk/allocations; {\"hold\":\"PT0S\"}; 400; malformed; hold; cannot be held for",
-        "desk/allocations; {\"hold\":\"PT1M\",\"typed\":\"DESK900\"}; 400; malformed; hold; either typed or held",
-        "desk/voids; {\"identifiers\":[\"DESK999\"],\"reason\":\"x\"}; 404; unknown-identifier; identifiers; has not given ‘DESK999’",
-        "desk/returns; {}; 400; malformed; identifiers; not said which numbers",
-        "desk/returns; {\"entry\":1}; 404; unknown-taking; entry; has given nothing for entry 1",
-        "desk/returns; {\"reference\":\"NOBODY\"}; 404; unknown-taking; reference; has given nothing for the reference",
-    })
-    void aBadRequestIsRefusedByFieldAndChangesNothing(String path, String body, int status, String type, String field, String detail) throws Exception {
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "page/allocations; {}; 422; typed-number; typed; are typed, not counted",
+                "page/allocations; {\"typed\":\"PAGE0010\"}; 422; typed-number; typed; has a wrong check digit",
+                "desk/allocations; {\"typed\":\"DESKX\"}; 422; typed-number; typed; is not a number of ‘desk’",
+                "desk/allocations; {\"hold\":\"soon\"}; 400; malformed; hold; is not a duration",
+                "desk/allocations; {\"hold\":\"PT0S\"}; 400; malformed; hold; cannot be held for",
+                "desk/allocations; {\"hold\":\"PT1M\",\"typed\":\"DESK900\"}; 400; malformed; hold; either typed or held",
+                "desk/voids; {\"identifiers\":[\"DESK999\"],\"reason\":\"x\"}; 404; unknown-identifier; identifiers; has not given ‘DESK999’",
+                "desk/returns; {}; 400; malformed; identifiers; not said which numbers",
+                "desk/returns; {\"entry\":1}; 404; unknown-taking; entry; has given nothing for entry 1",
+                "desk/returns; {\"reference\":\"NOBODY\"}; 404; unknown-taking; reference; has given nothing for the reference",
+            })
+    void aBadRequestIsRefusedByFieldAndChangesNothing(
+            String path, String body, int status, String type, String field, String detail) throws Exception {
         String before = service.get("/api/v1/status").text("head");
         Service.Answer answer = service.post("/api/v1/series/" + path, body);
         assertThat(answer.status()).as(answer.response().body()).isEqualTo(status);
@@ -200,10 +296,12 @@ class LifeTest {
     void theCalendarAndTheStatementAreShownInTheConsole() {
         browser.open("/calendar");
         browser.sees("hole from 2026-04-01 to 2026-04-30");
-        assertThat(browser.element(By.cssSelector("li .bg-error")).isDisplayed()).isTrue();
+        assertThat(browser.element(By.cssSelector("li .bg-error")).isDisplayed())
+                .isTrue();
         browser.open("/closings");
         browser.sees("namespace invoice");
-        browser.element(By.xpath("//tr[td[normalize-space() = 'namespace invoice']]//a")).click();
+        browser.element(By.xpath("//tr[td[normalize-space() = 'namespace invoice']]//a"))
+                .click();
         browser.sees("Written twice for ORDER-863");
     }
 }

@@ -18,10 +18,14 @@ import org.openqa.selenium.support.ui.Select;
 import org.youngtally.acceptance.CommandLine.Result;
 import tools.jackson.databind.JsonNode;
 
-/** The people of the demo at their work: signing in, routes and gaps, what is forbidden, by the command line and in the browser. */
+/**
+ * The people of the demo at their work: signing in, routes and gaps, what is forbidden, by the command line and in the
+ * browser.
+ */
 class OrganisationTest {
     @TempDir
     private static Path folder;
+
     private static Service service;
     private static Browser browser;
 
@@ -37,97 +41,273 @@ class OrganisationTest {
         service.close();
     }
 
-    private static Result as(String account, String... arguments) throws Exception { return CommandLine.as(Service.demoToken(account), folder, service, arguments); }
+    private static Result as(String account, String... arguments) throws Exception {
+        return CommandLine.as(Service.demoToken(account), folder, service, arguments);
+    }
 
     @Test
     void aRecordFindsItsSeriesByItself() throws Exception {
-        assertThat(as("tobin", "allocate", "--kind", "customer", "--unit", "care", "--field", "name=Oldham", "--field", "class=School").out()).matches("KS[0-9]{4}\n");
-        assertThat(as("tobin", "allocate", "--kind", "customer", "--unit", "care", "--field", "name=Oldham", "--field", "class=Parish").out()).startsWith("K10");
-        assertThat(as("mara", "allocate", "--kind", "part", "--unit", "works", "--field", "name=Pallet").out()).startsWith("P-10");
+        assertThat(as(
+                                "tobin",
+                                "allocate",
+                                "--kind",
+                                "customer",
+                                "--unit",
+                                "care",
+                                "--field",
+                                "name=Oldham",
+                                "--field",
+                                "class=School")
+                        .out())
+                .matches("KS[0-9]{4}\n");
+        assertThat(as(
+                                "tobin",
+                                "allocate",
+                                "--kind",
+                                "customer",
+                                "--unit",
+                                "care",
+                                "--field",
+                                "name=Oldham",
+                                "--field",
+                                "class=Parish")
+                        .out())
+                .startsWith("K10");
+        assertThat(as("mara", "allocate", "--kind", "part", "--unit", "works", "--field", "name=Pallet")
+                        .out())
+                .startsWith("P-10");
         assertThat(as("hanna", "find", "KS0001").out()).contains("customer-school");
         Result missing = as("tobin", "allocate", "--kind", "customer", "--unit", "care");
         assertThat(missing.err()).contains("The field ‘name’ of ‘customer’ is missing.");
-        assertThat(as("tobin", "allocate", "--kind", "customer", "--unit", "care", "--field", "name=O", "--field", "number=K1").err()).contains("is where the number goes");
-        assertThat(as("tobin", "allocate", "--kind", "customr", "--unit", "care").err()).contains("Did you mean ‘customer’?");
-        assertThat(as("tobin", "allocate", "--kind", "customer", "--unit", "caer", "--field", "name=O").err()).contains("Did you mean ‘care’?");
+        assertThat(as(
+                                "tobin",
+                                "allocate",
+                                "--kind",
+                                "customer",
+                                "--unit",
+                                "care",
+                                "--field",
+                                "name=O",
+                                "--field",
+                                "number=K1")
+                        .err())
+                .contains("is where the number goes");
+        assertThat(as("tobin", "allocate", "--kind", "customr", "--unit", "care")
+                        .err())
+                .contains("Did you mean ‘customer’?");
+        assertThat(as("tobin", "allocate", "--kind", "customer", "--unit", "caer", "--field", "name=O")
+                        .err())
+                .contains("Did you mean ‘care’?");
         assertThat(as("tobin", "allocate", "--kind", "customer").exit()).isEqualTo(2);
         assertThat(as("tobin", "allocate").exit()).isEqualTo(2);
-        assertThat(as("tobin", "allocate", "customer", "--kind", "customer", "--unit", "care").exit()).isEqualTo(2);
+        assertThat(as("tobin", "allocate", "customer", "--kind", "customer", "--unit", "care")
+                        .exit())
+                .isEqualTo(2);
     }
 
     @Test
     void theSameRequestForARecordGetsTheSameNumber() throws Exception {
         String request = "{\"unit\":\"care\",\"fields\":{\"name\":\"Abbey\",\"class\":\"school\"}}";
-        Service.Answer first = service.post("/api/v1/kinds/customer/allocations", request, "Idempotency-Key", "record-1");
-        Service.Answer again = service.post("/api/v1/kinds/customer/allocations", request, "Idempotency-Key", "record-1");
+        Service.Answer first =
+                service.post("/api/v1/kinds/customer/allocations", request, "Idempotency-Key", "record-1");
+        Service.Answer again =
+                service.post("/api/v1/kinds/customer/allocations", request, "Idempotency-Key", "record-1");
         assertThat(List.of(first.status(), again.status())).containsExactly(201, 200);
         assertThat(again.text("first")).isEqualTo(first.text("first"));
-        assertThat(service.post("/api/v1/kinds/customer/allocations", request.replace("care", "works"), "Idempotency-Key", "record-1").text("type")).isEqualTo("/problems/key-reused");
-        JsonNode found = service.get("/api/v1/identifiers?text=" + first.text("first")).json().get(0);
-        assertThat(List.of(found.get("kind").asString(), found.get("unit").asString())).containsExactly("customer", "care");
+        assertThat(service.post(
+                                "/api/v1/kinds/customer/allocations",
+                                request.replace("care", "works"),
+                                "Idempotency-Key",
+                                "record-1")
+                        .text("type"))
+                .isEqualTo("/problems/key-reused");
+        JsonNode found = service.get("/api/v1/identifiers?text=" + first.text("first"))
+                .json()
+                .get(0);
+        assertThat(List.of(found.get("kind").asString(), found.get("unit").asString()))
+                .containsExactly("customer", "care");
     }
 
     @Test
     void eachRuleTriedIsShownAndAGapIsFilledInOneStep() throws Exception {
-        assertThat(as("odile", "routes", "why", "--kind", "customer", "--unit", "care", "--field", "class=school").out()).isEqualTo("""
+        assertThat(as("odile", "routes", "why", "--kind", "customer", "--unit", "care", "--field", "class=school")
+                        .out())
+                .isEqualTo("""
                 care
                   when class=school → customer-school: serves
                 larkmoor
                   always → customer: not reached
                 → customer-school, into number
                 """);
-        assertThat(as("odile", "routes", "why", "--kind", "customer", "--unit", "care", "--field", "class=hall").out()).contains("when class=school → customer-school: does not serve, class is not so").contains("always → customer: serves");
+        assertThat(as("odile", "routes", "why", "--kind", "customer", "--unit", "care", "--field", "class=hall")
+                        .out())
+                .contains("when class=school → customer-school: does not serve, class is not so")
+                .contains("always → customer: serves");
         Result gap = as("odile", "routes", "why", "--kind", "pipe-label", "--unit", "works");
         assertThat(gap.exit()).isEqualTo(1);
-        assertThat(gap.out()).contains("a rule is missing. Add one with: youngtally routes add pipe-label works SERIES");
-        Result refused = as("hanna", "allocate", "--kind", "pipe-label", "--unit", "works", "--field", "stop=Gedackt 8");
-        assertThat(refused.err()).contains("No rule says which series numbers a record of the kind ‘pipe-label’ in the unit ‘works’", "Looked at works (no rule), then larkmoor (no rule)", "A route can be added by hanna.");
-        assertThat(as("tobin", "routes", "add", "pipe-label", "works", "pipe-label").err()).contains("missing grant is ‘define for unit works’");
-        assertThat(as("hanna", "routes", "add", "pipe-label", "works", "pipe-label", "--into", "serial").err()).contains("pipe-label in works is numbered by pipe-label");
-        assertThat(as("hanna", "allocate", "--kind", "pipe-label", "--unit", "works", "--field", "stop=Gedackt 8").exit()).isZero();
-        assertThat(as("hanna", "routes", "list", "--series", "pipe-label").out()).contains("foundry").contains("works");
-        assertThat(as("hanna", "routes", "add", "pipe-label", "works", "pipe-label", "--into", "serial").err()).contains("There is a route ‘pipe-label in works’ already");
-        assertThat(as("hanna", "routes", "remove", "pipe-label", "works").exit()).isZero();
-        assertThat(as("hanna", "routes", "remove", "pipe-label", "works").err()).contains("There is no route ‘pipe-label in works’");
-        assertThat(as("hanna", "entry", "list", "--limit", "1").out()).contains("remove").contains("route pipe-label in works");
+        assertThat(gap.out())
+                .contains("a rule is missing. Add one with: youngtally routes add pipe-label works SERIES");
+        Result refused =
+                as("hanna", "allocate", "--kind", "pipe-label", "--unit", "works", "--field", "stop=Gedackt 8");
+        assertThat(refused.err())
+                .contains(
+                        "No rule says which series numbers a record of the kind ‘pipe-label’ in the unit ‘works’",
+                        "Looked at works (no rule), then larkmoor (no rule)",
+                        "A route can be added by hanna.");
+        assertThat(as("tobin", "routes", "add", "pipe-label", "works", "pipe-label")
+                        .err())
+                .contains("missing grant is ‘define for unit works’");
+        assertThat(as("hanna", "routes", "add", "pipe-label", "works", "pipe-label", "--into", "serial")
+                        .err())
+                .contains("pipe-label in works is numbered by pipe-label");
+        assertThat(as("hanna", "allocate", "--kind", "pipe-label", "--unit", "works", "--field", "stop=Gedackt 8")
+                        .exit())
+                .isZero();
+        assertThat(as("hanna", "routes", "list", "--series", "pipe-label").out())
+                .contains("foundry")
+                .contains("works");
+        assertThat(as("hanna", "routes", "add", "pipe-label", "works", "pipe-label", "--into", "serial")
+                        .err())
+                .contains("There is a route ‘pipe-label in works’ already");
+        assertThat(as("hanna", "routes", "remove", "pipe-label", "works").exit())
+                .isZero();
+        assertThat(as("hanna", "routes", "remove", "pipe-label", "works").err())
+                .contains("There is no route ‘pipe-label in works’");
+        assertThat(as("hanna", "entry", "list", "--limit", "1").out())
+                .contains("remove")
+                .contains("route pipe-label in works");
     }
 
     @Test
     void somebodySignsInAtATerminalAndOut() throws Exception {
         Path config = folder.resolve("config");
         Map<String, String> environment = Map.of("XDG_CONFIG_HOME", config.toString(), "YOUNGTALLY_TOKEN", "");
-        Result wrong = CommandLine.run(folder, "cli", List.of("sign-in", "mara", "--password-stdin", "--service", service.address()), environment, "larkmoor-tobin\n");
+        Result wrong = CommandLine.run(
+                folder,
+                "cli",
+                List.of("sign-in", "mara", "--password-stdin", "--service", service.address()),
+                environment,
+                "larkmoor-tobin\n");
         assertThat(wrong.exit()).isEqualTo(1);
         assertThat(wrong.err()).contains("do not go together");
-        assertThat(CommandLine.run(folder, "cli", List.of("sign-in", "mara", "--service", service.address()), environment, "").err()).contains("There is no terminal to ask for the password at");
-        Result in = CommandLine.run(folder, "cli", List.of("sign-in", "mara", "--password-stdin", "--service", service.address()), environment, "larkmoor-mara\n");
+        assertThat(CommandLine.run(
+                                folder,
+                                "cli",
+                                List.of("sign-in", "mara", "--service", service.address()),
+                                environment,
+                                "")
+                        .err())
+                .contains("There is no terminal to ask for the password at");
+        Result in = CommandLine.run(
+                folder,
+                "cli",
+                List.of("sign-in", "mara", "--password-stdin", "--service", service.address()),
+                environment,
+                "larkmoor-mara\n");
         assertThat(in.err()).contains("as mara, until 2026-04-01");
         Path kept = config.resolve("youngtally/sign-ins.json");
-        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(kept))).isEqualTo("rw-------");
-        assertThat(CommandLine.run(folder, "cli", List.of("allocate", "drawing", "--service", service.address()), environment, "").exit()).isZero();
-        assertThat(as("hanna", "entry", "list", "--series", "drawing", "--limit", "1").out()).contains("mara");
-        assertThat(as("hanna", "account", "show", "mara").out()).contains("sign-in on ").contains("in force");
-        assertThat(CommandLine.run(folder, "cli", List.of("sign-out", "--service", service.address()), environment, "").err()).contains("mara is signed out");
-        assertThat(CommandLine.run(folder, "cli", List.of("allocate", "drawing", "--service", service.address()), environment, "").err()).contains("It is not known who asks.", "youngtally sign-in NAME");
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(kept)))
+                .isEqualTo("rw-------");
+        assertThat(CommandLine.run(
+                                folder,
+                                "cli",
+                                List.of("allocate", "drawing", "--service", service.address()),
+                                environment,
+                                "")
+                        .exit())
+                .isZero();
+        assertThat(as("hanna", "entry", "list", "--series", "drawing", "--limit", "1")
+                        .out())
+                .contains("mara");
+        assertThat(as("hanna", "account", "show", "mara").out())
+                .contains("sign-in on ")
+                .contains("in force");
+        assertThat(CommandLine.run(folder, "cli", List.of("sign-out", "--service", service.address()), environment, "")
+                        .err())
+                .contains("mara is signed out");
+        assertThat(CommandLine.run(
+                                folder,
+                                "cli",
+                                List.of("allocate", "drawing", "--service", service.address()),
+                                environment,
+                                "")
+                        .err())
+                .contains("It is not known who asks.", "youngtally sign-in NAME");
         assertThat(as("hanna", "account", "show", "mara").out()).contains("revoked");
     }
 
     @Test
     void anAdministratorOpensAnAccountForAProgramAndClosesIt() throws Exception {
-        assertThat(as("hanna", "account", "open", "till", "--program", "--title", "The till", "--grant", "allocate:kind=customer").err()).contains("till is open");
-        String token = as("hanna", "token", "issue", "the till in the shop", "--account", "till", "--expires", "2026-12-31").out().strip();
-        assertThat(CommandLine.as(token, folder, service, "allocate", "--kind", "customer", "--unit", "works", "--field", "name=Till").exit()).isZero();
-        assertThat(CommandLine.as(token, folder, service, "series", "list").err()).contains("the missing grant is ‘read’");
-        assertThat(as("hanna", "account", "give", "till", "read:series=customer").exit()).isZero();
-        assertThat(CommandLine.as(token, folder, service, "series", "list").out()).contains("customer").doesNotContain("invoice");
-        assertThat(as("hanna", "account", "withdraw", "till", "read:series=customer", "allocate:kind=customer").exit()).isZero();
-        assertThat(CommandLine.as(token, folder, service, "allocate", "--kind", "customer", "--unit", "works", "--field", "name=Till").err()).contains("missing grant");
-        assertThat(as("hanna", "account", "give", "till", "raed").err()).contains("‘raed’ is not a right. Did you mean ‘read’?");
-        assertThat(as("hanna", "account", "give", "till", "read:unit=cares").err()).contains("There is no unit ‘cares’. Did you mean ‘care’?");
+        assertThat(as(
+                                "hanna",
+                                "account",
+                                "open",
+                                "till",
+                                "--program",
+                                "--title",
+                                "The till",
+                                "--grant",
+                                "allocate:kind=customer")
+                        .err())
+                .contains("till is open");
+        String token = as(
+                        "hanna",
+                        "token",
+                        "issue",
+                        "the till in the shop",
+                        "--account",
+                        "till",
+                        "--expires",
+                        "2026-12-31")
+                .out()
+                .strip();
+        assertThat(CommandLine.as(
+                                token,
+                                folder,
+                                service,
+                                "allocate",
+                                "--kind",
+                                "customer",
+                                "--unit",
+                                "works",
+                                "--field",
+                                "name=Till")
+                        .exit())
+                .isZero();
+        assertThat(CommandLine.as(token, folder, service, "series", "list").err())
+                .contains("the missing grant is ‘read’");
+        assertThat(as("hanna", "account", "give", "till", "read:series=customer")
+                        .exit())
+                .isZero();
+        assertThat(CommandLine.as(token, folder, service, "series", "list").out())
+                .contains("customer")
+                .doesNotContain("invoice");
+        assertThat(as("hanna", "account", "withdraw", "till", "read:series=customer", "allocate:kind=customer")
+                        .exit())
+                .isZero();
+        assertThat(CommandLine.as(
+                                token,
+                                folder,
+                                service,
+                                "allocate",
+                                "--kind",
+                                "customer",
+                                "--unit",
+                                "works",
+                                "--field",
+                                "name=Till")
+                        .err())
+                .contains("missing grant");
+        assertThat(as("hanna", "account", "give", "till", "raed").err())
+                .contains("‘raed’ is not a right. Did you mean ‘read’?");
+        assertThat(as("hanna", "account", "give", "till", "read:unit=cares").err())
+                .contains("There is no unit ‘cares’. Did you mean ‘care’?");
         assertThat(as("hanna", "account", "open", "till").err()).contains("There is an account ‘till’ already");
         assertThat(as("hanna", "account", "close", "till").exit()).isZero();
         assertThat(CommandLine.as(token, folder, service, "status").err()).contains("The account ‘till’ is closed.");
-        assertThat(as("odile", "entry", "list", "--limit", "1").out()).contains("hanna  access").contains("closed");
+        assertThat(as("odile", "entry", "list", "--limit", "1").out())
+                .contains("hanna  access")
+                .contains("closed");
         String password = as("hanna", "account", "open", "new-clerk").out().strip();
         assertThat(password).matches("[a-z2-9]{5}(-[a-z2-9]{5}){3}");
         assertThat(service.tokenOf("new-clerk", password)).startsWith("tally-");
@@ -143,14 +323,20 @@ class OrganisationTest {
                   - { kind: invoice, unit: branch, series: invoice-care }
                   - { kind: customer, unit: branch, when: { class: [school, hall] }, series: customer-school }
                 """);
-        assertThat(as("hanna", "apply", file.toString(), "--dry-run").out()).contains("new unit branch", "new route invoice in branch", "new route customer in branch when class=school|hall");
+        assertThat(as("hanna", "apply", file.toString(), "--dry-run").out())
+                .contains(
+                        "new unit branch",
+                        "new route invoice in branch",
+                        "new route customer in branch when class=school|hall");
         assertThat(as("ines", "apply", file.toString()).err()).contains("missing grant is ‘define for unit branch’");
         assertThat(as("hanna", "apply", file.toString()).exit()).isZero();
         assertThat(as("hanna", "unit", "list").out()).contains("    branch");
         assertThat(as("hanna", "routes", "grid").out()).contains("branch").contains("customer-school? (customer)");
-        assertThat(as("hanna", "export", folder.resolve("out").toString()).exit()).isZero();
+        assertThat(as("hanna", "export", folder.resolve("out").toString()).exit())
+                .isZero();
         assertThat(Files.readString(folder.resolve("out/branch.yaml"))).isEqualTo(Files.readString(file));
-        assertThat(organisation(folder.resolve("out/larkmoor.yaml"))).isEqualTo(organisation(Path.of("../demo/larkmoor.yaml")));
+        assertThat(organisation(folder.resolve("out/larkmoor.yaml")))
+                .isEqualTo(organisation(Path.of("../demo/larkmoor.yaml")));
         Files.writeString(file, """
                 kinds:
                   - key: job
@@ -163,11 +349,16 @@ class OrganisationTest {
         Result refused = as("hanna", "apply", file.toString());
         assertThat(refused.err()).contains("branch.yaml:5: job: fields[1].type ‘numbr’ is not a type");
         Files.writeString(file, Files.readString(file).replace("numbr", "number"));
-        assertThat(as("hanna", "apply", file.toString()).err()).contains("branch.yaml:7:", "would be numbered by ‘customer’ and, by the route ‘customer in care when class=school’, by ‘customer-school’");
+        assertThat(as("hanna", "apply", file.toString()).err())
+                .contains(
+                        "branch.yaml:7:",
+                        "would be numbered by ‘customer’ and, by the route ‘customer in care when class=school’, by ‘customer-school’");
     }
 
     /** The units, kinds and routes of a file. */
-    private static String organisation(Path file) throws Exception { return Files.readString(file).replaceFirst("(?s)^.*\nunits:", "").replaceFirst("(?s)\nseries:.*$", ""); }
+    private static String organisation(Path file) throws Exception {
+        return Files.readString(file).replaceFirst("(?s)^.*\nunits:", "").replaceFirst("(?s)\nseries:.*$", "");
+    }
 
     private static void signedOut() throws Exception {
         browser.open("/account");
@@ -187,10 +378,14 @@ class OrganisationTest {
         browser.key(Keys.ENTER);
         browser.sees("Maintenance contracts");
         browser.sees("Tobin, clerk of tuning and care");
-        assertThat(browser.text()).doesNotContain("Accounts").doesNotContain("Starter sets").doesNotContain("Edit");
+        assertThat(browser.text())
+                .doesNotContain("Accounts")
+                .doesNotContain("Starter sets")
+                .doesNotContain("Edit");
         browser.type("What for", "TOWN-HALL");
         browser.press("Take the next number");
-        browser.sees("‘tobin’ may not take numbers at the series ‘contract’: the missing grant is ‘allocate for series contract’");
+        browser.sees(
+                "‘tobin’ may not take numbers at the series ‘contract’: the missing grant is ‘allocate for series contract’");
         assertThat(browser.field("What for").getDomProperty("value")).isEqualTo("TOWN-HALL");
         browser.open("/series/invoice-works");
         browser.sees("‘tobin’ may not read this");
@@ -206,8 +401,11 @@ class OrganisationTest {
         browser.signIn("hanna", service.password());
         browser.open("/routes");
         browser.sees("gaps");
-        assertThat(browser.element(cell("Customer", "Tuning and care")).getText()).contains("customer-school", "when class=school", "its own", "customer", "from larkmoor");
-        browser.script("arguments[0].focus()", browser.element(By.cssSelector("[aria-label='Fill the gap: invoice in foundry']")));
+        assertThat(browser.element(cell("Customer", "Tuning and care")).getText())
+                .contains("customer-school", "when class=school", "its own", "customer", "from larkmoor");
+        browser.script(
+                "arguments[0].focus()",
+                browser.element(By.cssSelector("[aria-label='Fill the gap: invoice in foundry']")));
         browser.key(Keys.ENTER);
         browser.sees("into the field");
         new Select(browser.active()).selectByVisibleText("invoice-works");
@@ -218,21 +416,26 @@ class OrganisationTest {
         browser.key(Keys.ENTER);
         browser.element(By.xpath(cellPath("Invoice", "Pipe foundry") + "[contains(., 'its own')]"));
         assertThat(browser.element(cell("Invoice", "Pipe foundry")).getText()).contains("invoice-works", "its own");
-        assertThat(as("hanna", "allocate", "--kind", "invoice", "--unit", "foundry", "--field", "customer=K10000").out()).startsWith("LW26-");
+        assertThat(as("hanna", "allocate", "--kind", "invoice", "--unit", "foundry", "--field", "customer=K10000")
+                        .out())
+                .startsWith("LW26-");
         browser.open("/series/invoice-works");
         browser.sees("invoice in foundry and below");
         assertThat(as("hanna", "routes", "remove", "invoice", "foundry").exit()).isZero();
         signedOut();
     }
 
-    private static By cell(String kind, String unit) { return By.xpath(cellPath(kind, unit)); }
+    private static By cell(String kind, String unit) {
+        return By.xpath(cellPath(kind, unit));
+    }
 
     private static String cellPath(String kind, String unit) {
         var units = new ArrayList<>(List.of("Larkmoor Organ Works", "Organ works", "Tuning and care", "Pipe foundry"));
         return "//tbody//tr[th[starts-with(normalize-space(), '" + kind + "')]]/td[" + (units.indexOf(unit) + 1) + "]";
     }
 
-    private static final String END_SESSION = "return fetch('/api/v1/session').then(answer => answer.json()).then(session => fetch('/api/v1/session', { method: 'DELETE', headers: { 'X-CSRF-TOKEN': session.secret } }))";
+    private static final String END_SESSION =
+            "return fetch('/api/v1/session').then(answer => answer.json()).then(session => fetch('/api/v1/session', { method: 'DELETE', headers: { 'X-CSRF-TOKEN': session.secret } }))";
 
     /** A session that ends while something is typed costs nothing of it. */
     @Test
@@ -267,7 +470,9 @@ class OrganisationTest {
 
     @Test
     void whoMayNotReadIsShownWhatTheyMayDo() throws Exception {
-        Service.Answer opened = service.post("/api/v1/accounts", "{\"name\":\"packer\",\"title\":\"Packer\",\"grants\":[{\"right\":\"allocate\",\"scope\":\"series crate-code\"}]}");
+        Service.Answer opened = service.post(
+                "/api/v1/accounts",
+                "{\"name\":\"packer\",\"title\":\"Packer\",\"grants\":[{\"right\":\"allocate\",\"scope\":\"series crate-code\"}]}");
         signedOut();
         browser.signIn("packer", opened.text("password"));
         browser.sees("What you may do");
@@ -286,13 +491,15 @@ class OrganisationTest {
         browser.choose("for", "unit works");
         browser.press("Give the grant");
         browser.sees("hold numbers for unit works");
-        browser.element(By.cssSelector("[aria-label='Take away hold for unit works']")).click();
+        browser.element(By.cssSelector("[aria-label='Take away hold for unit works']"))
+                .click();
         browser.seesNoLonger("hold numbers for unit works");
         browser.type("What it is for", "the yearly audit");
         browser.press("Issue a token");
         String token = browser.element(By.cssSelector("[data-testid=once]")).getText();
         assertThat(CommandLine.as(token, folder, service, "audit").out()).contains("gap-free");
-        browser.element(By.cssSelector("[aria-label='Revoke the yearly audit']")).click();
+        browser.element(By.cssSelector("[aria-label='Revoke the yearly audit']"))
+                .click();
         browser.sees("revoked");
         assertThat(CommandLine.as(token, folder, service, "audit").err()).contains("was revoked on");
         signedOut();

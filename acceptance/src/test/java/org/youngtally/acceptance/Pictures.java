@@ -17,7 +17,9 @@ import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
 import tools.jackson.databind.node.ObjectNode;
 
-/** Takes the pictures of the console that the documentation shows, from the demo data. Argument: the folder to write to. */
+/**
+ * Takes the pictures of the console that the documentation shows, from the demo data. Argument: the folder to write to.
+ */
 final class Pictures {
     /** The entry that closes the demo's period. */
     private static final int CLOSING = 85;
@@ -26,7 +28,8 @@ final class Pictures {
 
     public static void main(String[] args) throws Exception {
         Path folder = Path.of(args[0]);
-        try (Service service = Service.demo(); Browser browser = new Browser(service.address())) {
+        try (Service service = Service.demo();
+                Browser browser = new Browser(service.address())) {
             browser.signIn("hanna", service.password());
             terminal(service, browser, folder.resolve("terminal.png"));
             browser.open("/");
@@ -65,7 +68,8 @@ final class Pictures {
             records(service, browser, folder);
             browser.open("/routes");
             browser.sees("customer-school");
-            browser.element(By.cssSelector("[aria-label='Fill the gap: invoice in foundry']")).click();
+            browser.element(By.cssSelector("[aria-label='Fill the gap: invoice in foundry']"))
+                    .click();
             browser.sees("into the field");
             browser.picture(folder.resolve("console-routes.png"));
             browser.open("/accounts/tobin");
@@ -95,7 +99,8 @@ final class Pictures {
         browser.open("/series/contract/edit");
         browser.sees("CT2526-0001");
         browser.type("Title", "Contracts of tuning and care");
-        ObjectNode definition = (ObjectNode) service.get("/api/v1/series/contract/definition").json();
+        ObjectNode definition =
+                (ObjectNode) service.get("/api/v1/series/contract/definition").json();
         definition.put("title", "Contracts for maintenance");
         ((ObjectNode) definition.get("ranges").get(0)).put("warnWhenLeft", 50);
         service.put("/api/v1/series/contract/definition", definition.toString(), "If-Match", "\"1\"");
@@ -122,7 +127,9 @@ final class Pictures {
         browser.press("Tuning and care");
         browser.picture(folder.resolve("console-record.png"));
         page(service, "/records/5/page", folder.resolve("record-page.png"));
-        Path table = Files.writeString(Files.createTempDirectory("pictures").resolve("components.csv"), "number,name,group,kind\n,Cornice of the case,Case,Cornice\n,Shade of the pedal,Case,Pipe shade\n");
+        Path table = Files.writeString(
+                Files.createTempDirectory("pictures").resolve("components.csv"),
+                "number,name,group,kind\n,Cornice of the case,Case,Cornice\n,Shade of the pedal,Case,Pipe shade\n");
         browser.open("/records/table");
         browser.choose("Kind", "Component");
         browser.choose("Unit", "Organ works");
@@ -134,7 +141,13 @@ final class Pictures {
 
     /** A page as it is printed. */
     private static void page(Service service, String path, Path picture) throws Exception {
-        byte[] pdf = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(service.address() + "/api/v1" + path)).header("Authorization", Service.bearer(service.token())).build(), HttpResponse.BodyHandlers.ofByteArray()).body();
+        byte[] pdf = HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(URI.create(service.address() + "/api/v1" + path))
+                                .header("Authorization", Service.bearer(service.token()))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofByteArray())
+                .body();
         try (PDDocument document = Loader.loadPDF(pdf)) {
             ImageIO.write(new PDFRenderer(document).renderImageWithDPI(0, 80), "png", picture.toFile());
         }
@@ -143,17 +156,26 @@ final class Pictures {
     /** What some commands print, set in a page as a terminal would show it. */
     private static void terminal(Service service, Browser browser, Path picture) throws Exception {
         var text = new StringBuilder();
-        for (List<String> command : List.of(List.of("series", "list"), List.of("allocate", "visit", "--quantity", "2", "--reference", "PAD-3"), List.of("allocate", "component", "--field", "group=Action", "--field", "kind=Palet"), List.of("find", "V2603/05"), List.of("audit"))) {
+        for (List<String> command : List.of(
+                List.of("series", "list"),
+                List.of("allocate", "visit", "--quantity", "2", "--reference", "PAD-3"),
+                List.of("allocate", "component", "--field", "group=Action", "--field", "kind=Palet"),
+                List.of("find", "V2603/05"),
+                List.of("audit"))) {
             text.append("$ youngtally ").append(String.join(" ", command)).append('\n');
-            var all = new ArrayList<>(List.of(Service.JAVA.toString(), "-jar", Service.jar("cli").toString()));
+            var all = new ArrayList<>(
+                    List.of(Service.JAVA.toString(), "-jar", Service.jar("cli").toString()));
             all.addAll(command);
             var builder = new ProcessBuilder(all).redirectErrorStream(true);
             builder.environment().put("YOUNGTALLY_SERVICE", service.address());
             builder.environment().put("YOUNGTALLY_TOKEN", service.token());
-            text.append(new String(builder.start().getInputStream().readAllBytes(), StandardCharsets.UTF_8)).append('\n');
+            text.append(new String(builder.start().getInputStream().readAllBytes(), StandardCharsets.UTF_8))
+                    .append('\n');
         }
         browser.open("/nowhere");
-        browser.script("document.body.innerHTML = ''; const pre = document.createElement('pre'); pre.textContent = arguments[0]; pre.style.cssText = 'margin:0;padding:20px;min-height:100vh;overflow:hidden;background:#12191e;color:#e4ded0;font:10.5px/1.28 \"Spline Sans Mono Variable\"'; document.body.append(pre)", text.toString());
+        browser.script(
+                "document.body.innerHTML = ''; const pre = document.createElement('pre'); pre.textContent = arguments[0]; pre.style.cssText = 'margin:0;padding:20px;min-height:100vh;overflow:hidden;background:#12191e;color:#e4ded0;font:10.5px/1.28 \"Spline Sans Mono Variable\"'; document.body.append(pre)",
+                text.toString());
         browser.picture(picture);
     }
 }

@@ -37,21 +37,35 @@ class RecordConsoleTest {
     }
 
     @BeforeEach
-    void wide() { browser.size(1280, 800); }
+    void wide() {
+        browser.size(1280, 800);
+    }
 
     /** Keeps a record, beside what stands in the browser. */
-    private static JsonNode kept(String body) throws Exception { return service.post("/api/v1/records", body).json().get("record"); }
+    private static JsonNode kept(String body) throws Exception {
+        return service.post("/api/v1/records", body).json().get("record");
+    }
 
-    private static String customer(String name) throws Exception { return kept("{\"kind\":\"customer\",\"unit\":\"works\",\"fields\":{\"name\":\"" + name + "\",\"class\":\"parish\"}}").get("identifier").asString(); }
+    private static String customer(String name) throws Exception {
+        return kept("{\"kind\":\"customer\",\"unit\":\"works\",\"fields\":{\"name\":\"" + name
+                        + "\",\"class\":\"parish\"}}")
+                .get("identifier")
+                .asString();
+    }
 
-    private static String given() { return browser.element(By.cssSelector("[data-testid=given] a")).getText(); }
+    private static String given() {
+        return browser.element(By.cssSelector("[data-testid=given] a")).getText();
+    }
 
     private static void newRecord(String kind, String unit) {
         browser.open("/records/new?kind=" + kind + "&unit=" + unit);
         browser.sees("given when it is saved");
     }
 
-    private static String expected() { return browser.element(By.cssSelector("[data-testid=expected] .identifier")).getText(); }
+    private static String expected() {
+        return browser.element(By.cssSelector("[data-testid=expected] .identifier"))
+                .getText();
+    }
 
     @Test
     void recordAfterRecordIsSavedByTheKeyboardAlone() throws Exception {
@@ -68,16 +82,22 @@ class RecordConsoleTest {
         browser.key(Keys.ENTER);
         browser.sees("Chapel of St Bega");
         String first = given();
-        assertThat(browser.active().getDomAttribute("id")).as("the first field that does not stay stands ready").isEqualTo("new-name");
+        assertThat(browser.active().getDomAttribute("id"))
+                .as("the first field that does not stay stands ready")
+                .isEqualTo("new-name");
         assertThat(browser.field("Name").getDomProperty("value")).isEmpty();
-        assertThat(browser.field("Town").getDomProperty("value")).as("what is sticky stays").isEqualTo("Low Fell");
-        assertThat(browser.field("Who looks after them").getDomProperty("value")).isEqualTo("Ines");
+        assertThat(browser.field("Town").getDomProperty("value"))
+                .as("what is sticky stays")
+                .isEqualTo("Low Fell");
+        assertThat(browser.field("Who looks after them").getDomProperty("value"))
+                .isEqualTo("Ines");
         browser.key("Chapel of St Cuthman");
         browser.key(Keys.ENTER);
         browser.sees("Chapel of St Cuthman");
         assertThat(Integer.parseInt(given().substring(1))).isEqualTo(Integer.parseInt(first.substring(1)) + 1);
         JsonNode record = service.get("/api/v1/records?text=cuthman").json().get(0);
-        assertThat(record.get("units").get(0).get("fields").get("town").asString()).isEqualTo("Low Fell");
+        assertThat(record.get("units").get(0).get("fields").get("town").asString())
+                .isEqualTo("Low Fell");
     }
 
     @Test
@@ -98,17 +118,30 @@ class RecordConsoleTest {
         assertThat(theirs).isEqualTo(expected);
         browser.sees(expected + " was expected; somebody else was faster.");
         assertThat(Integer.parseInt(given().split("-")[1])).isEqualTo(Integer.parseInt(theirs.split("-")[1]) + 1);
-        assertThat(service.get("/api/v1/records?text=" + given()).json().get(0).get("units").get(0).get("fields").get("customer").asString()).isEqualTo("K10520");
+        assertThat(service.get("/api/v1/records?text=" + given())
+                        .json()
+                        .get(0)
+                        .get("units")
+                        .get(0)
+                        .get("fields")
+                        .get("customer")
+                        .asString())
+                .isEqualTo("K10520");
     }
 
-    /** The page asks everything anew once it hears the service again; what goes wrong with that costs nothing that stands on it. */
+    /**
+     * The page asks everything anew once it hears the service again; what goes wrong with that costs nothing that
+     * stands on it.
+     */
     @Test
     void aServiceThatIsAwayForAMomentCostsNothingThatWasTyped() throws Exception {
         newRecord("customer", "works");
         browser.type("Name", "Chapel of St Kew");
-        browser.script("window.through = window.fetch; window.lost = []; window.fetch = path => { window.lost.push(path); return Promise.reject(new TypeError('away')); }");
+        browser.script(
+                "window.through = window.fetch; window.lost = []; window.fetch = path => { window.lost.push(path); return Promise.reject(new TypeError('away')); }");
         browser.script("dispatchEvent(new Event('pagehide')); dispatchEvent(new Event('pageshow'))");
-        browser.holds("['/kinds', '/units'].every(path => window.lost.filter(each => each.endsWith(path)).length > 1) && window.lost.some(each => each.endsWith('/session'))");
+        browser.holds(
+                "['/kinds', '/units'].every(path => window.lost.filter(each => each.endsWith(path)).length > 1) && window.lost.some(each => each.endsWith('/session'))");
         browser.sees("The service is not heard at the moment");
         assertThat(browser.field("Name").getDomProperty("value")).isEqualTo("Chapel of St Kew");
         browser.press("Save and next");
@@ -158,7 +191,12 @@ class RecordConsoleTest {
         browser.press("Take it over into Tuning and care");
         browser.sees("Taken over into Tuning and care, with its number");
         assertThat(given()).isEqualTo(number);
-        assertThat(service.get("/api/v1/records?text=" + number).json().get(0).get("units").findValuesAsString("unit")).containsExactly("works", "care");
+        assertThat(service.get("/api/v1/records?text=" + number)
+                        .json()
+                        .get(0)
+                        .get("units")
+                        .findValuesAsString("unit"))
+                .containsExactly("works", "care");
     }
 
     @Test
@@ -172,7 +210,9 @@ class RecordConsoleTest {
         assertThat(given()).isEqualTo("lark-002");
     }
 
-    private static WebElement line(int place) { return browser.element(By.cssSelector("[data-testid=lines] > li:nth-child(" + place + ")")); }
+    private static WebElement line(int place) {
+        return browser.element(By.cssSelector("[data-testid=lines] > li:nth-child(" + place + ")"));
+    }
 
     private static void write(int place, String... values) {
         List<WebElement> inputs = line(place).findElements(By.tagName("input"));
@@ -202,35 +242,63 @@ class RecordConsoleTest {
         browser.press("Save");
         browser.sees("Saved. Its number is " + number + ", as before.");
         browser.press("Add a line");
-        assertThat(line(2).getText()).as("the number of the hole is not used again").contains("3");
+        assertThat(line(2).getText())
+                .as("the number of the hole is not used again")
+                .contains("3");
         write(2, "Felt", "1", "9");
         browser.press("Save");
         browser.sees("line 3, price: nothing → 9");
-        assertThat(service.get("/api/v1/records?text=" + number).json().get(0).get("lines").findValuesAsString("number")).containsExactly("1", "3");
+        assertThat(service.get("/api/v1/records?text=" + number)
+                        .json()
+                        .get(0)
+                        .get("lines")
+                        .findValuesAsString("number"))
+                .containsExactly("1", "3");
     }
 
     @Test
     void twoPeopleEditOneRecordAndNothingTypedIsLost() throws Exception {
         String number = customer("Guildhall of Ember");
-        long id = service.get("/api/v1/records?text=" + number).json().get(0).get("record").asLong();
+        long id = service.get("/api/v1/records?text=" + number)
+                .json()
+                .get(0)
+                .get("record")
+                .asLong();
         browser.open("/records/" + id);
         browser.sees("Guildhall of Ember");
         browser.type("Town", "Ember");
-        assertThat(service.put("/api/v1/records/" + id, "{\"fields\":{\"name\":\"Guildhall of Ember\",\"class\":\"hall\"}}", "If-Match", "\"1\"").status()).isEqualTo(200);
+        assertThat(service.put(
+                                "/api/v1/records/" + id,
+                                "{\"fields\":{\"name\":\"Guildhall of Ember\",\"class\":\"hall\"}}",
+                                "If-Match",
+                                "\"1\"")
+                        .status())
+                .isEqualTo(200);
         browser.sees("Somebody else has changed this record meanwhile");
-        assertThat(browser.element(By.cssSelector("[data-testid=meanwhile] tbody")).getText()).contains("Class", "parish", "hall", "as it was");
+        assertThat(browser.element(By.cssSelector("[data-testid=meanwhile] tbody"))
+                        .getText())
+                .contains("Class", "parish", "hall", "as it was");
         assertThat(browser.field("Town").getDomProperty("value")).isEqualTo("Ember");
         browser.press("Go on with both together");
         browser.press("Save");
         browser.sees("Saved. Its number is " + number + ", as before.");
-        JsonNode fields = service.get("/api/v1/records/" + id).json().get("record").get("units").get(0).get("fields");
-        assertThat(List.of(fields.get("class").asString(), fields.get("town").asString())).containsExactly("hall", "Ember");
-        assertThat(service.put("/api/v1/records/" + id, "{\"fields\":{\"name\":\"x\"}}", "If-Match", "\"1\"").text("type")).isEqualTo("/problems/version-moved");
+        JsonNode fields = service.get("/api/v1/records/" + id)
+                .json()
+                .get("record")
+                .get("units")
+                .get(0)
+                .get("fields");
+        assertThat(List.of(fields.get("class").asString(), fields.get("town").asString()))
+                .containsExactly("hall", "Ember");
+        assertThat(service.put("/api/v1/records/" + id, "{\"fields\":{\"name\":\"x\"}}", "If-Match", "\"1\"")
+                        .text("type"))
+                .isEqualTo("/problems/version-moved");
     }
 
     @Test
     void anotherNumberIsOfferedWhenThePartsOfItChangeAndTheOldOneStillLeadsThere() throws Exception {
-        JsonNode component = kept("{\"kind\":\"component\",\"unit\":\"works\",\"fields\":{\"name\":\"Flue of the choir\",\"group\":\"Pipes\",\"kind\":\"Flue pipe\"}}");
+        JsonNode component = kept(
+                "{\"kind\":\"component\",\"unit\":\"works\",\"fields\":{\"name\":\"Flue of the choir\",\"group\":\"Pipes\",\"kind\":\"Flue pipe\"}}");
         String old = component.get("identifier").asString();
         browser.open("/records/" + component.get("record").asLong());
         browser.sees("What it holds");
@@ -239,19 +307,22 @@ class RecordConsoleTest {
         browser.sees("The number is made of what the record held before.");
         browser.type("Why", "it is a reed");
         browser.press("Ask for a new number");
-        String now = browser.element(By.cssSelector("[data-testid=renumbered] .identifier")).getText();
+        String now = browser.element(By.cssSelector("[data-testid=renumbered] .identifier"))
+                .getText();
         assertThat(now).startsWith("PI-RE-");
         browser.open("/records");
         browser.type("Name, tax number, or any identifier it ever had", old);
         browser.sees(now);
         browser.press(now);
         browser.sees("it is a reed");
-        assertThat(browser.element(By.cssSelector("[data-testid=history]")).getText()).contains(old, now, "given another number");
+        assertThat(browser.element(By.cssSelector("[data-testid=history]")).getText())
+                .contains(old, now, "given another number");
     }
 
     @Test
     void aTableIsFilledInTheBrowser() throws Exception {
-        Path table = Files.writeString(folder.resolve("components.csv"), "number,name,group,kind\n,Case,CA,CO\n,Case,CA,SH\n");
+        Path table = Files.writeString(
+                folder.resolve("components.csv"), "number,name,group,kind\n,Case,CA,CO\n,Case,CA,SH\n");
         browser.open("/records/table");
         browser.choose("Kind", "Component");
         browser.choose("Unit", "Organ works");
@@ -259,11 +330,13 @@ class RecordConsoleTest {
         browser.press("Fill it");
         browser.sees("2 filled, 0 had a number already.");
         browser.press("Get components.csv");
-        assertThat(browser.downloaded("components.csv")).matches("number,name,group,kind\nCA-CO-[0-9]{4},Case,CA,CO\nCA-SH-[0-9]{4},Case,CA,SH\n");
+        assertThat(browser.downloaded("components.csv"))
+                .matches("number,name,group,kind\nCA-CO-[0-9]{4},Case,CA,CO\nCA-SH-[0-9]{4},Case,CA,SH\n");
         Files.writeString(table, "number,name,group,kind\n,Case,CA,XX\n");
         browser.press("Fill it");
         browser.sees("components.csv has changed since it was chosen. Nothing was sent.");
-        browser.field("Table, .csv or .xlsx").sendKeys(Files.copy(table, folder.resolve("again.csv")).toString());
+        browser.field("Table, .csv or .xlsx")
+                .sendKeys(Files.copy(table, folder.resolve("again.csv")).toString());
         browser.press("Fill it");
         browser.sees("Line 2: ‘XX’ is not a choice of the field ‘kind’");
     }
@@ -271,7 +344,11 @@ class RecordConsoleTest {
     @Test
     void aRecordsFilesAreAttachedAndDeletingSaysWhatBecomesOfTheNumber() throws Exception {
         String number = customer("House by the weir");
-        long id = service.get("/api/v1/records?text=" + number).json().get(0).get("record").asLong();
+        long id = service.get("/api/v1/records?text=" + number)
+                .json()
+                .get(0)
+                .get("record")
+                .asLong();
         Path letter = Files.writeString(folder.resolve("letter.txt"), "dear sirs");
         browser.open("/records/" + id);
         browser.field("Attach a file").sendKeys(letter.toString());

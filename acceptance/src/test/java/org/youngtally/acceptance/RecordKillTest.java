@@ -15,7 +15,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import tools.jackson.databind.JsonNode;
 
-/** Two hundred callers save records at once, in two units that share a series, and the process is killed in the middle. */
+/**
+ * Two hundred callers save records at once, in two units that share a series, and the process is killed in the middle.
+ */
 class RecordKillTest {
     private static final int CALLERS = 200;
     private static final int EACH = 5;
@@ -50,16 +52,35 @@ class RecordKillTest {
             assertThat(second.said()).anyMatch(line -> line.contains("the service was not stopped in order"));
             // Everybody begins again, with the keys that they had.
             for (Thread caller : saveAll(second, new CountDownLatch(0))) caller.join();
-            assertThat(answered).as("what was answered before the kill was answered again").containsAllEntriesOf(beforeTheKill).hasSize(CALLERS * EACH);
+            assertThat(answered)
+                    .as("what was answered before the kill was answered again")
+                    .containsAllEntriesOf(beforeTheKill)
+                    .hasSize(CALLERS * EACH);
             Map<String, JsonNode> kept = records(second);
             assertThat(kept).hasSize(CALLERS * EACH);
-            answered.forEach((name, identifier) -> assertThat(kept.get(identifier).get("units").get(0).get("fields").get("name").asString()).as(identifier).isEqualTo(name));
-            assertThat(kept.keySet()).as("gap-free").containsExactlyInAnyOrderElementsOf(IntStream.rangeClosed(1, CALLERS * EACH).mapToObj("K%05d"::formatted).toList());
+            answered.forEach((name, identifier) -> assertThat(kept.get(identifier)
+                            .get("units")
+                            .get(0)
+                            .get("fields")
+                            .get("name")
+                            .asString())
+                    .as(identifier)
+                    .isEqualTo(name));
+            assertThat(kept.keySet())
+                    .as("gap-free")
+                    .containsExactlyInAnyOrderElementsOf(IntStream.rangeClosed(1, CALLERS * EACH)
+                            .mapToObj("K%05d"::formatted)
+                            .toList());
             for (Map.Entry<String, JsonNode> each : kept.entrySet()) {
-                JsonNode number = second.get("/api/v1/identifiers?text=" + each.getKey()).json();
+                JsonNode number =
+                        second.get("/api/v1/identifiers?text=" + each.getKey()).json();
                 assertThat(number).as(each.getKey()).hasSize(1);
-                assertThat(number.get(0).get("record").asLong()).as("the record of " + each.getKey()).isEqualTo(each.getValue().get("record").asLong());
-                assertThat(number.get(0).get("unit").asString()).isEqualTo(each.getValue().get("units").get(0).get("unit").asString());
+                assertThat(number.get(0).get("record").asLong())
+                        .as("the record of " + each.getKey())
+                        .isEqualTo(each.getValue().get("record").asLong());
+                assertThat(number.get(0).get("unit").asString())
+                        .isEqualTo(
+                                each.getValue().get("units").get(0).get("unit").asString());
             }
             JsonNode audit = second.post("/api/v1/audits", "{}").json();
             assertThat(audit.get("findings")).isEmpty();
@@ -68,19 +89,31 @@ class RecordKillTest {
     }
 
     private List<Thread> saveAll(Service service, CountDownLatch enough) {
-        return IntStream.range(0, CALLERS).mapToObj(caller -> Thread.ofVirtual().start(() -> {
-            try {
-                for (int i = 0; i < EACH; i++) {
-                    String name = "Customer " + caller + "/" + i;
-                    Service.Answer answer = service.post("/api/v1/records", "{\"kind\":\"customer\",\"unit\":\"" + (caller % 2 == 0 ? "works" : "care") + "\",\"fields\":{\"name\":\"" + name + "\"}}", "Idempotency-Key", name);
-                    answered.put(name, answer.json().get("record").get("identifier").asString());
-                    enough.countDown();
-                }
-            } catch (IOException killed) {
-                // The connection ends with the process; what was not answered is asked again of the next one.
-                enough.countDown();
-            }
-        })).toList();
+        return IntStream.range(0, CALLERS)
+                .mapToObj(caller -> Thread.ofVirtual().start(() -> {
+                    try {
+                        for (int i = 0; i < EACH; i++) {
+                            String name = "Customer " + caller + "/" + i;
+                            Service.Answer answer = service.post(
+                                    "/api/v1/records",
+                                    "{\"kind\":\"customer\",\"unit\":\"" + (caller % 2 == 0 ? "works" : "care")
+                                            + "\",\"fields\":{\"name\":\"" + name + "\"}}",
+                                    "Idempotency-Key",
+                                    name);
+                            answered.put(
+                                    name,
+                                    answer.json()
+                                            .get("record")
+                                            .get("identifier")
+                                            .asString());
+                            enough.countDown();
+                        }
+                    } catch (IOException killed) {
+                        // The connection ends with the process; what was not answered is asked again of the next one.
+                        enough.countDown();
+                    }
+                }))
+                .toList();
     }
 
     /** Every record that is kept, by its identifier. */
@@ -90,8 +123,12 @@ class RecordKillTest {
         List<JsonNode> page;
         do {
             page = new ArrayList<>();
-            for (JsonNode record : service.get("/api/v1/records?limit=" + PAGE + "&before=" + before).json()) page.add(record);
-            for (JsonNode record : page) assertThat(kept.put(record.get("identifier").asString(), record)).as("one record for " + record.get("identifier")).isNull();
+            for (JsonNode record : service.get("/api/v1/records?limit=" + PAGE + "&before=" + before)
+                    .json()) page.add(record);
+            for (JsonNode record : page)
+                assertThat(kept.put(record.get("identifier").asString(), record))
+                        .as("one record for " + record.get("identifier"))
+                        .isNull();
             if (!page.isEmpty()) before = page.getLast().get("record").asLong();
         } while (page.size() == PAGE);
         return kept;

@@ -17,8 +17,9 @@ import org.youngtally.acceptance.Service.Answer;
 import tools.jackson.databind.JsonNode;
 
 /**
- * The digest under which a request is kept with its key: the same request has the same digest in every later build, or a caller who repeats it after an upgrade is
- * refused. The digests are pinned as an earlier build made them, and never change; requests of a new sort are added at the end.
+ * The digest under which a request is kept with its key: the same request has the same digest in every later build, or
+ * a caller who repeats it after an upgrade is refused. The digests are pinned as an earlier build made them, and never
+ * change; requests of a new sort are added at the end.
  */
 class RequestDigestTest {
     private static final Path PINNED = Path.of("src/test/resources/golden/request-digests.jsonl");
@@ -56,8 +57,10 @@ class RequestDigestTest {
 
     @BeforeAll
     static void ask() throws Exception {
-        List<JsonNode> pinned = Files.readAllLines(PINNED).stream().map(Service.JSON::readTree).toList();
-        for (int i = 0; i < pinned.size(); i++) EXPECTED.put(i, pinned.get(i).path("digest").asString(""));
+        List<JsonNode> pinned =
+                Files.readAllLines(PINNED).stream().map(Service.JSON::readTree).toList();
+        for (int i = 0; i < pinned.size(); i++)
+            EXPECTED.put(i, pinned.get(i).path("digest").asString(""));
         try (Service service = Service.serve(data)) {
             assertThat(service.apply(DEFINITIONS).status()).isEqualTo(200);
             for (int i = 0; i < pinned.size(); i++) {
@@ -68,28 +71,46 @@ class RequestDigestTest {
     }
 
     private static HttpRequest.Builder request(Service service, JsonNode pinned, int index) {
-        return service.request("/api/v1" + pinned.get("path").asString()).header("Idempotency-Key", "pin-" + index).header("Content-Type", pinned.path("type").asString("application/json"))
-                .method(pinned.path("method").asString("POST"), HttpRequest.BodyPublishers.ofString(pinned.get("body").asString()));
+        return service.request("/api/v1" + pinned.get("path").asString())
+                .header("Idempotency-Key", "pin-" + index)
+                .header("Content-Type", pinned.path("type").asString("application/json"))
+                .method(
+                        pinned.path("method").asString("POST"),
+                        HttpRequest.BodyPublishers.ofString(pinned.get("body").asString()));
     }
 
     /** By the place of the request. */
     private static Map<Integer, String> kept() throws Exception {
         var kept = new LinkedHashMap<Integer, String>();
         try (Stream<Path> segments = Files.list(data.resolve("journal"))) {
-            for (Path segment : segments.sorted().toList()) for (String line : Files.readAllLines(segment)) {
-                JsonNode entry = Service.JSON.readTree(line);
-                if (entry.path("key").asString("").startsWith("pin-")) kept.put(Integer.valueOf(entry.get("key").asString().substring(4)), entry.get("digest").asString());
-            }
+            for (Path segment : segments.sorted().toList())
+                for (String line : Files.readAllLines(segment)) {
+                    JsonNode entry = Service.JSON.readTree(line);
+                    if (entry.path("key").asString("").startsWith("pin-"))
+                        kept.put(
+                                Integer.valueOf(entry.get("key").asString().substring(4)),
+                                entry.get("digest").asString());
+                }
         }
         return kept;
     }
 
     @Test
-    void everyRequestIsDone() { assertThat(ANSWERS).allSatisfy(answer -> assertThat(answer.status()).as(answer.response().request().uri() + " " + answer.response().body()).isBetween(200, 201)); }
+    void everyRequestIsDone() {
+        assertThat(ANSWERS).allSatisfy(answer -> assertThat(answer.status())
+                .as(answer.response().request().uri() + " " + answer.response().body())
+                .isBetween(200, 201));
+    }
 
     @Test
-    void theDigestsAreThoseOfEarlierBuilds() throws Exception { assertThat(kept()).isEqualTo(EXPECTED); }
+    void theDigestsAreThoseOfEarlierBuilds() throws Exception {
+        assertThat(kept()).isEqualTo(EXPECTED);
+    }
 
     @Test
-    void aRepetitionIsKnownByThem() { assertThat(REPEATS).allSatisfy(answer -> assertThat(answer.status()).as(answer.response().request().uri() + " " + answer.response().body()).isEqualTo(200)); }
+    void aRepetitionIsKnownByThem() {
+        assertThat(REPEATS).allSatisfy(answer -> assertThat(answer.status())
+                .as(answer.response().request().uri() + " " + answer.response().body())
+                .isEqualTo(200));
+    }
 }

@@ -36,7 +36,9 @@ final class Service implements AutoCloseable {
     private String token = "";
     private String password = "";
 
-    private Service(Process process, String readyWord) throws IOException { this(process, readyWord, HttpClient.newHttpClient()); }
+    private Service(Process process, String readyWord) throws IOException {
+        this(process, readyWord, HttpClient.newHttpClient());
+    }
 
     private Service(Process process, String readyWord, HttpClient http) throws IOException {
         this.http = http;
@@ -88,7 +90,8 @@ final class Service implements AutoCloseable {
      * @param http trusts its certificate
      */
     static Service serveSecurely(Path data, Path keys, HttpClient http) throws IOException {
-        ProcessBuilder builder = builder(List.of("serve", "--port", "0", "--address", "0.0.0.0", "--data", data.toString()));
+        ProcessBuilder builder =
+                builder(List.of("serve", "--port", "0", "--address", "0.0.0.0", "--data", data.toString()));
         builder.environment().put("SERVER_SSL_KEY_STORE", keys.toString());
         builder.environment().put("SERVER_SSL_KEY_STORE_PASSWORD", "changeit");
         var service = new Service(builder.start(), "is ready on", http);
@@ -98,7 +101,10 @@ final class Service implements AutoCloseable {
 
     /** The first administrator's password is shown at the first start alone; the tests go on with a token. */
     private void recognise(Path data) throws IOException {
-        Optional<String> shown = said().stream().filter(line -> line.contains("its password ")).findFirst().map(line -> line.replaceFirst(".*its password ", ""));
+        Optional<String> shown = said().stream()
+                .filter(line -> line.contains("its password "))
+                .findFirst()
+                .map(line -> line.replaceFirst(".*its password ", ""));
         if (shown.isPresent()) {
             password = shown.get();
             TOKENS.put(data, tokenOf("administrator", password));
@@ -108,15 +114,30 @@ final class Service implements AutoCloseable {
 
     /** Signs in as somebody and issues a token for them. */
     String tokenOf(String account, String itsPassword) throws IOException {
-        HttpResponse<String> session = send(HttpRequest.newBuilder(URI.create(address() + "/api/v1/session")).header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(JSON.writeValueAsString(Map.of("account", account, "password", itsPassword))))).response();
+        HttpResponse<String> session = send(HttpRequest.newBuilder(URI.create(address() + "/api/v1/session"))
+                        .header("Content-Type", "application/json")
+                        .POST(HttpRequest.BodyPublishers.ofString(
+                                JSON.writeValueAsString(Map.of("account", account, "password", itsPassword)))))
+                .response();
         String cookie = session.headers().firstValue("Set-Cookie").orElseThrow().replaceFirst(";.*", "");
-        return send(HttpRequest.newBuilder(URI.create(address() + "/api/v1/accounts/" + account + "/tokens")).header("Content-Type", "application/json").header("Cookie", cookie).header("X-CSRF-TOKEN", JSON.readTree(session.body()).get("secret").asString()).POST(HttpRequest.BodyPublishers.ofString("{\"name\":\"tests\"}"))).text("token");
+        return send(HttpRequest.newBuilder(URI.create(address() + "/api/v1/accounts/" + account + "/tokens"))
+                        .header("Content-Type", "application/json")
+                        .header("Cookie", cookie)
+                        .header(
+                                "X-CSRF-TOKEN",
+                                JSON.readTree(session.body()).get("secret").asString())
+                        .POST(HttpRequest.BodyPublishers.ofString("{\"name\":\"tests\"}")))
+                .text("token");
     }
 
-    static Service demo() throws IOException { return demo(List.of()); }
+    static Service demo() throws IOException {
+        return demo(List.of());
+    }
 
     /** The demo on a folder that stays. */
-    static Service demo(Path data) throws IOException { return demo(List.of("--data", data.toString())); }
+    static Service demo(Path data) throws IOException {
+        return demo(List.of("--data", data.toString()));
+    }
 
     private static Service demo(List<String> options) throws IOException {
         var arguments = new ArrayList<>(List.of("demo", "--port", "0", "--zone", "UTC"));
@@ -127,31 +148,56 @@ final class Service implements AutoCloseable {
         return service;
     }
 
-    static String demoToken(String account) { return "tally-demo-" + account; }
+    static String demoToken(String account) {
+        return "tally-demo-" + account;
+    }
 
-    static String demoPassword(String account) { return "larkmoor-" + account; }
+    static String demoPassword(String account) {
+        return "larkmoor-" + account;
+    }
 
-    private static Process start(List<String> arguments) throws IOException { return builder(arguments).start(); }
+    private static Process start(List<String> arguments) throws IOException {
+        return builder(arguments).start();
+    }
 
     private static ProcessBuilder builder(List<String> arguments) {
-        var command = new ArrayList<>(List.of(JAVA.toString(), "-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1", "-jar", jar("service").toString()));
+        var command = new ArrayList<>(List.of(
+                JAVA.toString(),
+                "-XX:+UseSerialGC",
+                "-XX:TieredStopAtLevel=1",
+                "-jar",
+                jar("service").toString()));
         command.addAll(arguments);
         return new ProcessBuilder(command).redirectErrorStream(true);
     }
 
-    static Path jar(String module) { return Path.of("..", module, "target", "youngtally-" + module + "-0.1.0.jar").toAbsolutePath().normalize(); }
+    static Path jar(String module) {
+        return Path.of("..", module, "target", "youngtally-" + module + "-0.1.0.jar")
+                .toAbsolutePath()
+                .normalize();
+    }
 
-    int port() { return port; }
+    int port() {
+        return port;
+    }
 
-    String address() { return scheme + "://127.0.0.1:" + port; }
+    String address() {
+        return scheme + "://127.0.0.1:" + port;
+    }
 
     /** Of the first administrator. */
-    String token() { return token; }
+    String token() {
+        return token;
+    }
 
     /** Of the first administrator, where this start has shown it. */
-    String password() { return password; }
+    String password() {
+        return password;
+    }
 
-    static String bearer(String shown) { return "Bearer " + shown; }
+    static String bearer(String shown) {
+        return "Bearer " + shown;
+    }
 
     List<String> said() {
         synchronized (said) {
@@ -161,15 +207,23 @@ final class Service implements AutoCloseable {
 
     /** An answer: its status, headers and body. */
     record Answer(int status, HttpResponse<String> response) {
-        JsonNode json() { return JSON.readTree(response.body()); }
+        JsonNode json() {
+            return JSON.readTree(response.body());
+        }
 
-        String text(String name) { return json().get(name).asString(); }
+        String text(String name) {
+            return json().get(name).asString();
+        }
     }
 
-    Answer get(String path) throws IOException { return send(request(path).GET()); }
+    Answer get(String path) throws IOException {
+        return send(request(path).GET());
+    }
 
     Answer post(String path, String body, String... headers) throws IOException {
-        HttpRequest.Builder request = request(path).header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(body));
+        HttpRequest.Builder request = request(path)
+                .header("Content-Type", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString(body));
         set(request, headers);
         return send(request);
     }
@@ -179,19 +233,28 @@ final class Service implements AutoCloseable {
     }
 
     Answer put(String path, String body, String... headers) throws IOException {
-        HttpRequest.Builder request = request(path).header("Content-Type", "application/json").PUT(HttpRequest.BodyPublishers.ofString(body));
+        HttpRequest.Builder request =
+                request(path).header("Content-Type", "application/json").PUT(HttpRequest.BodyPublishers.ofString(body));
         set(request, headers);
         return send(request);
     }
 
     /** Defines series from the text of a YAML file. */
-    Answer apply(String yaml) throws IOException { return post("/api/v1/definitions", JSON.writeValueAsString(Map.of("files", List.of(Map.of("name", "test.yaml", "text", yaml))))); }
+    Answer apply(String yaml) throws IOException {
+        return post(
+                "/api/v1/definitions",
+                JSON.writeValueAsString(Map.of("files", List.of(Map.of("name", "test.yaml", "text", yaml)))));
+    }
 
     /** A request of the first administrator. */
-    HttpRequest.Builder request(String path) { return stranger(path).header("Authorization", bearer(token)); }
+    HttpRequest.Builder request(String path) {
+        return stranger(path).header("Authorization", bearer(token));
+    }
 
     /** A request of nobody. */
-    HttpRequest.Builder stranger(String path) { return HttpRequest.newBuilder(URI.create(address() + path)); }
+    HttpRequest.Builder stranger(String path) {
+        return HttpRequest.newBuilder(URI.create(address() + path));
+    }
 
     Answer send(HttpRequest.Builder request) throws IOException {
         try {

@@ -13,32 +13,71 @@ import org.junit.jupiter.api.Test;
 
 /** Imports run one way. */
 class StructureTest {
-    private static final JavaClasses CLASSES = new ClassFileImporter().withImportOption(new ImportOption.DoNotIncludeTests()).importPackages("org.youngtally");
+    private static final JavaClasses CLASSES = new ClassFileImporter()
+            .withImportOption(new ImportOption.DoNotIncludeTests())
+            .importPackages("org.youngtally");
 
     @Test
     void importsRunFromTheServiceThroughTheLedgerToTheCore() {
-        layeredArchitecture().consideringOnlyDependenciesInLayers()
-                .layer("core").definedBy("org.youngtally.core..")
-                .layer("documents").definedBy("org.youngtally.documents..")
-                .layer("ledger").definedBy("org.youngtally.ledger..")
-                .layer("service").definedBy("org.youngtally.service..")
-                .layer("cli").definedBy("org.youngtally.cli..")
-                .whereLayer("service").mayNotBeAccessedByAnyLayer()
-                .whereLayer("cli").mayNotBeAccessedByAnyLayer()
-                .whereLayer("ledger").mayOnlyBeAccessedByLayers("service")
-                .whereLayer("documents").mayOnlyBeAccessedByLayers("service", "cli")
-                .whereLayer("core").mayOnlyBeAccessedByLayers("documents", "ledger", "service", "cli")
+        layeredArchitecture()
+                .consideringOnlyDependenciesInLayers()
+                .layer("core")
+                .definedBy("org.youngtally.core..")
+                .layer("documents")
+                .definedBy("org.youngtally.documents..")
+                .layer("ledger")
+                .definedBy("org.youngtally.ledger..")
+                .layer("service")
+                .definedBy("org.youngtally.service..")
+                .layer("cli")
+                .definedBy("org.youngtally.cli..")
+                .whereLayer("service")
+                .mayNotBeAccessedByAnyLayer()
+                .whereLayer("cli")
+                .mayNotBeAccessedByAnyLayer()
+                .whereLayer("ledger")
+                .mayOnlyBeAccessedByLayers("service")
+                .whereLayer("documents")
+                .mayOnlyBeAccessedByLayers("service", "cli")
+                .whereLayer("core")
+                .mayOnlyBeAccessedByLayers("documents", "ledger", "service", "cli")
                 .check(CLASSES);
     }
 
     @Test
     void theCoreKnowsNoFrameworkNoDiskAndNoClock() {
-        noClasses().that().resideInAPackage("org.youngtally.core..").should().dependOnClassesThat().resideInAnyPackage("org.springframework..", "org.jooq..", "tools.jackson..", "java.io..", "java.nio.file..", "java.sql..", "java.net..").check(CLASSES);
-        noClasses().that().resideInAPackage("org.youngtally.core..").should().callMethod(LocalDate.class, "now").orShould().callMethod(Instant.class, "now").orShould().callMethod(System.class, "currentTimeMillis").check(CLASSES);
+        noClasses()
+                .that()
+                .resideInAPackage("org.youngtally.core..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage(
+                        "org.springframework..",
+                        "org.jooq..",
+                        "tools.jackson..",
+                        "java.io..",
+                        "java.nio.file..",
+                        "java.sql..",
+                        "java.net..")
+                .check(CLASSES);
+        noClasses()
+                .that()
+                .resideInAPackage("org.youngtally.core..")
+                .should()
+                .callMethod(LocalDate.class, "now")
+                .orShould()
+                .callMethod(Instant.class, "now")
+                .orShould()
+                .callMethod(System.class, "currentTimeMillis")
+                .check(CLASSES);
     }
 
     @Test
     void packagesOfTheCoreFormNoCircle() {
-        SlicesRuleDefinition.slices().matching("org.youngtally.core.(*)..").should().beFreeOfCycles().check(CLASSES);
+        SlicesRuleDefinition.slices()
+                .matching("org.youngtally.core.(*)..")
+                .should()
+                .beFreeOfCycles()
+                .check(CLASSES);
     }
 }

@@ -22,8 +22,13 @@ class TlsTest {
     private Path folder;
 
     private void keytool(String... arguments) throws Exception {
-        Process process = new ProcessBuilder(concat(Service.JAVA.resolveSibling("keytool").toString(), arguments)).redirectErrorStream(true).start();
-        assertThat(process.waitFor()).as(new String(process.getInputStream().readAllBytes())).isZero();
+        Process process = new ProcessBuilder(
+                        concat(Service.JAVA.resolveSibling("keytool").toString(), arguments))
+                .redirectErrorStream(true)
+                .start();
+        assertThat(process.waitFor())
+                .as(new String(process.getInputStream().readAllBytes()))
+                .isZero();
     }
 
     private static List<String> concat(String first, String... rest) {
@@ -51,31 +56,99 @@ class TlsTest {
     void withACertificateItServesEveryAddressAndCookiesTravelByHttpsAlone() throws Exception {
         Path keys = folder.resolve("keys.p12");
         Path certificate = folder.resolve("certificate.pem");
-        keytool("-genkeypair", "-alias", "tally", "-keyalg", "EC", "-dname", "CN=localhost", "-ext", "SAN=dns:localhost,ip:127.0.0.1", "-validity", "2", "-storetype", "PKCS12", "-keystore", keys.toString(), "-storepass", "changeit");
-        keytool("-exportcert", "-rfc", "-alias", "tally", "-keystore", keys.toString(), "-storepass", "changeit", "-file", certificate.toString());
+        keytool(
+                "-genkeypair",
+                "-alias",
+                "tally",
+                "-keyalg",
+                "EC",
+                "-dname",
+                "CN=localhost",
+                "-ext",
+                "SAN=dns:localhost,ip:127.0.0.1",
+                "-validity",
+                "2",
+                "-storetype",
+                "PKCS12",
+                "-keystore",
+                keys.toString(),
+                "-storepass",
+                "changeit");
+        keytool(
+                "-exportcert",
+                "-rfc",
+                "-alias",
+                "tally",
+                "-keystore",
+                keys.toString(),
+                "-storepass",
+                "changeit",
+                "-file",
+                certificate.toString());
         try (Service service = Service.serveSecurely(folder.resolve("data"), keys, trusting(keys))) {
             assertThat(service.address()).startsWith("https://");
-            Service.Answer session = service.send(service.stranger("/api/v1/session").header("Content-Type", "application/json").header("Origin", service.address()).POST(HttpRequest.BodyPublishers.ofString("{\"account\":\"administrator\",\"password\":\"" + service.password() + "\"}")));
+            Service.Answer session = service.send(service.stranger("/api/v1/session")
+                    .header("Content-Type", "application/json")
+                    .header("Origin", service.address())
+                    .POST(HttpRequest.BodyPublishers.ofString(
+                            "{\"account\":\"administrator\",\"password\":\"" + service.password() + "\"}")));
             assertThat(session.status()).isEqualTo(200);
-            assertThat(session.response().headers().firstValue("Set-Cookie").orElseThrow()).contains("; Secure", "; HttpOnly", "SameSite=Strict");
-            assertThat(session.response().headers().firstValue("Strict-Transport-Security")).isPresent();
-            assertThat(service.send(service.stranger("/api/v1/session").header("Origin", "https://evil.example").GET()).status()).isEqualTo(403);
-            CommandLine.Result trusted = CommandLine.run(folder, "cli", List.of("status", "--service", service.address(), "--certificate", certificate.toString()), Map.of("YOUNGTALLY_TOKEN", service.token()), "");
+            assertThat(session.response().headers().firstValue("Set-Cookie").orElseThrow())
+                    .contains("; Secure", "; HttpOnly", "SameSite=Strict");
+            assertThat(session.response().headers().firstValue("Strict-Transport-Security"))
+                    .isPresent();
+            assertThat(service.send(service.stranger("/api/v1/session")
+                                    .header("Origin", "https://evil.example")
+                                    .GET())
+                            .status())
+                    .isEqualTo(403);
+            CommandLine.Result trusted = CommandLine.run(
+                    folder,
+                    "cli",
+                    List.of("status", "--service", service.address(), "--certificate", certificate.toString()),
+                    Map.of("YOUNGTALLY_TOKEN", service.token()),
+                    "");
             assertThat(trusted.out()).contains("numbers are given");
-            CommandLine.Result strange = CommandLine.run(folder, "cli", List.of("status", "--service", service.address()), Map.of("YOUNGTALLY_TOKEN", service.token()), "");
+            CommandLine.Result strange = CommandLine.run(
+                    folder,
+                    "cli",
+                    List.of("status", "--service", service.address()),
+                    Map.of("YOUNGTALLY_TOKEN", service.token()),
+                    "");
             assertThat(strange.exit()).isEqualTo(3);
             assertThat(strange.err()).contains("--certificate FILE");
-            assertThat(CommandLine.run(folder, "cli", List.of("status", "--service", service.address(), "--certificate", keys.toString()), Map.of(), "").exit()).isEqualTo(2);
+            assertThat(CommandLine.run(
+                                    folder,
+                                    "cli",
+                                    List.of("status", "--service", service.address(), "--certificate", keys.toString()),
+                                    Map.of(),
+                                    "")
+                            .exit())
+                    .isEqualTo(2);
         }
     }
 
     @Test
     void behindAProxyItServesEveryAddressWithCookiesForHttpsAlone() throws Exception {
         try (Service service = Service.serve(folder.resolve("data"), "--address", "0.0.0.0", "--behind-proxy")) {
-            Service.Answer session = service.send(service.stranger("/api/v1/session").header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString("{\"account\":\"administrator\",\"password\":\"" + service.password() + "\"}")));
-            assertThat(session.response().headers().firstValue("Set-Cookie").orElseThrow()).contains("; Secure");
-            assertThat(service.send(service.request("/api/v1/status").header("Origin", "http://127.0.0.1:" + service.port()).GET()).status()).as("a page by plain HTTP").isEqualTo(403);
-            assertThat(service.send(service.request("/api/v1/status").header("Origin", "https://127.0.0.1:" + service.port()).GET()).status()).as("a page through the proxy").isEqualTo(200);
+            Service.Answer session = service.send(service.stranger("/api/v1/session")
+                    .header("Content-Type", "application/json")
+                    .POST(HttpRequest.BodyPublishers.ofString(
+                            "{\"account\":\"administrator\",\"password\":\"" + service.password() + "\"}")));
+            assertThat(session.response().headers().firstValue("Set-Cookie").orElseThrow())
+                    .contains("; Secure");
+            assertThat(service.send(service.request("/api/v1/status")
+                                    .header("Origin", "http://127.0.0.1:" + service.port())
+                                    .GET())
+                            .status())
+                    .as("a page by plain HTTP")
+                    .isEqualTo(403);
+            assertThat(service.send(service.request("/api/v1/status")
+                                    .header("Origin", "https://127.0.0.1:" + service.port())
+                                    .GET())
+                            .status())
+                    .as("a page through the proxy")
+                    .isEqualTo(200);
         }
     }
 
@@ -84,10 +157,22 @@ class TlsTest {
         try (Service demo = Service.demo(folder.resolve("data"))) {
             assertThat(demo.get("/api/v1/status").status()).isEqualTo(200);
         }
-        CommandLine.Result served = CommandLine.run(folder, "service", List.of("serve", "--port", "0", "--address", "0.0.0.0", "--behind-proxy", "--data", folder.resolve("data").toString()));
+        CommandLine.Result served = CommandLine.run(
+                folder,
+                "service",
+                List.of(
+                        "serve",
+                        "--port",
+                        "0",
+                        "--address",
+                        "0.0.0.0",
+                        "--behind-proxy",
+                        "--data",
+                        folder.resolve("data").toString()));
         assertThat(served.exit()).isEqualTo(1);
         assertThat(served.err()).contains("whose passwords everybody knows");
-        CommandLine.Result demo = CommandLine.run(folder, "service", List.of("demo", "--port", "0", "--address", "0.0.0.0"));
+        CommandLine.Result demo =
+                CommandLine.run(folder, "service", List.of("demo", "--port", "0", "--address", "0.0.0.0"));
         assertThat(demo.exit()).isEqualTo(1);
         assertThat(demo.err()).contains("everybody knows the passwords of the demo");
     }

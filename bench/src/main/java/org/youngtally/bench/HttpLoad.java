@@ -18,8 +18,8 @@ import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Supplier;
 
 /**
- * Keep-alive HTTP clients that send the same request over and over. One thread serves all of them, as a load program in C does, and
- * reads no more of an answer than its status and where it ends, so that the two cores go to the service.
+ * Keep-alive HTTP clients that send the same request over and over. One thread serves all of them, as a load program in
+ * C does, and reads no more of an answer than its status and where it ends, so that the two cores go to the service.
  */
 final class HttpLoad {
     private static final int LARGEST_ANSWER = 1 << 16;
@@ -39,10 +39,21 @@ final class HttpLoad {
      */
     record Request(String method, String path, List<String> bodies, boolean keyed) {
         byte[] bytes(int port, String token) {
-            String body = bodies.get(bodies.size() == 1 ? 0 : ThreadLocalRandom.current().nextInt(bodies.size()));
-            var text = new StringBuilder(method + " " + path + " HTTP/1.1\r\nHost: 127.0.0.1:" + port + "\r\nAuthorization: Bearer " + token + "\r\n");
-            if (keyed) text.append("Idempotency-Key: ").append(HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong())).append(HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong())).append("\r\n");
-            if (!body.isEmpty()) text.append("Content-Type: application/json\r\nContent-Length: ").append(body.length()).append("\r\n");
+            String body = bodies.get(
+                    bodies.size() == 1 ? 0 : ThreadLocalRandom.current().nextInt(bodies.size()));
+            var text = new StringBuilder(method + " " + path + " HTTP/1.1\r\nHost: 127.0.0.1:" + port
+                    + "\r\nAuthorization: Bearer " + token + "\r\n");
+            if (keyed)
+                text.append("Idempotency-Key: ")
+                        .append(HexFormat.of()
+                                .toHexDigits(ThreadLocalRandom.current().nextLong()))
+                        .append(HexFormat.of()
+                                .toHexDigits(ThreadLocalRandom.current().nextLong()))
+                        .append("\r\n");
+            if (!body.isEmpty())
+                text.append("Content-Type: application/json\r\nContent-Length: ")
+                        .append(body.length())
+                        .append("\r\n");
             return text.append("\r\n").append(body).toString().getBytes(StandardCharsets.US_ASCII);
         }
     }
@@ -53,11 +64,11 @@ final class HttpLoad {
      */
     record Result(double perSecond, long p50, long p99, long requests) {}
 
-    Result run(Request request, int clients, int seconds) throws IOException { return run(() -> List.of(request), clients, seconds); }
+    Result run(Request request, int clients, int seconds) throws IOException {
+        return run(() -> List.of(request), clients, seconds);
+    }
 
-    /**
-     * @param requests those that a client sends one after the other each time, and that count as one
-     */
+    /** @param requests those that a client sends one after the other each time, and that count as one */
     Result run(Supplier<List<Request>> requests, int clients, int seconds) throws IOException {
         var all = new ArrayList<Client>();
         long start = System.nanoTime();
@@ -67,7 +78,9 @@ final class HttpLoad {
             for (Client client : all) client.begin();
             for (int running = clients; running > 0; ) {
                 selector.select();
-                for (Iterator<SelectionKey> ready = selector.selectedKeys().iterator(); ready.hasNext(); ready.remove()) {
+                for (Iterator<SelectionKey> ready = selector.selectedKeys().iterator();
+                        ready.hasNext();
+                        ready.remove()) {
                     if (!((Client) ready.next().attachment()).goesOn(end)) running--;
                 }
             }
@@ -75,8 +88,15 @@ final class HttpLoad {
             for (Client client : all) client.channel.close();
         }
         double elapsed = (System.nanoTime() - start) / 1e9;
-        long[] times = all.stream().flatMapToLong(client -> Arrays.stream(client.times, 0, client.count)).sorted().toArray();
-        return new Result(times.length / elapsed, times[times.length / 2] / 1_000, times[(int) (times.length * 0.99)] / 1_000, times.length);
+        long[] times = all.stream()
+                .flatMapToLong(client -> Arrays.stream(client.times, 0, client.count))
+                .sorted()
+                .toArray();
+        return new Result(
+                times.length / elapsed,
+                times[times.length / 2] / 1_000,
+                times[(int) (times.length * 0.99)] / 1_000,
+                times.length);
     }
 
     /** One connection, and what it is at. */

@@ -13,8 +13,9 @@ import org.youngtally.bench.HttpLoad.Request;
 import org.youngtally.bench.HttpLoad.Result;
 
 /**
- * Measures a ledger of a million single numbers and a block of ten million against an empty one, and holding and confirming against plain allocation. Arguments: the service's
- * jar, the seconds for each figure, the file to write (optional).
+ * Measures a ledger of a million single numbers and a block of ten million against an empty one, and holding and
+ * confirming against plain allocation. Arguments: the service's jar, the seconds for each figure, the file to write
+ * (optional).
  */
 public final class Large {
     private static final int ROWS = 1_000_000;
@@ -38,7 +39,9 @@ public final class Large {
         Path folder = Files.createTempDirectory("youngtally-large");
         var large = new Large(Path.of(args[0]).toAbsolutePath(), Integer.parseInt(args[1]), folder.resolve("data"));
         large.run();
-        String text = "Measured on " + LocalDate.now() + ": " + Runtime.getRuntime().availableProcessors() + " cores shared by service and load, " + args[1] + " s a figure.\n\n" + String.join("\n", large.table) + "\n";
+        String text = "Measured on " + LocalDate.now() + ": "
+                + Runtime.getRuntime().availableProcessors() + " cores shared by service and load, " + args[1]
+                + " s a figure.\n\n" + String.join("\n", large.table) + "\n";
         System.out.print(text);
         if (args.length > 2 && !args[2].isEmpty()) Files.writeString(Path.of(args[2]), text);
         new ProcessBuilder("rm", "-rf", folder.toString()).inheritIO().start().waitFor();
@@ -46,22 +49,57 @@ public final class Large {
 
     private void run() throws Exception {
         try (ServiceProcess service = ServiceProcess.start(jar, data)) {
-            String series = "{ key: %s, pattern: '%s{count 11}', ranges: [ { first: 1, last: 99999999999, opens: 2020-01-01 } ] }";
-            service.post("/api/v1/definitions", "{\"files\":[{\"name\":\"large.yaml\",\"text\":\"series: [" + String.join(", ", series.formatted("hot", "H"), series.formatted("fill", "F"), series.formatted("block", "B")) + "]\"}]}");
+            String series =
+                    "{ key: %s, pattern: '%s{count 11}', ranges: [ { first: 1, last: 99999999999, opens: 2020-01-01 } ] }";
+            service.post(
+                    "/api/v1/definitions",
+                    "{\"files\":[{\"name\":\"large.yaml\",\"text\":\"series: ["
+                            + String.join(
+                                    ", ",
+                                    series.formatted("hot", "H"),
+                                    series.formatted("fill", "F"),
+                                    series.formatted("block", "B"))
+                            + "]\"}]}");
             var load = new HttpLoad(service.port(), service.token());
             load.run(Large::hold, CLIENTS, seconds);
             load.run(allocate("hot", "{}"), CLIENTS, WARM_UP_SECONDS);
             Result empty = load.run(allocate("hot", "{}"), CLIENTS, seconds);
             Result held = load.run(Large::hold, CLIENTS, seconds);
-            row("hold and confirm, 64 clients", String.format(Locale.ROOT, "%,.0f pairs a second, p99 %.0f ms", held.perSecond(), held.p99() / 1e3), ratio(held.perSecond(), empty.perSecond(), "× plain allocation, of which " + Math.round(empty.perSecond()) + " a second"));
+            row(
+                    "hold and confirm, 64 clients",
+                    String.format(Locale.ROOT, "%,.0f pairs a second, p99 %.0f ms", held.perSecond(), held.p99() / 1e3),
+                    ratio(
+                            held.perSecond(),
+                            empty.perSecond(),
+                            "× plain allocation, of which " + Math.round(empty.perSecond()) + " a second"));
             fill(service, load);
             Result full = load.run(allocate("hot", "{}"), CLIENTS, seconds);
-            row("single allocation with 1 million rows and 10 million positions", String.format(Locale.ROOT, "%,.0f a second", full.perSecond()), ratio(full.perSecond(), empty.perSecond(), "× the empty ledger"));
+            row(
+                    "single allocation with 1 million rows and 10 million positions",
+                    String.format(Locale.ROOT, "%,.0f a second", full.perSecond()),
+                    ratio(full.perSecond(), empty.perSecond(), "× the empty ledger"));
             Result nothing = load.run(NOOP, 1, seconds);
-            Result found = load.run(() -> List.of(new Request("GET", "/api/v1/identifiers?text=F" + "%011d".formatted(1 + ThreadLocalRandom.current().nextInt(ROWS)), List.of(""), false)), 1, seconds);
-            row("find at 1 million rows, one client", String.format(Locale.ROOT, "%.2f ms", found.p50() / 1e3), ratio(found.p50(), nothing.p50(), "× the no-op endpoint"));
+            Result found = load.run(
+                    () -> List.of(new Request(
+                            "GET",
+                            "/api/v1/identifiers?text=F"
+                                    + "%011d"
+                                            .formatted(1
+                                                    + ThreadLocalRandom.current()
+                                                            .nextInt(ROWS)),
+                            List.of(""),
+                            false)),
+                    1,
+                    seconds);
+            row(
+                    "find at 1 million rows, one client",
+                    String.format(Locale.ROOT, "%.2f ms", found.p50() / 1e3),
+                    ratio(found.p50(), nothing.p50(), "× the no-op endpoint"));
             Result page = load.run(new Request("GET", "/api/v1/entries?limit=20", List.of(""), false), 1, seconds);
-            row("the newest 20 entries, one client", String.format(Locale.ROOT, "%.2f ms", page.p50() / 1e3), ratio(page.p50(), nothing.p50(), "× the no-op endpoint"));
+            row(
+                    "the newest 20 entries, one client",
+                    String.format(Locale.ROOT, "%.2f ms", page.p50() / 1e3),
+                    ratio(page.p50(), nothing.p50(), "× the no-op endpoint"));
             long start = System.nanoTime();
             service.post("/api/v1/audits", "{}");
             row("audit of all of it", String.format(Locale.ROOT, "%.1f s", (System.nanoTime() - start) / 1e9), "");
@@ -84,20 +122,39 @@ public final class Large {
             service.process().destroyForcibly().waitFor();
         }
         try (ServiceProcess service = ServiceProcess.start(jar, data)) {
-            row("ready after a kill", String.format(Locale.ROOT, "%.1f s", service.readySeconds()), ratio(service.readySeconds(), clean, String.format(Locale.ROOT, "× a clean start, %.1f s", clean)));
+            row(
+                    "ready after a kill",
+                    String.format(Locale.ROOT, "%.1f s", service.readySeconds()),
+                    ratio(service.readySeconds(), clean, String.format(Locale.ROOT, "× a clean start, %.1f s", clean)));
         }
         long start = System.nanoTime();
-        int exit = new ProcessBuilder(ProcessHandle.current().info().command().orElse("java"), "-jar", jar.toString(), "rebuild", "--data", data.toString()).inheritIO().start().waitFor();
+        int exit = new ProcessBuilder(
+                        ProcessHandle.current().info().command().orElse("java"),
+                        "-jar",
+                        jar.toString(),
+                        "rebuild",
+                        "--data",
+                        data.toString())
+                .inheritIO()
+                .start()
+                .waitFor();
         if (exit != 0) throw new IOException("rebuild ended with " + exit);
-        row("rebuild of the tables from the journal", String.format(Locale.ROOT, "%.0f s", (System.nanoTime() - start) / 1e9), "");
+        row(
+                "rebuild of the tables from the journal",
+                String.format(Locale.ROOT, "%.0f s", (System.nanoTime() - start) / 1e9),
+                "");
     }
 
-    private static Request allocate(String series, String body) { return new Request("POST", "/api/v1/series/" + series + "/allocations", List.of(body), true); }
+    private static Request allocate(String series, String body) {
+        return new Request("POST", "/api/v1/series/" + series + "/allocations", List.of(body), true);
+    }
 
     /** Holds a number for something, and confirms it by that. */
     private static List<Request> hold() {
         String reference = "\"reference\":\"" + UUID.randomUUID() + "\"";
-        return List.of(allocate("hot", "{\"hold\":\"PT1H\"," + reference + "}"), new Request("POST", "/api/v1/series/hot/confirmations", List.of("{" + reference + "}"), true));
+        return List.of(
+                allocate("hot", "{\"hold\":\"PT1H\"," + reference + "}"),
+                new Request("POST", "/api/v1/series/hot/confirmations", List.of("{" + reference + "}"), true));
     }
 
     private void row(String what, String figure, String against) {
@@ -106,5 +163,7 @@ public final class Large {
         table.add(line);
     }
 
-    private static String ratio(double a, double b, String of) { return String.format(Locale.ROOT, "%.2f %s", a / b, of); }
+    private static String ratio(double a, double b, String of) {
+        return String.format(Locale.ROOT, "%.2f %s", a / b, of);
+    }
 }

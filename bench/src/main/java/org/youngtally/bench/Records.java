@@ -36,16 +36,29 @@ final class Records {
 
     void measure(int warmUpSeconds, Row row, Starts.Report report) throws IOException, InterruptedException {
         try (ServiceProcess service = ServiceProcess.start(jar, data)) {
-            service.post("/api/v1/definitions", "{\"files\":[{\"name\":\"records.yaml\",\"text\":\"" + DEFINED + "\"}]}");
+            service.post(
+                    "/api/v1/definitions", "{\"files\":[{\"name\":\"records.yaml\",\"text\":\"" + DEFINED + "\"}]}");
             var load = new HttpLoad(service.port(), service.token());
-            var save = new Request("POST", "/api/v1/records", List.of("{\"kind\":\"thing\",\"unit\":\"works\",\"fields\":{\"name\":\"Pallet of the great\",\"note\":\"low C\"}}"), true);
+            var save = new Request(
+                    "POST",
+                    "/api/v1/records",
+                    List.of(
+                            "{\"kind\":\"thing\",\"unit\":\"works\",\"fields\":{\"name\":\"Pallet of the great\",\"note\":\"low C\"}}"),
+                    true);
             var take = new Request("POST", "/api/v1/series/thing/allocations", List.of("{}"), true);
             load.run(take, CLIENTS, warmUpSeconds);
             load.run(save, CLIENTS, warmUpSeconds);
             Result alone = load.run(take, CLIENTS, seconds);
             Result kept = load.run(save, CLIENTS, seconds);
-            row.add("record saved with its number, keyed", CLIENTS, kept, String.format(Locale.ROOT, "%.2f × a number alone, beside it", kept.perSecond() / alone.perSecond()));
-            String table = IntStream.range(0, ROWS).mapToObj(i -> ",Pallet " + i + ",low C").collect(Collectors.joining("\n", "number,name,note\n", "\n"));
+            row.add(
+                    "record saved with its number, keyed",
+                    CLIENTS,
+                    kept,
+                    String.format(
+                            Locale.ROOT, "%.2f × a number alone, beside it", kept.perSecond() / alone.perSecond()));
+            String table = IntStream.range(0, ROWS)
+                    .mapToObj(i -> ",Pallet " + i + ",low C")
+                    .collect(Collectors.joining("\n", "number,name,note\n", "\n"));
             double best = Double.MAX_VALUE;
             double most = 0;
             for (int i = 0; i < TABLES; i++) {
@@ -55,7 +68,12 @@ final class Records {
                 best = Math.min(best, took);
                 most = Math.max(most, took);
             }
-            report.figure("a table of 100,000 blank rows filled, one commit", "%.1f s, and %.1f s at the slowest of %d", best, most, TABLES);
+            report.figure(
+                    "a table of 100,000 blank rows filled, one commit",
+                    "%.1f s, and %.1f s at the slowest of %d",
+                    best,
+                    most,
+                    TABLES);
         }
     }
 }

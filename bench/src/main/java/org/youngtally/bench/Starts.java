@@ -7,7 +7,10 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 
-/** How long it takes from nothing to an answer: the service, one call of the client, and beside them a bare virtual machine that makes one request. */
+/**
+ * How long it takes from nothing to an answer: the service, one call of the client, and beside them a bare virtual
+ * machine that makes one request.
+ */
 final class Starts {
     private static final int TIMES = 7;
 
@@ -28,7 +31,12 @@ final class Starts {
 
     /** The start of a command line that shares class data between runs, as {@code ./youngtally} does. */
     static List<String> sharing(Path archive) {
-        return List.of(ProcessHandle.current().info().command().orElse("java"), "-XX:+AutoCreateSharedArchive", "-XX:SharedArchiveFile=" + archive, "-Xlog:cds=off", "-Xlog:aot=off");
+        return List.of(
+                ProcessHandle.current().info().command().orElse("java"),
+                "-XX:+AutoCreateSharedArchive",
+                "-XX:SharedArchiveFile=" + archive,
+                "-Xlog:cds=off",
+                "-Xlog:aot=off");
     }
 
     void measure() throws IOException, InterruptedException {
@@ -45,12 +53,20 @@ final class Starts {
 
     private void call(String address, String token) throws IOException, InterruptedException {
         Path cli;
-        try (var jars = Files.newDirectoryStream(service.resolve("../../../cli/target").normalize(), "youngtally-cli-*.jar")) {
+        try (var jars =
+                Files.newDirectoryStream(service.resolve("../../../cli/target").normalize(), "youngtally-cli-*.jar")) {
             cli = jars.iterator().next();
         }
         var client = new ArrayList<>(sharing(data.resolveSibling("cli.jsa")));
-        client.addAll(List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-jar", cli.toString(), "status", "--service", address));
-        List<String> bare = List.of(client.getFirst(), "-cp", System.getProperty("java.class.path"), OneRequest.class.getName(), address + "/api/v1/status", token);
+        client.addAll(List.of(
+                "-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-jar", cli.toString(), "status", "--service", address));
+        List<String> bare = List.of(
+                client.getFirst(),
+                "-cp",
+                System.getProperty("java.class.path"),
+                OneRequest.class.getName(),
+                address + "/api/v1/status",
+                token);
         double[] clientTimes = new double[TIMES];
         double[] bareTimes = new double[TIMES];
         // The first run makes the shared archive, and counts for nothing.
@@ -61,14 +77,21 @@ final class Starts {
         }
         Arrays.sort(clientTimes);
         Arrays.sort(bareTimes);
-        report.figure("one call of the client, median of " + TIMES, "%.2f s (%.2f × a bare virtual machine that makes one request)", clientTimes[TIMES / 2], clientTimes[TIMES / 2] / bareTimes[TIMES / 2]);
+        report.figure(
+                "one call of the client, median of " + TIMES,
+                "%.2f s (%.2f × a bare virtual machine that makes one request)",
+                clientTimes[TIMES / 2],
+                clientTimes[TIMES / 2] / bareTimes[TIMES / 2]);
     }
 
     private static double seconds(List<String> command, String token) throws IOException, InterruptedException {
         long start = System.nanoTime();
         var builder = new ProcessBuilder(command);
         builder.environment().put("YOUNGTALLY_TOKEN", token);
-        int exit = builder.redirectOutput(ProcessBuilder.Redirect.DISCARD).redirectError(ProcessBuilder.Redirect.INHERIT).start().waitFor();
+        int exit = builder.redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .redirectError(ProcessBuilder.Redirect.INHERIT)
+                .start()
+                .waitFor();
         if (exit != 0) throw new IOException(command + " ended with " + exit);
         return (System.nanoTime() - start) / 1e9;
     }

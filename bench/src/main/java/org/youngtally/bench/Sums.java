@@ -44,7 +44,8 @@ final class Sums {
         long symbols = 0;
         for (int round = 0; round < ROUNDS; round++) {
             long start = System.nanoTime();
-            for (int i = 0; i < IDENTIFIERS; i++) symbols += rendering.of(range.valueAt(i)).charAt(4);
+            for (int i = 0; i < IDENTIFIERS; i++)
+                symbols += rendering.of(range.valueAt(i)).charAt(4);
             best = Math.max(best, IDENTIFIERS / ((System.nanoTime() - start) / 1e9));
         }
         if (symbols == 0) throw new IllegalStateException("nothing was rendered");
@@ -56,25 +57,32 @@ final class Sums {
         var namespace = new ArrayList<Series>();
         for (int i = 0; i < SERIES; i++) {
             String mark = "/" + i + "/";
-            namespace.add(switch (i % 3) {
-                case 0 -> series("s" + i, "N{date yy}" + mark + "{count 5 alphanumeric}{check mod37-36}", 9_999);
-                case 1 -> series("s" + i, "N{date yyMM}" + mark + "{count 5 safe}", 9_999);
-                default -> series("s" + i, "N{date yyyy}" + mark + "{count 6}", 9_999);
-            });
+            namespace.add(
+                    switch (i % 3) {
+                        case 0 ->
+                            series("s" + i, "N{date yy}" + mark + "{count 5 alphanumeric}{check mod37-36}", 9_999);
+                        case 1 -> series("s" + i, "N{date yyMM}" + mark + "{count 5 safe}", 9_999);
+                        default -> series("s" + i, "N{date yyyy}" + mark + "{count 6}", 9_999);
+                    });
         }
         Set<String> all = namespace.stream().map(Series::key).collect(Collectors.toSet());
-        List<Fields> fields = namespace.stream().map(each -> new Fields(each, Map.of())).toList();
+        List<Fields> fields =
+                namespace.stream().map(each -> new Fields(each, Map.of())).toList();
         double best = Double.MAX_VALUE;
         for (int round = 0; round < ROUNDS; round++) {
             long start = System.nanoTime();
-            if (!(Proof.of(fields, all) instanceof Proof.Disjoint)) throw new IllegalStateException("these series never clash");
+            if (!(Proof.of(fields, all) instanceof Proof.Disjoint))
+                throw new IllegalStateException("these series never clash");
             best = Math.min(best, (System.nanoTime() - start) / 1e9);
         }
         report.figure("proof of " + SERIES + " series in one namespace", "%.2f s, best of %d", best, ROUNDS);
     }
 
     private static Series series(String key, String pattern, long last) {
-        var draft = new SeriesDraft.Builder(key, pattern).namespace("n").ranges(List.of(new RangeDraft(0L, last, null, "2026-01-01", null, null))).draft();
+        var draft = new SeriesDraft.Builder(key, pattern)
+                .namespace("n")
+                .ranges(List.of(new RangeDraft(0L, last, null, "2026-01-01", null, null)))
+                .draft();
         return DraftCheck.of(draft).series().orElseThrow();
     }
 }

@@ -11,18 +11,36 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "account", description = "The people and programs that act here, and what they may do.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB",
-        subcommands = {AccountCommand.All.class, AccountCommand.Show.class, AccountCommand.Open.class, AccountCommand.Give.class, AccountCommand.Withdraw.class, AccountCommand.Close.class, AccountCommand.Reopen.class, AccountCommand.NewPassword.class})
+@Command(
+        name = "account",
+        description = "The people and programs that act here, and what they may do.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = {
+            AccountCommand.All.class,
+            AccountCommand.Show.class,
+            AccountCommand.Open.class,
+            AccountCommand.Give.class,
+            AccountCommand.Withdraw.class,
+            AccountCommand.Close.class,
+            AccountCommand.Reopen.class,
+            AccountCommand.NewPassword.class
+        })
 final class AccountCommand {
-    private static final String GRANT = "RIGHT:WHERE, e.g. allocate:unit=care; a right is define, allocate, hold, void, read, audit or access, and where is all, unit=KEY, kind=KEY or series=KEY. Once for each grant.";
+    private static final String GRANT =
+            "RIGHT:WHERE, e.g. allocate:unit=care; a right is define, allocate, hold, void, read, audit or access, and where is all, unit=KEY, kind=KEY or series=KEY. Once for each grant.";
 
     private static String grants(JsonObject account) {
         var words = new ArrayList<String>();
-        for (JsonElement each : Json.list(account, "grants")) words.add(Json.text(each.getAsJsonObject(), "right", "") + ":" + Json.text(each.getAsJsonObject(), "scope", "").replace(' ', '='));
+        for (JsonElement each : Json.list(account, "grants"))
+            words.add(Json.text(each.getAsJsonObject(), "right", "") + ":"
+                    + Json.text(each.getAsJsonObject(), "scope", "").replace(' ', '='));
         return words.isEmpty() ? "—" : String.join(" ", words);
     }
 
-    private static String state(JsonObject account) { return account.get("closed").getAsBoolean() ? "closed" : Json.text(account, "sort", ""); }
+    private static String state(JsonObject account) {
+        return account.get("closed").getAsBoolean() ? "closed" : Json.text(account, "sort", "");
+    }
 
     /** Grants as they are typed, in the service's words. */
     private static JsonArray written(List<String> grants) {
@@ -50,7 +68,12 @@ final class AccountCommand {
             Service.Answer answer = service.get("/accounts");
             if (output.asJson(answer)) return Main.DONE;
             var rows = new ArrayList<List<String>>();
-            for (JsonElement each : answer.body().getAsJsonArray()) rows.add(List.of(Json.text(each.getAsJsonObject(), "name", ""), Json.text(each.getAsJsonObject(), "title", ""), state(each.getAsJsonObject()), grants(each.getAsJsonObject())));
+            for (JsonElement each : answer.body().getAsJsonArray())
+                rows.add(List.of(
+                        Json.text(each.getAsJsonObject(), "name", ""),
+                        Json.text(each.getAsJsonObject(), "title", ""),
+                        state(each.getAsJsonObject()),
+                        grants(each.getAsJsonObject())));
             output.table(List.of("ACCOUNT", "TITLE", "", "MAY"), rows);
             return Main.DONE;
         }
@@ -80,21 +103,34 @@ final class AccountCommand {
         }
     }
 
-    @Command(name = "show", description = "Show one account: its grants and its tokens.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "show",
+            description = "Show one account: its grants and its tokens.",
+            mixinStandardHelpOptions = true)
     static final class Show extends One {
         @Override
         public Integer call() {
             Service.Answer answer = super.service.get("/accounts/" + Service.escape(super.account));
             if (super.output.asJson(answer)) return Main.DONE;
             JsonObject found = answer.body().getAsJsonObject();
-            super.output.line(Json.text(found, "name", "") + "  " + Json.text(found, "title", "") + "  " + state(found));
-            for (JsonElement each : Json.list(found, "grants")) super.output.line("  may " + Json.text(each.getAsJsonObject(), "right", "") + " for " + Json.text(each.getAsJsonObject(), "scope", ""));
-            for (JsonElement each : Json.list(found, "tokens")) super.output.line("  token " + Json.text(each.getAsJsonObject(), "id", "") + "  " + Json.text(each.getAsJsonObject(), "name", "") + "  until " + Json.text(each.getAsJsonObject(), "expires", "") + "  " + Json.text(each.getAsJsonObject(), "state", ""));
+            super.output.line(
+                    Json.text(found, "name", "") + "  " + Json.text(found, "title", "") + "  " + state(found));
+            for (JsonElement each : Json.list(found, "grants"))
+                super.output.line("  may " + Json.text(each.getAsJsonObject(), "right", "") + " for "
+                        + Json.text(each.getAsJsonObject(), "scope", ""));
+            for (JsonElement each : Json.list(found, "tokens"))
+                super.output.line("  token " + Json.text(each.getAsJsonObject(), "id", "") + "  "
+                        + Json.text(each.getAsJsonObject(), "name", "") + "  until "
+                        + Json.text(each.getAsJsonObject(), "expires", "") + "  "
+                        + Json.text(each.getAsJsonObject(), "state", ""));
             return Main.DONE;
         }
     }
 
-    @Command(name = "open", description = "Open an account. A person's random password is printed this once.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "open",
+            description = "Open an account. A person's random password is printed this once.",
+            mixinStandardHelpOptions = true)
     static final class Open extends One {
         @Option(names = "--title", paramLabel = "TEXT", description = "Who or what it is.")
         private String title;
@@ -114,8 +150,12 @@ final class AccountCommand {
             body.add("grants", written(grants));
             Service.Answer answer = super.service.post("/accounts", body);
             if (super.output.asJson(answer)) return Main.DONE;
-            if (answer.body().getAsJsonObject().has("password")) super.output.line(Json.text(answer.body().getAsJsonObject(), "password", ""));
-            super.output.note(super.account + " is open" + (program ? "; issue a token with: youngtally token issue --account " + super.account + " NAME" : ". The password is shown this once."));
+            if (answer.body().getAsJsonObject().has("password"))
+                super.output.line(Json.text(answer.body().getAsJsonObject(), "password", ""));
+            super.output.note(super.account + " is open"
+                    + (program
+                            ? "; issue a token with: youngtally token issue --account " + super.account + " NAME"
+                            : ". The password is shown this once."));
             return Main.DONE;
         }
     }
@@ -126,7 +166,9 @@ final class AccountCommand {
         private List<String> grants;
 
         @Override
-        public Integer call() { return grant("/grants", grants, "has"); }
+        public Integer call() {
+            return grant("/grants", grants, "has");
+        }
     }
 
     @Command(name = "withdraw", description = "Take grants away from an account.", mixinStandardHelpOptions = true)
@@ -135,26 +177,39 @@ final class AccountCommand {
         private List<String> grants;
 
         @Override
-        public Integer call() { return grant("/withdrawals", grants, "has no more"); }
+        public Integer call() {
+            return grant("/withdrawals", grants, "has no more");
+        }
     }
 
-    @Command(name = "close", description = "Close an account: it may do nothing any more.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "close",
+            description = "Close an account: it may do nothing any more.",
+            mixinStandardHelpOptions = true)
     static final class Close extends One {
         @Override
-        public Integer call() { return post("/closings", new JsonObject(), "is closed."); }
+        public Integer call() {
+            return post("/closings", new JsonObject(), "is closed.");
+        }
     }
 
     @Command(name = "reopen", description = "Open a closed account again.", mixinStandardHelpOptions = true)
     static final class Reopen extends One {
         @Override
-        public Integer call() { return post("/reopenings", new JsonObject(), "is open again."); }
+        public Integer call() {
+            return post("/reopenings", new JsonObject(), "is open again.");
+        }
     }
 
-    @Command(name = "new-password", description = "Give a person a new random password, printed this once.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "new-password",
+            description = "Give a person a new random password, printed this once.",
+            mixinStandardHelpOptions = true)
     static final class NewPassword extends One {
         @Override
         public Integer call() {
-            Service.Answer answer = super.service.post("/accounts/" + Service.escape(super.account) + "/passwords", new JsonObject());
+            Service.Answer answer =
+                    super.service.post("/accounts/" + Service.escape(super.account) + "/passwords", new JsonObject());
             if (super.output.asJson(answer)) return Main.DONE;
             super.output.line(Json.text(answer.body().getAsJsonObject(), "password", ""));
             super.output.note("It is shown this once; every session of " + super.account + " has ended.");

@@ -12,7 +12,11 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "allocate", description = "Take the next numbers of a series; or of the series that the routes find for a kind of record in a unit.", mixinStandardHelpOptions = true)
+@Command(
+        name = "allocate",
+        description =
+                "Take the next numbers of a series; or of the series that the routes find for a kind of record in a unit.",
+        mixinStandardHelpOptions = true)
 final class AllocateCommand implements Callable<Integer> {
     @Mixin
     private Service service;
@@ -23,7 +27,10 @@ final class AllocateCommand implements Callable<Integer> {
     @Parameters(paramLabel = "SERIES", arity = "0..1", description = "The key of the series; left out with --kind.")
     private String series;
 
-    @Option(names = "--kind", paramLabel = "KIND", description = "The kind of record that the number is for: its unit and its fields find the series.")
+    @Option(
+            names = "--kind",
+            paramLabel = "KIND",
+            description = "The kind of record that the number is for: its unit and its fields find the series.")
     private String kind;
 
     @Spec
@@ -32,7 +39,10 @@ final class AllocateCommand implements Callable<Integer> {
     @Option(names = "--quantity", paramLabel = "N", description = "How many (default 1).", defaultValue = "1")
     private long quantity;
 
-    @Option(names = "--typed", paramLabel = "IDENTIFIER", description = "Take this one, for a series whose numbers may be typed.")
+    @Option(
+            names = "--typed",
+            paramLabel = "IDENTIFIER",
+            description = "Take this one, for a series whose numbers may be typed.")
     private String typed;
 
     @Mixin
@@ -42,9 +52,16 @@ final class AllocateCommand implements Callable<Integer> {
     public Integer call() {
         JsonObject body = request.body(quantity);
         if (typed != null) body.addProperty("typed", typed);
-        if ((series == null) == (kind == null)) throw new ParameterException(spec.commandLine(), series == null ? "It is not said which series; name it, or give --kind and --unit" : "The series is named, and --kind as well; leave one of them out");
-        if (kind == null) return take(service, output, "/series/" + Service.escape(series) + "/allocations", body, request.key());
-        if (!request.unit(body)) throw new ParameterException(spec.commandLine(), "--kind needs --unit, the unit that the record is of");
+        if ((series == null) == (kind == null))
+            throw new ParameterException(
+                    spec.commandLine(),
+                    series == null
+                            ? "It is not said which series; name it, or give --kind and --unit"
+                            : "The series is named, and --kind as well; leave one of them out");
+        if (kind == null)
+            return take(service, output, "/series/" + Service.escape(series) + "/allocations", body, request.key());
+        if (!request.unit(body))
+            throw new ParameterException(spec.commandLine(), "--kind needs --unit, the unit that the record is of");
         return take(service, output, "/kinds/" + Service.escape(kind) + "/allocations", body, request.key());
     }
 
@@ -54,21 +71,37 @@ final class AllocateCommand implements Callable<Integer> {
         if (output.asJson(answer)) return Main.DONE;
         JsonObject taken = answer.body().getAsJsonObject();
         for (JsonElement identifier : Json.list(taken, "identifiers")) output.line(identifier.getAsString());
-        if (taken.has("until")) output.note("Held until " + Moment.of(Json.text(taken, "until", "")) + "; confirm or release by then.");
-        if (taken.has("withdrawn")) output.note("The same request took numbers as entry " + Json.number(taken, "seq") + "; " + Json.number(taken, "withdrawn") + " of " + Json.number(taken, "quantity") + " were given back or voided since, so that it gives none.");
-        else if (taken.get("repeated").getAsBoolean()) output.note("The same request had taken " + (Json.number(taken, "quantity") == 1 ? "it" : "them") + " before, as entry " + Json.number(taken, "seq") + ".");
+        if (taken.has("until"))
+            output.note("Held until " + Moment.of(Json.text(taken, "until", "")) + "; confirm or release by then.");
+        if (taken.has("withdrawn"))
+            output.note("The same request took numbers as entry " + Json.number(taken, "seq") + "; "
+                    + Json.number(taken, "withdrawn") + " of " + Json.number(taken, "quantity")
+                    + " were given back or voided since, so that it gives none.");
+        else if (taken.get("repeated").getAsBoolean())
+            output.note("The same request had taken " + (Json.number(taken, "quantity") == 1 ? "it" : "them")
+                    + " before, as entry " + Json.number(taken, "seq") + ".");
         return Main.DONE;
     }
 
     /** What a request for numbers says besides its quantity. */
     static final class Request {
-        @Option(names = "--date", paramLabel = "DATE", description = "The business date, as in 2026-01-31 (default: today, as the service has it).")
+        @Option(
+                names = "--date",
+                paramLabel = "DATE",
+                description = "The business date, as in 2026-01-31 (default: today, as the service has it).")
         private String date;
 
-        @Option(names = "--reference", paramLabel = "TEXT", description = "What the numbers are for; unique in the series.")
+        @Option(
+                names = "--reference",
+                paramLabel = "TEXT",
+                description = "What the numbers are for; unique in the series.")
         private String reference;
 
-        @Option(names = "--key", paramLabel = "TOKEN", description = "A token for this request: repeated with it, it gives the same answer (default: a new one).")
+        @Option(
+                names = "--key",
+                paramLabel = "TOKEN",
+                description =
+                        "A token for this request: repeated with it, it gives the same answer (default: a new one).")
         private String key;
 
         @Mixin
@@ -84,8 +117,12 @@ final class AllocateCommand implements Callable<Integer> {
         }
 
         /** Whether the request names a unit. */
-        boolean unit(JsonObject body) { return body.has("unit"); }
+        boolean unit(JsonObject body) {
+            return body.has("unit");
+        }
 
-        String key() { return key == null ? UUID.randomUUID().toString() : key; }
+        String key() {
+            return key == null ? UUID.randomUUID().toString() : key;
+        }
     }
 }

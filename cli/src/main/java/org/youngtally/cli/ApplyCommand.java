@@ -20,7 +20,10 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "apply", description = "Define all that stands in a file, or in every .yaml file of a folder, or none of it.", mixinStandardHelpOptions = true)
+@Command(
+        name = "apply",
+        description = "Define all that stands in a file, or in every .yaml file of a folder, or none of it.",
+        mixinStandardHelpOptions = true)
 final class ApplyCommand implements Callable<Integer> {
     @Mixin
     private Service service;
@@ -61,33 +64,51 @@ final class ApplyCommand implements Callable<Integer> {
         for (String kind : List.of("namespaces", "codebooks", "series")) {
             for (JsonElement each : answer.body().getAsJsonObject().getAsJsonArray(kind)) {
                 if (!Json.text(each.getAsJsonObject(), "change", "").equals("unchanged")) changes++;
-                print(output, kind.equals("series") ? "" : kind.substring(0, kind.length() - 1) + " ", each.getAsJsonObject());
+                print(
+                        output,
+                        kind.equals("series") ? "" : kind.substring(0, kind.length() - 1) + " ",
+                        each.getAsJsonObject());
             }
         }
         for (JsonElement each : Json.list(answer.body().getAsJsonObject(), "organisation")) {
             if (!Json.text(each.getAsJsonObject(), "change", "").equals("unchanged")) changes++;
             print(output, Json.text(each.getAsJsonObject(), "what", "") + " ", each.getAsJsonObject());
         }
-        output.note(dryRun ? "A dry run: nothing was changed." : changes == 0 ? "Everything stood so already." : changes + (changes == 1 ? " definition was" : " definitions were") + " taken.");
+        output.note(
+                dryRun
+                        ? "A dry run: nothing was changed."
+                        : changes == 0
+                                ? "Everything stood so already."
+                                : changes + (changes == 1 ? " definition was" : " definitions were") + " taken.");
         return Main.DONE;
     }
 
     private static void print(Output output, String kind, JsonObject defined) {
         String change = Json.text(defined, "change", "");
-        String begins = Json.list(defined, "next").isEmpty() ? "" : ", begins with " + Json.list(defined, "next").get(0).getAsString();
-        output.line(change + " " + kind + Json.text(defined, "key", "") + ", version " + Json.number(defined, "version") + begins);
+        String begins = Json.list(defined, "next").isEmpty()
+                ? ""
+                : ", begins with " + Json.list(defined, "next").get(0).getAsString();
+        output.line(change + " " + kind + Json.text(defined, "key", "") + ", version " + Json.number(defined, "version")
+                + begins);
         for (JsonElement each : Json.list(defined, "differences")) {
             JsonObject difference = each.getAsJsonObject();
-            output.line("   " + Json.text(difference, "path", "") + " was " + Json.text(difference, "was", "not there") + " and becomes " + Json.text(difference, "becomes", "absent"));
+            output.line("   " + Json.text(difference, "path", "") + " was " + Json.text(difference, "was", "not there")
+                    + " and becomes " + Json.text(difference, "becomes", "absent"));
         }
-        for (JsonElement each : Json.list(defined, "slips")) output.note("   a slip? " + Json.text(each.getAsJsonObject(), "path", "") + ": " + Json.text(each.getAsJsonObject(), "remark", ""));
+        for (JsonElement each : Json.list(defined, "slips"))
+            output.note("   a slip? " + Json.text(each.getAsJsonObject(), "path", "") + ": "
+                    + Json.text(each.getAsJsonObject(), "remark", ""));
     }
 
     private List<Path> files() {
         if (Files.isRegularFile(path)) return List.of(path);
-        if (!Files.isDirectory(path)) throw new ParameterException(spec.commandLine(), path + " is not there; give a YAML file or a folder of them");
+        if (!Files.isDirectory(path))
+            throw new ParameterException(
+                    spec.commandLine(), path + " is not there; give a YAML file or a folder of them");
         try (Stream<Path> all = Files.list(path)) {
-            List<Path> found = all.filter(file -> file.toString().matches(".*\\.ya?ml")).sorted().toList();
+            List<Path> found = all.filter(file -> file.toString().matches(".*\\.ya?ml"))
+                    .sorted()
+                    .toList();
             if (found.isEmpty()) throw new ParameterException(spec.commandLine(), path + " holds no .yaml file");
             return found;
         } catch (IOException e) {

@@ -9,7 +9,10 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "audit", description = "Walk every position and the hash chain: gap-free, or exactly what is wrong.", mixinStandardHelpOptions = true)
+@Command(
+        name = "audit",
+        description = "Walk every position and the hash chain: gap-free, or exactly what is wrong.",
+        mixinStandardHelpOptions = true)
 final class AuditCommand implements Callable<Integer> {
     @Mixin
     private Service service;
@@ -17,10 +20,17 @@ final class AuditCommand implements Callable<Integer> {
     @Mixin
     private Output output;
 
-    @Parameters(paramLabel = "SERIES", arity = "0..1", description = "Walk the positions of this series only; the chain is read whole.")
+    @Parameters(
+            paramLabel = "SERIES",
+            arity = "0..1",
+            description = "Walk the positions of this series only; the chain is read whole.")
     private String series;
 
-    @Option(names = "--head", paramLabel = "SEQUENCE:HASH", description = "A head that an earlier audit ended with: prove that nothing up to it was rewritten or cut off.")
+    @Option(
+            names = "--head",
+            paramLabel = "SEQUENCE:HASH",
+            description =
+                    "A head that an earlier audit ended with: prove that nothing up to it was rewritten or cut off.")
     private String head;
 
     @Override
@@ -38,16 +48,21 @@ final class AuditCommand implements Callable<Integer> {
     /** How many positions there are in each state that is not plainly issued. */
     private static String states(JsonObject report) {
         var words = new ArrayList<String>();
-        report.getAsJsonObject("states").entrySet().forEach(state -> words.add(state.getValue().getAsLong() + " " + state.getKey()));
+        report.getAsJsonObject("states")
+                .entrySet()
+                .forEach(state -> words.add(state.getValue().getAsLong() + " " + state.getKey()));
         return words.isEmpty() ? "" : " (" + String.join(", ", words) + ")";
     }
 
     private void print(JsonObject report, boolean gapFree) {
         for (JsonElement finding : report.getAsJsonArray("findings")) output.line("wrong: " + finding.getAsString());
         if (Json.number(report, "more") > 0) output.line("wrong: " + Json.number(report, "more") + " more findings");
-        output.line((gapFree ? "gap-free: " : "NOT in order: ") + Json.number(report, "positions") + " positions" + states(report) + " in " + Json.number(report, "lanes") + " lanes, " + Json.number(report, "entries") + " entries in the chain");
+        output.line((gapFree ? "gap-free: " : "NOT in order: ") + Json.number(report, "positions") + " positions"
+                + states(report) + " in " + Json.number(report, "lanes") + " lanes, " + Json.number(report, "entries")
+                + " entries in the chain");
         for (JsonElement each : report.getAsJsonArray("explained")) output.line("explained: " + each.getAsString());
-        if (gapFree && head != null) output.line("nothing up to entry " + head.replaceFirst(":.*", "") + " was rewritten or cut off");
+        if (gapFree && head != null)
+            output.line("nothing up to entry " + head.replaceFirst(":.*", "") + " was rewritten or cut off");
         output.line("head " + Json.text(report, "head", ""));
     }
 }

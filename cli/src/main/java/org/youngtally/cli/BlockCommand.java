@@ -11,7 +11,13 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "block", description = "Blocks of numbers, to be used elsewhere.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = {BlockCommand.Take.class, BlockCommand.All.class, BlockCommand.Use.class, BlockCommand.Split.class})
+@Command(
+        name = "block",
+        description = "Blocks of numbers, to be used elsewhere.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = {BlockCommand.Take.class, BlockCommand.All.class, BlockCommand.Use.class, BlockCommand.Split.class
+        })
 final class BlockCommand {
 
     @Command(name = "take", description = "Take many numbers as one block.", mixinStandardHelpOptions = true)
@@ -28,7 +34,10 @@ final class BlockCommand {
         @Option(names = "--quantity", paramLabel = "N", description = "How many.", required = true)
         private long quantity;
 
-        @Option(names = "--holder", paramLabel = "NAME", description = "Who uses them: a branch, a supplier, a printer.")
+        @Option(
+                names = "--holder",
+                paramLabel = "NAME",
+                description = "Who uses them: a branch, a supplier, a printer.")
         private String holder;
 
         @Mixin
@@ -42,12 +51,16 @@ final class BlockCommand {
             if (output.asJson(answer)) return Main.DONE;
             JsonObject taken = answer.body().getAsJsonObject();
             output.line(Json.text(taken, "first", "") + " to " + Json.text(taken, "last", ""));
-            output.note("It is block " + Json.number(taken, "seq") + (holder == null ? "" : " of " + holder) + "." + (taken.get("repeated").getAsBoolean() ? " The same request had taken it before." : ""));
+            output.note("It is block " + Json.number(taken, "seq") + (holder == null ? "" : " of " + holder) + "."
+                    + (taken.get("repeated").getAsBoolean() ? " The same request had taken it before." : ""));
             return Main.DONE;
         }
     }
 
-    @Command(name = "list", description = "List blocks, those first that have most numbers left which were not reported.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "list",
+            description = "List blocks, those first that have most numbers left which were not reported.",
+            mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -60,20 +73,38 @@ final class BlockCommand {
 
         @Override
         public Integer call() {
-            Service.Answer answer = service.get("/blocks" + (series == null ? "" : "?series=" + Service.escape(series)));
+            Service.Answer answer =
+                    service.get("/blocks" + (series == null ? "" : "?series=" + Service.escape(series)));
             if (output.asJson(answer)) return Main.DONE;
             var rows = new ArrayList<List<String>>();
             for (JsonElement each : answer.body().getAsJsonArray()) rows.add(row(each.getAsJsonObject()));
             if (rows.isEmpty()) output.note("No blocks.");
-            else output.table(List.of(">BLOCK", "SERIES", "HOLDER", "NUMBERS", ">TAKEN", ">LEFT", ">USED", ">BACK", ">VOID", "PART OF"), rows);
+            else
+                output.table(
+                        List.of(
+                                ">BLOCK", "SERIES", "HOLDER", "NUMBERS", ">TAKEN", ">LEFT", ">USED", ">BACK", ">VOID",
+                                "PART OF"),
+                        rows);
             return Main.DONE;
         }
 
         private static List<String> row(JsonObject block) {
             JsonObject states = block.getAsJsonObject("states");
-            long gone = states.entrySet().stream().filter(state -> !List.of("left", "used", "returned").contains(state.getKey())).mapToLong(state -> state.getValue().getAsLong()).sum();
-            return List.of(Json.text(block, "block", ""), Json.text(block, "series", ""), Json.text(block, "holder", "—"), Json.text(block, "first", "") + " … " + Json.text(block, "last", ""), Json.text(block, "quantity", ""),
-                    Json.text(block, "left", ""), Json.text(states, "used", "0"), Json.text(states, "returned", "0"), Long.toString(gone), Json.text(block, "parent", ""));
+            long gone = states.entrySet().stream()
+                    .filter(state -> !List.of("left", "used", "returned").contains(state.getKey()))
+                    .mapToLong(state -> state.getValue().getAsLong())
+                    .sum();
+            return List.of(
+                    Json.text(block, "block", ""),
+                    Json.text(block, "series", ""),
+                    Json.text(block, "holder", "—"),
+                    Json.text(block, "first", "") + " … " + Json.text(block, "last", ""),
+                    Json.text(block, "quantity", ""),
+                    Json.text(block, "left", ""),
+                    Json.text(states, "used", "0"),
+                    Json.text(states, "returned", "0"),
+                    Long.toString(gone),
+                    Json.text(block, "parent", ""));
         }
     }
 
@@ -83,10 +114,15 @@ final class BlockCommand {
         private Settling settling;
 
         @Override
-        public Integer call() { return settling.settle("uses", "reported as used"); }
+        public Integer call() {
+            return settling.settle("uses", "reported as used");
+        }
     }
 
-    @Command(name = "split", description = "Hand a part of a block on, as a block of its own.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "split",
+            description = "Hand a part of a block on, as a block of its own.",
+            mixinStandardHelpOptions = true)
     static final class Split implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -97,13 +133,21 @@ final class BlockCommand {
         @Parameters(paramLabel = "BLOCK", description = "The block, by the entry that made it.")
         private long block;
 
-        @Option(names = "--quantity", paramLabel = "N", description = "How many of its numbers that were not reported yet, from its first on.", required = true)
+        @Option(
+                names = "--quantity",
+                paramLabel = "N",
+                description = "How many of its numbers that were not reported yet, from its first on.",
+                required = true)
         private long quantity;
 
         @Option(names = "--holder", paramLabel = "NAME", description = "Who uses them.")
         private String holder;
 
-        @Option(names = "--key", paramLabel = "TOKEN", description = "A token for this request: repeated with it, it gives the same answer (default: a new one).")
+        @Option(
+                names = "--key",
+                paramLabel = "TOKEN",
+                description =
+                        "A token for this request: repeated with it, it gives the same answer (default: a new one).")
         private String key;
 
         @Override
@@ -111,11 +155,15 @@ final class BlockCommand {
             var body = new JsonObject();
             body.addProperty("quantity", quantity);
             if (holder != null) body.addProperty("holder", holder);
-            Service.Answer answer = service.take("/blocks/" + block + "/parts", body, key == null ? UUID.randomUUID().toString() : key);
+            Service.Answer answer = service.take(
+                    "/blocks/" + block + "/parts",
+                    body,
+                    key == null ? UUID.randomUUID().toString() : key);
             if (output.asJson(answer)) return Main.DONE;
             JsonObject part = answer.body().getAsJsonObject();
             output.line(Json.text(part, "first", "") + " to " + Json.text(part, "last", ""));
-            output.note("It is block " + Json.number(part, "seq") + (holder == null ? "" : " of " + holder) + ", a part of block " + block + ".");
+            output.note("It is block " + Json.number(part, "seq") + (holder == null ? "" : " of " + holder)
+                    + ", a part of block " + block + ".");
             return Main.DONE;
         }
     }

@@ -8,7 +8,10 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 
-@Command(name = "calendar", description = "Show what opens and closes when, and the holes between.", mixinStandardHelpOptions = true)
+@Command(
+        name = "calendar",
+        description = "Show what opens and closes when, and the holes between.",
+        mixinStandardHelpOptions = true)
 final class CalendarCommand implements Callable<Integer> {
     @Mixin
     private Service service;
@@ -32,9 +35,18 @@ final class CalendarCommand implements Callable<Integer> {
         var own = new ArrayList<List<String>>();
         for (JsonElement each : series.getAsJsonArray("ranges")) {
             JsonObject range = each.getAsJsonObject();
-            own.add(List.of(Json.text(range, "opens", ""), Json.text(range, "closes", "—"), key, Json.number(range, "first") + " to " + Json.number(range, "last")));
+            own.add(List.of(
+                    Json.text(range, "opens", ""),
+                    Json.text(range, "closes", "—"),
+                    key,
+                    Json.number(range, "first") + " to " + Json.number(range, "last")));
         }
-        for (JsonElement each : series.getAsJsonArray("holes")) own.add(List.of(Json.text(each.getAsJsonObject(), "from", ""), Json.text(each.getAsJsonObject(), "to", ""), key, "HOLE: no range serves these dates"));
+        for (JsonElement each : series.getAsJsonArray("holes"))
+            own.add(List.of(
+                    Json.text(each.getAsJsonObject(), "from", ""),
+                    Json.text(each.getAsJsonObject(), "to", ""),
+                    key,
+                    "HOLE: no range serves these dates"));
         own.sort((a, b) -> a.getFirst().compareTo(b.getFirst()));
         rows.addAll(own);
     }

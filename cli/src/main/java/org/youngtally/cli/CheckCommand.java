@@ -24,16 +24,28 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "check", description = "Check digits, worked out here: no service is asked.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = {CheckCommand.Add.class, CheckCommand.Verify.class, CheckCommand.All.class})
+@Command(
+        name = "check",
+        description = "Check digits, worked out here: no service is asked.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = {CheckCommand.Add.class, CheckCommand.Verify.class, CheckCommand.All.class})
 final class CheckCommand {
     private static final int SHOWN = 5;
 
     /** Where the texts come from and the answers go: one line each. */
     static final class Lines {
-        @Parameters(index = "0", paramLabel = "SCHEME", description = "Such as gs1, luhn or mod97-10; ‘youngtally check list’ shows all.")
+        @Parameters(
+                index = "0",
+                paramLabel = "SCHEME",
+                description = "Such as gs1, luhn or mod97-10; ‘youngtally check list’ shows all.")
         private String name;
 
-        @Parameters(index = "1..*", arity = "0..*", paramLabel = "TEXT", description = "The texts; without any, each line of standard input.")
+        @Parameters(
+                index = "1..*",
+                arity = "0..*",
+                paramLabel = "TEXT",
+                description = "The texts; without any, each line of standard input.")
         private List<String> texts;
 
         @Option(names = "--json", description = "Print a JSON object a line.")
@@ -46,24 +58,38 @@ final class CheckCommand {
         record Answer(boolean done, String line, JsonObject json) {}
 
         private CheckScheme scheme() {
-            return CheckSchemes.of(name).orElseThrow(() -> new ParameterException(spec.commandLine(), "There is no check digit scheme ‘" + name + "’."
-                    + NearestName.to(name, CheckSchemes.all().stream().map(CheckScheme::name).toList()).map(near -> " Did you mean ‘" + near + "’?").orElse(" There are " + CheckSchemes.names() + ".")));
+            return CheckSchemes.of(name)
+                    .orElseThrow(() -> new ParameterException(
+                            spec.commandLine(),
+                            "There is no check digit scheme ‘" + name + "’."
+                                    + NearestName.to(
+                                                    name,
+                                                    CheckSchemes.all().stream()
+                                                            .map(CheckScheme::name)
+                                                            .toList())
+                                            .map(near -> " Did you mean ‘" + near + "’?")
+                                            .orElse(" There are " + CheckSchemes.names() + ".")));
         }
 
         int run(Function<CheckScheme, Function<String, Answer>> how) {
             Function<String, Answer> answers = how.apply(scheme());
             PrintWriter out = spec.commandLine().getOut();
             boolean all = true;
-            try (Stream<String> lines = texts == null ? new BufferedReader(new InputStreamReader(System.in, Charset.defaultCharset())).lines() : texts.stream()) {
+            try (Stream<String> lines = texts == null
+                    ? new BufferedReader(new InputStreamReader(System.in, Charset.defaultCharset())).lines()
+                    : texts.stream()) {
                 for (String text : (Iterable<String>) lines.filter(line -> !line.isBlank())::iterator) {
                     Answer answer = answer(answers, text);
                     all &= answer.done();
                     if (json) out.println(answer.json());
-                    else if (answer.line().startsWith("!")) spec.commandLine().getErr().println(answer.line().substring(1));
+                    else if (answer.line().startsWith("!"))
+                        spec.commandLine().getErr().println(answer.line().substring(1));
                     else out.println(answer.line());
                 }
             } catch (UncheckedIOException e) {
-                throw new ParameterException(spec.commandLine(), "Standard input cannot be read: " + e.getCause().getMessage());
+                throw new ParameterException(
+                        spec.commandLine(),
+                        "Standard input cannot be read: " + e.getCause().getMessage());
             }
             out.flush();
             return all ? Main.DONE : Main.REFUSED;
@@ -90,7 +116,9 @@ final class CheckCommand {
         @Override
         public Integer call() {
             return lines.run(scheme -> text -> {
-                String whole = Checked.add(scheme, text).orElseThrow(() -> new IllegalArgumentException("its check digit would be ten, which " + scheme.name() + " does not write"));
+                String whole = Checked.add(scheme, text)
+                        .orElseThrow(() -> new IllegalArgumentException(
+                                "its check digit would be ten, which " + scheme.name() + " does not write"));
                 var json = new JsonObject();
                 json.addProperty("given", text);
                 json.addProperty("text", whole);
@@ -99,7 +127,11 @@ final class CheckCommand {
         }
     }
 
-    @Command(name = "verify", description = "Say of each text whether it is right, or which one slip would make it right; exit 1 if any is wrong.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "verify",
+            description =
+                    "Say of each text whether it is right, or which one slip would make it right; exit 1 if any is wrong.",
+            mixinStandardHelpOptions = true)
     static final class Verify implements Callable<Integer> {
         @Mixin
         private Lines lines;
@@ -108,14 +140,23 @@ final class CheckCommand {
         public Integer call() {
             return lines.run(scheme -> text -> {
                 Checked checked = Checked.of(scheme, text);
-                return new Lines.Answer(checked.right(), text + "\t" + (checked.right() ? "right" : "wrong" + wrong(checked)), json(text, checked));
+                return new Lines.Answer(
+                        checked.right(),
+                        text + "\t" + (checked.right() ? "right" : "wrong" + wrong(checked)),
+                        json(text, checked));
             });
         }
 
         private static String wrong(Checked checked) {
-            String expected = checked.expected().map(right -> ", " + checked.given() + " should be " + right).orElse(", the number has no check digit");
+            String expected = checked.expected()
+                    .map(right -> ", " + checked.given() + " should be " + right)
+                    .orElse(", the number has no check digit");
             List<Checked.Repair> repairs = checked.repairs();
-            String likely = repairs.stream().filter(repair -> repair.slip() == Checked.Slip.SWAP).limit(SHOWN).map(Checked.Repair::text).collect(Collectors.joining(" or "));
+            String likely = repairs.stream()
+                    .filter(repair -> repair.slip() == Checked.Slip.SWAP)
+                    .limit(SHOWN)
+                    .map(Checked.Repair::text)
+                    .collect(Collectors.joining(" or "));
             return expected + (likely.isEmpty() ? "" : "; two neighbours swapped? " + likely);
         }
 
@@ -132,7 +173,10 @@ final class CheckCommand {
         }
     }
 
-    @Command(name = "list", description = "List the schemes, and which slips each one misses.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "list",
+            description = "List the schemes, and which slips each one misses.",
+            mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Spec
         private CommandSpec spec;
@@ -140,7 +184,8 @@ final class CheckCommand {
         @Override
         public Integer call() {
             PrintWriter out = spec.commandLine().getOut();
-            for (CheckScheme scheme : CheckSchemes.all()) out.printf("%-11s %s%n%-11s misses %s%n", scheme.name(), scheme.title(), "", scheme.misses());
+            for (CheckScheme scheme : CheckSchemes.all())
+                out.printf("%-11s %s%n%-11s misses %s%n", scheme.name(), scheme.title(), "", scheme.misses());
             out.println(CheckSchemes.WEIGHTED_SHAPE);
             out.flush();
             return Main.DONE;

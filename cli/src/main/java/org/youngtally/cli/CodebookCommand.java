@@ -16,11 +16,23 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "codebook", description = "The codebooks there are: add choices to them and retire them.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB",
-        subcommands = {CodebookCommand.All.class, CodebookCommand.Show.class, CodebookCommand.Add.class, CodebookCommand.Retire.class})
+@Command(
+        name = "codebook",
+        description = "The codebooks there are: add choices to them and retire them.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = {
+            CodebookCommand.All.class,
+            CodebookCommand.Show.class,
+            CodebookCommand.Add.class,
+            CodebookCommand.Retire.class
+        })
 final class CodebookCommand {
 
-    @Command(name = "list", description = "List all codebooks, and which series use each.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "list",
+            description = "List all codebooks, and which series use each.",
+            mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -37,7 +49,12 @@ final class CodebookCommand {
                 JsonObject book = each.getAsJsonObject();
                 var users = new ArrayList<String>();
                 for (JsonElement user : Json.list(book, "usedBy")) users.add(user.getAsString());
-                rows.add(List.of(Json.text(book, "key", ""), Json.text(book, "title", ""), Integer.toString(Json.list(book, "choices").size()), Json.text(book, "version", ""), users.isEmpty() ? "—" : String.join(", ", users)));
+                rows.add(List.of(
+                        Json.text(book, "key", ""),
+                        Json.text(book, "title", ""),
+                        Integer.toString(Json.list(book, "choices").size()),
+                        Json.text(book, "version", ""),
+                        users.isEmpty() ? "—" : String.join(", ", users)));
             }
             if (rows.isEmpty()) output.note("There are no codebooks yet; define some with: youngtally apply FILE");
             else output.table(List.of("CODEBOOK", "TITLE", ">CHOICES", ">VERSION", "USED BY"), rows);
@@ -45,7 +62,10 @@ final class CodebookCommand {
         }
     }
 
-    @Command(name = "show", description = "Show one codebook, its choices and those beneath them.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "show",
+            description = "Show one codebook, its choices and those beneath them.",
+            mixinStandardHelpOptions = true)
     static final class Show implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -69,7 +89,10 @@ final class CodebookCommand {
         private static void rows(String indent, JsonArray choices, List<List<String>> rows) {
             for (JsonElement each : choices) {
                 JsonObject choice = each.getAsJsonObject();
-                rows.add(List.of(indent + Json.text(choice, "code", ""), Json.text(choice, "name", ""), choice.has("retired") ? "retired" : ""));
+                rows.add(List.of(
+                        indent + Json.text(choice, "code", ""),
+                        Json.text(choice, "name", ""),
+                        choice.has("retired") ? "retired" : ""));
                 rows(indent + "  ", Json.list(choice, "choices"), rows);
             }
         }
@@ -86,7 +109,11 @@ final class CodebookCommand {
         @Parameters(index = "0", paramLabel = "CODEBOOK", description = "The key of the codebook.")
         private String codebook;
 
-        @Option(names = "--within", paramLabel = "CODE", description = "The code of the choice that it stands beneath; once for each level, the outermost first.")
+        @Option(
+                names = "--within",
+                paramLabel = "CODE",
+                description =
+                        "The code of the choice that it stands beneath; once for each level, the outermost first.")
         private List<String> within = List.of();
 
         @Spec
@@ -96,7 +123,10 @@ final class CodebookCommand {
             Service.Answer found = service.get("/codebooks/" + Service.escape(codebook));
             JsonObject book = found.body().getAsJsonObject();
             JsonObject parent = book;
-            for (String code : within) parent = choice(Json.list(parent, "choices"), code).orElseThrow(() -> wrong("‘" + codebook + "’ has no choice with the code ‘" + code + "’ there"));
+            for (String code : within)
+                parent = choice(Json.list(parent, "choices"), code)
+                        .orElseThrow(
+                                () -> wrong("‘" + codebook + "’ has no choice with the code ‘" + code + "’ there"));
             parent.add("choices", change.apply(Json.list(parent, "choices")));
             Service.Answer answer = service.put("/codebooks/" + Service.escape(codebook), book, found.tag());
             if (!output.asJson(answer)) output.note(done);
@@ -104,16 +134,25 @@ final class CodebookCommand {
         }
 
         static Optional<JsonObject> choice(JsonArray choices, String code) {
-            for (JsonElement each : choices) if (Json.text(each.getAsJsonObject(), "code", "").equals(code)) return Optional.of(each.getAsJsonObject());
+            for (JsonElement each : choices)
+                if (Json.text(each.getAsJsonObject(), "code", "").equals(code))
+                    return Optional.of(each.getAsJsonObject());
             return Optional.empty();
         }
 
-        ParameterException wrong(String what) { return new ParameterException(spec.commandLine(), what + "; nothing was changed. Look with: youngtally codebook show " + codebook); }
+        ParameterException wrong(String what) {
+            return new ParameterException(
+                    spec.commandLine(),
+                    what + "; nothing was changed. Look with: youngtally codebook show " + codebook);
+        }
     }
 
     @Command(name = "add", description = "Add a choice to a codebook.", mixinStandardHelpOptions = true)
     static final class Add extends Change {
-        @Parameters(index = "1", paramLabel = "CODE", description = "Its code; never changed, and never used for anything else.")
+        @Parameters(
+                index = "1",
+                paramLabel = "CODE",
+                description = "Its code; never changed, and never used for anything else.")
         private String code;
 
         @Parameters(index = "2", paramLabel = "NAME", description = "Its full name.")
@@ -124,24 +163,33 @@ final class CodebookCommand {
             var choice = new JsonObject();
             choice.addProperty("name", name);
             choice.addProperty("code", code);
-            return change(choices -> {
-                choices.add(choice);
-                return choices;
-            }, code + " stands for " + name + " from now on.");
+            return change(
+                    choices -> {
+                        choices.add(choice);
+                        return choices;
+                    },
+                    code + " stands for " + name + " from now on.");
         }
     }
 
-    @Command(name = "retire", description = "Retire a choice: it is not given any more, and its code is never used again.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "retire",
+            description = "Retire a choice: it is not given any more, and its code is never used again.",
+            mixinStandardHelpOptions = true)
     static final class Retire extends Change {
         @Parameters(index = "1", paramLabel = "CODE", description = "Its code.")
         private String code;
 
         @Override
         public Integer call() {
-            return change(choices -> {
-                choice(choices, code).orElseThrow(() -> wrong("There is no choice with the code ‘" + code + "’ there")).addProperty("retired", true);
-                return choices;
-            }, code + " is retired.");
+            return change(
+                    choices -> {
+                        choice(choices, code)
+                                .orElseThrow(() -> wrong("There is no choice with the code ‘" + code + "’ there"))
+                                .addProperty("retired", true);
+                        return choices;
+                    },
+                    code + " is retired.");
         }
     }
 }

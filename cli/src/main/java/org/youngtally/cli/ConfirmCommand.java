@@ -4,11 +4,16 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 
-@Command(name = "confirm", description = "Confirm numbers that are held: they are issued.", mixinStandardHelpOptions = true)
+@Command(
+        name = "confirm",
+        description = "Confirm numbers that are held: they are issued.",
+        mixinStandardHelpOptions = true)
 final class ConfirmCommand implements Callable<Integer> {
     @Mixin
     private Settling settling;
 
     @Override
-    public Integer call() { return settling.settle("confirmations", "confirmed"); }
+    public Integer call() {
+        return settling.settle("confirmations", "confirmed");
+    }
 }

@@ -10,10 +10,18 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 
-@Command(name = "entry", description = "The ledger's entries.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = EntryCommand.Page.class)
+@Command(
+        name = "entry",
+        description = "The ledger's entries.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = EntryCommand.Page.class)
 final class EntryCommand {
 
-    @Command(name = "list", description = "List entries from new to old, a page at a time.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "list",
+            description = "List entries from new to old, a page at a time.",
+            mixinStandardHelpOptions = true)
     static final class Page implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -24,7 +32,10 @@ final class EntryCommand {
         @Option(names = "--series", paramLabel = "SERIES", description = "Only those of this series.")
         private String series;
 
-        @Option(names = "--before", paramLabel = "SEQUENCE", description = "Only those before this entry: the next page.")
+        @Option(
+                names = "--before",
+                paramLabel = "SEQUENCE",
+                description = "Only those before this entry: the next page.")
         private Long before;
 
         @Option(names = "--limit", paramLabel = "N", description = "How many (default 20).", defaultValue = "20")
@@ -32,21 +43,39 @@ final class EntryCommand {
 
         @Override
         public Integer call() {
-            Service.Answer answer = service.get("/entries?limit=" + limit + (series == null ? "" : "&series=" + Service.escape(series)) + (before == null ? "" : "&before=" + before));
+            Service.Answer answer =
+                    service.get("/entries?limit=" + limit + (series == null ? "" : "&series=" + Service.escape(series))
+                            + (before == null ? "" : "&before=" + before));
             if (output.asJson(answer)) return Main.DONE;
             var rows = new ArrayList<List<String>>();
             for (JsonElement each : answer.body().getAsJsonArray()) rows.add(row(each.getAsJsonObject()));
             if (rows.isEmpty()) output.note("No entries.");
             else output.table(List.of(">ENTRY", "WHEN", "BY", "ACT", "SERIES", "DATE", "IDENTIFIERS", "FOR"), rows);
-            if (answer.next().isPresent()) output.note("Older ones: --before " + rows.getLast().getFirst());
+            if (answer.next().isPresent())
+                output.note("Older ones: --before " + rows.getLast().getFirst());
             return Main.DONE;
         }
 
         private static List<String> row(JsonObject entry) {
             String first = Json.text(entry, "first", "");
             String last = Json.text(entry, "last", "");
-            return List.of(Json.text(entry, "seq", ""), Moment.of(Json.text(entry, "at", "")), Json.text(entry, "by", ""), Json.text(entry, "act", ""), series(entry), Json.text(entry, "date", ""),
-                    first.equals(last) ? first : first + " … " + last, Json.text(entry, "reference", Json.text(entry, "note", entry.has("kind") && entry.has("unit") ? Json.text(entry, "kind", "") + " in " + Json.text(entry, "unit", "") : "")));
+            return List.of(
+                    Json.text(entry, "seq", ""),
+                    Moment.of(Json.text(entry, "at", "")),
+                    Json.text(entry, "by", ""),
+                    Json.text(entry, "act", ""),
+                    series(entry),
+                    Json.text(entry, "date", ""),
+                    first.equals(last) ? first : first + " … " + last,
+                    Json.text(
+                            entry,
+                            "reference",
+                            Json.text(
+                                    entry,
+                                    "note",
+                                    entry.has("kind") && entry.has("unit")
+                                            ? Json.text(entry, "kind", "") + " in " + Json.text(entry, "unit", "")
+                                            : "")));
         }
 
         private static String series(JsonObject entry) {

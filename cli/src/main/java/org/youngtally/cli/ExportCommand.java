@@ -16,7 +16,10 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "export", description = "Give the files of definitions back, as they were applied and brought up to date.", mixinStandardHelpOptions = true)
+@Command(
+        name = "export",
+        description = "Give the files of definitions back, as they were applied and brought up to date.",
+        mixinStandardHelpOptions = true)
 final class ExportCommand implements Callable<Integer> {
     private record Named(Path path, String text) {}
 
@@ -26,7 +29,10 @@ final class ExportCommand implements Callable<Integer> {
     @Mixin
     private Output output;
 
-    @Parameters(paramLabel = "FOLDER", arity = "0..1", description = "Where to write them; without it they go to standard output.")
+    @Parameters(
+            paramLabel = "FOLDER",
+            arity = "0..1",
+            description = "Where to write them; without it they go to standard output.")
     private Path folder;
 
     @Option(names = "--overwrite", description = "Write over files there that say otherwise.")
@@ -42,7 +48,9 @@ final class ExportCommand implements Callable<Integer> {
         var files = new ArrayList<Named>();
         for (JsonElement each : answer.body().getAsJsonObject().getAsJsonArray("files")) {
             JsonObject file = each.getAsJsonObject();
-            files.add(new Named((folder == null ? Path.of("") : folder).resolve(Json.text(file, "name", "")), Json.text(file, "text", "")));
+            files.add(new Named(
+                    (folder == null ? Path.of("") : folder).resolve(Json.text(file, "name", "")),
+                    Json.text(file, "text", "")));
         }
         if (files.isEmpty()) output.note("There is nothing to export: no series is defined.");
         if (folder == null) print(files);
@@ -62,11 +70,20 @@ final class ExportCommand implements Callable<Integer> {
         try {
             Files.createDirectories(folder);
             var changed = new ArrayList<Named>();
-            for (Named file : files) if (!Files.exists(file.path()) || !Files.readString(file.path()).equals(file.text())) changed.add(file);
-            List<Path> lost = changed.stream().map(Named::path).filter(Files::exists).toList();
-            if (!lost.isEmpty() && !overwrite) throw new ParameterException(spec.commandLine(), lost.getFirst() + " says otherwise; nothing was written. Give another folder, or --overwrite");
+            for (Named file : files)
+                if (!Files.exists(file.path()) || !Files.readString(file.path()).equals(file.text())) changed.add(file);
+            List<Path> lost =
+                    changed.stream().map(Named::path).filter(Files::exists).toList();
+            if (!lost.isEmpty() && !overwrite)
+                throw new ParameterException(
+                        spec.commandLine(),
+                        lost.getFirst() + " says otherwise; nothing was written. Give another folder, or --overwrite");
             for (Named file : changed) Files.writeString(file.path(), file.text());
-            output.note(changed.isEmpty() ? "Every file says so already." : changed.size() + (changed.size() == 1 ? " file was" : " files were") + " written to " + folder + ".");
+            output.note(
+                    changed.isEmpty()
+                            ? "Every file says so already."
+                            : changed.size() + (changed.size() == 1 ? " file was" : " files were") + " written to "
+                                    + folder + ".");
         } catch (IOException e) {
             throw new ParameterException(spec.commandLine(), folder + " cannot be written: " + e.getMessage(), e);
         }

@@ -20,7 +20,11 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "file", description = "Number a file on this machine: take its number, write it into the file where its format has a place for one (SVG, PDF, CSV), and give the file its number as its name. All of it or nothing.", mixinStandardHelpOptions = true)
+@Command(
+        name = "file",
+        description =
+                "Number a file on this machine: take its number, write it into the file where its format has a place for one (SVG, PDF, CSV), and give the file its number as its name. All of it or nothing.",
+        mixinStandardHelpOptions = true)
 final class FileCommand implements Callable<Integer> {
     @Mixin
     private Service service;
@@ -37,13 +41,24 @@ final class FileCommand implements Callable<Integer> {
     @Parameters(paramLabel = "FILE", description = "The file.")
     private Path file;
 
-    @Option(names = "--kind", paramLabel = "KIND", required = true, description = "The kind of record that the file is.")
+    @Option(
+            names = "--kind",
+            paramLabel = "KIND",
+            required = true,
+            description = "The kind of record that the file is.")
     private String kind;
 
-    @Option(names = "--typed", paramLabel = "IDENTIFIER", description = "The number that it has already, for a series whose numbers may be typed.")
+    @Option(
+            names = "--typed",
+            paramLabel = "IDENTIFIER",
+            description = "The number that it has already, for a series whose numbers may be typed.")
     private String typed;
 
-    @Option(names = "--column", paramLabel = "NAME", description = "Of a CSV: the column that holds the number (default: the name of the field that it goes into).")
+    @Option(
+            names = "--column",
+            paramLabel = "NAME",
+            description =
+                    "Of a CSV: the column that holds the number (default: the name of the field that it goes into).")
     private String column;
 
     @Override
@@ -71,8 +86,12 @@ final class FileCommand implements Callable<Integer> {
         }
         if (output.asJson(answer)) return Main.DONE;
         output.line(target.toString());
-        String place = mark(ending, record).map(FileMark::place).map(there -> "; the number stands in " + there).orElse("; a file of this format has no place for the number but its name");
-        output.note(Json.text(record, "identifier", "") + " is record " + Json.number(record, "record") + (kept.get("known").getAsBoolean() ? ", which there was already" : "") + place + ".");
+        String place = mark(ending, record)
+                .map(FileMark::place)
+                .map(there -> "; the number stands in " + there)
+                .orElse("; a file of this format has no place for the number but its name");
+        output.note(Json.text(record, "identifier", "") + " is record " + Json.number(record, "record")
+                + (kept.get("known").getAsBoolean() ? ", which there was already" : "") + place + ".");
         return Main.DONE;
     }
 
@@ -82,26 +101,39 @@ final class FileCommand implements Callable<Integer> {
         return dot < 1 ? "" : name.substring(dot + 1);
     }
 
-    private Optional<FileMark> mark(String ending, JsonObject record) { return FileMark.of(ending, column != null ? column : Json.text(record, "into", "number")); }
+    private Optional<FileMark> mark(String ending, JsonObject record) {
+        return FileMark.of(ending, column != null ? column : Json.text(record, "into", "number"));
+    }
 
     /** That the file can bear a number, before one is taken. */
     private void prove(byte[] bytes, String ending) throws UnreadableDocument {
         Optional<FileMark> mark = mark(ending, new JsonObject());
         if (mark.isEmpty()) return;
         Optional<String> borne = mark.get().borne(bytes);
-        if (borne.isPresent() && typed == null) throw new UnreadableDocument("The file bears the number ‘" + borne.get() + "’ already", "a file without a number");
+        if (borne.isPresent() && typed == null)
+            throw new UnreadableDocument(
+                    "The file bears the number ‘" + borne.get() + "’ already", "a file without a number");
         mark.get().marked(bytes, "X");
     }
 
     /** The unit whose route serves all the others, where a kind has one route alone. */
     private String onlyUnit() {
         var units = new TreeSet<String>();
-        for (JsonElement route : service.get("/routes").body().getAsJsonArray()) if (Json.text(route.getAsJsonObject(), "kind", "").equals(kind)) units.add(Json.text(route.getAsJsonObject(), "unit", ""));
+        for (JsonElement route : service.get("/routes").body().getAsJsonArray())
+            if (Json.text(route.getAsJsonObject(), "kind", "").equals(kind))
+                units.add(Json.text(route.getAsJsonObject(), "unit", ""));
         if (units.size() == 1) return units.first();
-        throw new ParameterException(spec.commandLine(), units.isEmpty() ? "No route that you may see numbers records of the kind ‘" + kind + "’; look at: youngtally routes list" : "Records of the kind ‘" + kind + "’ are numbered in " + String.join(", ", units) + "; say which with --unit");
+        throw new ParameterException(
+                spec.commandLine(),
+                units.isEmpty()
+                        ? "No route that you may see numbers records of the kind ‘" + kind
+                                + "’; look at: youngtally routes list"
+                        : "Records of the kind ‘" + kind + "’ are numbered in " + String.join(", ", units)
+                                + "; say which with --unit");
     }
 
-    private void move(byte[] bytes, String ending, JsonObject record, Path target) throws IOException, UnreadableDocument {
+    private void move(byte[] bytes, String ending, JsonObject record, Path target)
+            throws IOException, UnreadableDocument {
         Optional<FileMark> mark = mark(ending, record);
         byte[] marked = mark.isEmpty() ? bytes : mark.get().marked(bytes, Json.text(record, "identifier", ""));
         NewFiles.write(target, marked);
@@ -124,10 +156,14 @@ final class FileCommand implements Callable<Integer> {
         var reason = new JsonObject();
         reason.addProperty("reason", "The file " + file.getFileName() + " could not be named after it");
         try {
-            service.take("/records/" + Json.number(record, "record") + "/deletions", reason, UUID.randomUUID().toString());
+            service.take(
+                    "/records/" + Json.number(record, "record") + "/deletions",
+                    reason,
+                    UUID.randomUUID().toString());
             return "All is as before; " + number + " was given back or is void, as its kind and series have it.";
         } catch (Refused | NotReachable e) {
-            return "The number " + number + " could not be taken back (" + e.getMessage() + "): delete record " + Json.number(record, "record") + ", or have it deleted.";
+            return "The number " + number + " could not be taken back (" + e.getMessage() + "): delete record "
+                    + Json.number(record, "record") + ", or have it deleted.";
         }
     }
 }

@@ -33,24 +33,43 @@ final class FindCommand implements Callable<Integer> {
         output.line(Json.text(found, "identifier", ""));
         property("series", Json.text(found, "series", "") + " — " + Json.text(found, "title", ""));
         property("namespace", Json.text(found, "namespace", ""));
-        property("range", Json.number(range, "first") + " to " + Json.number(range, "last") + (step == 1 ? "" : " by " + step) + ", open since " + Json.text(range, "opens", ""));
+        property(
+                "range",
+                Json.number(range, "first") + " to " + Json.number(range, "last") + (step == 1 ? "" : " by " + step)
+                        + ", open since " + Json.text(range, "opens", ""));
         if (!lane.isEmpty()) property("lane", lane);
         property("position", Long.toString(Json.number(found, "position")));
         if (found.has("round")) property("round", Long.toString(Json.number(found, "round")));
-        property("state", Json.text(found, "state", "") + (found.has("until") ? " until " + Moment.of(Json.text(found, "until", "")) : "") + (found.has("block") ? ", of block " + Json.number(found, "block") : "") + (found.get("ahead").getAsBoolean() ? ", typed ahead of the counter" : ""));
+        property(
+                "state",
+                Json.text(found, "state", "")
+                        + (found.has("until") ? " until " + Moment.of(Json.text(found, "until", "")) : "")
+                        + (found.has("block") ? ", of block " + Json.number(found, "block") : "")
+                        + (found.get("ahead").getAsBoolean() ? ", typed ahead of the counter" : ""));
         if (found.has("changed")) property("since", change(found.getAsJsonObject("changed")));
         if (found.has("retired")) property("given anew", change(found.getAsJsonObject("retired")));
         property("date", Json.text(found, "date", ""));
         if (found.has("fields")) property("fields", Json.fields(found, ""));
-        property("taken", Moment.of(Json.text(found, "at", "")) + " by " + Json.text(found, "by", "") + ", entry " + Json.number(found, "seq"));
+        property(
+                "taken",
+                Moment.of(Json.text(found, "at", "")) + " by " + Json.text(found, "by", "") + ", entry "
+                        + Json.number(found, "seq"));
         property("reference", Json.text(found, "reference", "none"));
-        if (found.has("record")) property("record", Json.number(found, "record") + " (" + Json.text(found, "kind", "record") + " of " + Json.text(found, "unit", "") + "); see it with: youngtally record show " + Json.number(found, "record"));
+        if (found.has("record"))
+            property(
+                    "record",
+                    Json.number(found, "record") + " (" + Json.text(found, "kind", "record") + " of "
+                            + Json.text(found, "unit", "") + "); see it with: youngtally record show "
+                            + Json.number(found, "record"));
     }
 
     private static String change(JsonObject act) {
         String note = Json.text(act, "note", "");
-        return Moment.of(Json.text(act, "at", "")) + ", " + Json.text(act, "act", "") + " by " + Json.text(act, "by", "") + ", entry " + Json.number(act, "seq") + (note.isEmpty() ? "" : ": " + note);
+        return Moment.of(Json.text(act, "at", "")) + ", " + Json.text(act, "act", "") + " by "
+                + Json.text(act, "by", "") + ", entry " + Json.number(act, "seq") + (note.isEmpty() ? "" : ": " + note);
     }
 
-    private void property(String name, String value) { output.line("  " + name + " ".repeat(11 - name.length()) + value); }
+    private void property(String name, String value) {
+        output.line("  " + name + " ".repeat(11 - name.length()) + value);
+    }
 }

@@ -9,7 +9,10 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "forecast", description = "Say when the numbers that are left run out, at the rates of the last 7, 30 and 365 days.", mixinStandardHelpOptions = true)
+@Command(
+        name = "forecast",
+        description = "Say when the numbers that are left run out, at the rates of the last 7, 30 and 365 days.",
+        mixinStandardHelpOptions = true)
 final class ForecastCommand implements Callable<Integer> {
     @Mixin
     private Service service;
@@ -27,11 +30,16 @@ final class ForecastCommand implements Callable<Integer> {
         JsonObject forecast = answer.body().getAsJsonObject();
         String ends = Json.text(forecast, "ends", "");
         if (!forecast.has("left")) output.note("How many are left rests on the fields of each record, or never ends.");
-        else output.line(Json.number(forecast, "left") + " left on " + Json.text(forecast, "date", "") + (ends.isEmpty() ? ", without an end" : ", to be given by " + ends));
+        else
+            output.line(Json.number(forecast, "left") + " left on " + Json.text(forecast, "date", "")
+                    + (ends.isEmpty() ? ", without an end" : ", to be given by " + ends));
         var rows = new ArrayList<List<String>>();
         for (JsonElement each : forecast.getAsJsonArray("rates")) {
             JsonObject rate = each.getAsJsonObject();
-            rows.add(List.of(Json.text(rate, "days", ""), Json.text(rate, "used", ""), Json.text(rate, "runsOut", "not before they end")));
+            rows.add(List.of(
+                    Json.text(rate, "days", ""),
+                    Json.text(rate, "used", ""),
+                    Json.text(rate, "runsOut", "not before they end")));
         }
         output.table(List.of(">LAST DAYS", ">GIVEN", "RUNS OUT"), rows);
         return Main.DONE;

@@ -7,12 +7,16 @@ import java.util.stream.Collectors;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec.Target;
 import picocli.CommandLine.Spec;
+import picocli.CommandLine.Spec.Target;
 
 /** What the record gives: its fields and its unit. */
 final class Given {
-    @Option(names = "--field", paramLabel = "NAME=VALUE", description = "What the record gives for a field: a choice's name or code, or a text. Once for each field.", mapFallbackValue = Option.NULL_VALUE)
+    @Option(
+            names = "--field",
+            paramLabel = "NAME=VALUE",
+            description = "What the record gives for a field: a choice's name or code, or a text. Once for each field.",
+            mapFallbackValue = Option.NULL_VALUE)
     private Map<String, String> fields = new LinkedHashMap<>();
 
     @Option(names = "--unit", paramLabel = "CODE", description = "The key or code of the unit that the number is for.")
@@ -23,8 +27,10 @@ final class Given {
 
     Map<String, String> fields() {
         var all = new LinkedHashMap<>(fields);
-        if (all.containsValue(null)) throw new ParameterException(spec.commandLine(), "--field gives a name without a value; write NAME=VALUE");
-        if (unit != null && all.put("unit", unit) != null) throw new ParameterException(spec.commandLine(), "The unit is given twice; keep --unit");
+        if (all.containsValue(null))
+            throw new ParameterException(spec.commandLine(), "--field gives a name without a value; write NAME=VALUE");
+        if (unit != null && all.put("unit", unit) != null)
+            throw new ParameterException(spec.commandLine(), "The unit is given twice; keep --unit");
         return all;
     }
 
@@ -39,5 +45,9 @@ final class Given {
     }
 
     /** As it stands in an address, behind an ampersand. */
-    String query() { return fields().entrySet().stream().map(field -> "&field=" + Service.escape(field.getKey() + "=" + field.getValue())).collect(Collectors.joining()); }
+    String query() {
+        return fields().entrySet().stream()
+                .map(field -> "&field=" + Service.escape(field.getKey() + "=" + field.getValue()))
+                .collect(Collectors.joining());
+    }
 }

@@ -7,7 +7,10 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "hold", description = "Set the next numbers of a series aside for a time, until they are confirmed.", mixinStandardHelpOptions = true)
+@Command(
+        name = "hold",
+        description = "Set the next numbers of a series aside for a time, until they are confirmed.",
+        mixinStandardHelpOptions = true)
 final class HoldCommand implements Callable<Integer> {
     @Mixin
     private Service service;
@@ -18,7 +21,11 @@ final class HoldCommand implements Callable<Integer> {
     @Parameters(paramLabel = "SERIES", description = "The key of the series.")
     private String series;
 
-    @Option(names = "--for", paramLabel = "DURATION", description = "How long, as an ISO 8601 duration (default ${DEFAULT-VALUE}).", defaultValue = "PT15M")
+    @Option(
+            names = "--for",
+            paramLabel = "DURATION",
+            description = "How long, as an ISO 8601 duration (default ${DEFAULT-VALUE}).",
+            defaultValue = "PT15M")
     private String time;
 
     @Option(names = "--quantity", paramLabel = "N", description = "How many (default 1).", defaultValue = "1")
@@ -31,6 +38,7 @@ final class HoldCommand implements Callable<Integer> {
     public Integer call() {
         JsonObject body = request.body(quantity);
         body.addProperty("hold", time);
-        return AllocateCommand.take(service, output, "/series/" + Service.escape(series) + "/allocations", body, request.key());
+        return AllocateCommand.take(
+                service, output, "/series/" + Service.escape(series) + "/allocations", body, request.key());
     }
 }

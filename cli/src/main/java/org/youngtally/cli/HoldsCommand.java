@@ -10,7 +10,12 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 
-@Command(name = "holds", description = "The numbers that are held.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = {HoldsCommand.All.class, HoldsCommand.Clear.class})
+@Command(
+        name = "holds",
+        description = "The numbers that are held.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = {HoldsCommand.All.class, HoldsCommand.Clear.class})
 final class HoldsCommand {
 
     @Command(name = "list", description = "List what is held, the oldest first.", mixinStandardHelpOptions = true)
@@ -36,7 +41,14 @@ final class HoldsCommand {
         }
 
         private static List<String> row(JsonObject hold) {
-            return List.of(Json.text(hold, "identifier", ""), Json.text(hold, "series", ""), age(Duration.parse(Json.text(hold, "age", "PT0S"))), Moment.of(Json.text(hold, "until", "")), Json.text(hold, "by", ""), Json.text(hold, "reference", "—"), Json.text(hold, "seq", ""));
+            return List.of(
+                    Json.text(hold, "identifier", ""),
+                    Json.text(hold, "series", ""),
+                    age(Duration.parse(Json.text(hold, "age", "PT0S"))),
+                    Moment.of(Json.text(hold, "until", "")),
+                    Json.text(hold, "by", ""),
+                    Json.text(hold, "reference", "—"),
+                    Json.text(hold, "seq", ""));
         }
 
         private static String age(Duration age) {
@@ -53,7 +65,11 @@ final class HoldsCommand {
         @Mixin
         private Output output;
 
-        @Option(names = "--older-than", paramLabel = "DURATION", description = "Those that have been held for longer than this, an ISO 8601 duration such as P1D.", required = true)
+        @Option(
+                names = "--older-than",
+                paramLabel = "DURATION",
+                description = "Those that have been held for longer than this, an ISO 8601 duration such as P1D.",
+                required = true)
         private String age;
 
         @Option(names = "--series", paramLabel = "SERIES", description = "Only those of this series.")
@@ -70,7 +86,8 @@ final class HoldsCommand {
             if (series != null) body.addProperty("series", series);
             Service.Answer answer = service.post("/holds/clearings", body);
             if (output.asJson(answer)) return Main.DONE;
-            for (JsonElement each : answer.body().getAsJsonArray()) Settling.print(output, each.getAsJsonObject(), "released");
+            for (JsonElement each : answer.body().getAsJsonArray())
+                Settling.print(output, each.getAsJsonObject(), "released");
             if (answer.body().getAsJsonArray().isEmpty()) output.note("Nothing has been held so long.");
             return Main.DONE;
         }

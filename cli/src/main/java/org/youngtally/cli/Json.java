@@ -15,13 +15,19 @@ final class Json {
     }
 
     /** The list of a property; empty where it is absent. */
-    static JsonArray list(JsonObject object, String name) { return object.has(name) ? object.getAsJsonArray(name) : new JsonArray(); }
+    static JsonArray list(JsonObject object, String name) {
+        return object.has(name) ? object.getAsJsonArray(name) : new JsonArray();
+    }
 
     /** The fields that stand in an object, NAME=VALUE behind a beginning; empty where there are none. */
     static String fields(JsonObject object, String beginning) {
         if (!object.has("fields") || object.getAsJsonObject("fields").isEmpty()) return "";
-        return object.getAsJsonObject("fields").entrySet().stream().map(field -> field.getKey() + "=" + field.getValue().getAsString()).collect(Collectors.joining(", ", beginning, ""));
+        return object.getAsJsonObject("fields").entrySet().stream()
+                .map(field -> field.getKey() + "=" + field.getValue().getAsString())
+                .collect(Collectors.joining(", ", beginning, ""));
     }
 
-    static long number(JsonObject object, String name) { return object.get(name).getAsLong(); }
+    static long number(JsonObject object, String name) {
+        return object.get(name).getAsLong();
+    }
 }

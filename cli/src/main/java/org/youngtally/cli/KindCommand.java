@@ -9,7 +9,12 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "kind", description = "The kinds of records, with their fields.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = {KindCommand.All.class, KindCommand.Show.class})
+@Command(
+        name = "kind",
+        description = "The kinds of records, with their fields.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = {KindCommand.All.class, KindCommand.Show.class})
 final class KindCommand {
     @Command(name = "list", description = "List the kinds of records.", mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
@@ -27,8 +32,13 @@ final class KindCommand {
             for (JsonElement each : answer.body().getAsJsonArray()) {
                 JsonObject kind = each.getAsJsonObject();
                 var names = new ArrayList<String>();
-                for (JsonElement field : Json.list(kind, "fields")) names.add(Json.text(field.getAsJsonObject(), "name", ""));
-                rows.add(List.of(Json.text(kind, "key", ""), Json.text(kind, "title", ""), String.join(", ", names), Json.list(kind, "lines").isEmpty() ? "" : "with lines"));
+                for (JsonElement field : Json.list(kind, "fields"))
+                    names.add(Json.text(field.getAsJsonObject(), "name", ""));
+                rows.add(List.of(
+                        Json.text(kind, "key", ""),
+                        Json.text(kind, "title", ""),
+                        String.join(", ", names),
+                        Json.list(kind, "lines").isEmpty() ? "" : "with lines"));
             }
             if (rows.isEmpty()) output.note("There are no kinds yet; define some with: youngtally apply FILE");
             else output.table(List.of("KIND", "TITLE", "FIELDS", ""), rows);
@@ -52,15 +62,23 @@ final class KindCommand {
             Service.Answer answer = service.get("/kinds/" + Service.escape(kind));
             if (output.asJson(answer)) return Main.DONE;
             var rows = new ArrayList<List<String>>();
-            for (JsonElement field : Json.list(answer.body().getAsJsonObject(), "fields")) rows.add(row("", field.getAsJsonObject()));
-            for (JsonElement field : Json.list(answer.body().getAsJsonObject(), "lines")) rows.add(row("of a line: ", field.getAsJsonObject()));
+            for (JsonElement field : Json.list(answer.body().getAsJsonObject(), "fields"))
+                rows.add(row("", field.getAsJsonObject()));
+            for (JsonElement field : Json.list(answer.body().getAsJsonObject(), "lines"))
+                rows.add(row("of a line: ", field.getAsJsonObject()));
             output.table(List.of("FIELD", "TITLE", "TYPE", ""), rows);
             return Main.DONE;
         }
 
         private static List<String> row(String begin, JsonObject field) {
-            String choices = field.has("codebook") ? " from " + Json.text(field, "codebook", "") : field.has("within") ? " within " + Json.text(field, "within", "") : "";
-            return List.of(begin + Json.text(field, "name", ""), Json.text(field, "title", ""), Json.text(field, "type", "") + choices, field.get("required").getAsBoolean() ? "required" : "");
+            String choices = field.has("codebook")
+                    ? " from " + Json.text(field, "codebook", "")
+                    : field.has("within") ? " within " + Json.text(field, "within", "") : "";
+            return List.of(
+                    begin + Json.text(field, "name", ""),
+                    Json.text(field, "title", ""),
+                    Json.text(field, "type", "") + choices,
+                    field.get("required").getAsBoolean() ? "required" : "");
         }
     }
 }

@@ -5,13 +5,22 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.function.Supplier;
 import picocli.AutoComplete;
+import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine;
 
 /** The command-line client. It speaks to the service over HTTP and nothing else. */
-@Command(name = "youngtally", description = "Numbers without gaps and without doubles.", mixinStandardHelpOptions = true, versionProvider = Main.Version.class, synopsisSubcommandLabel = "COMMAND",
-        footer = {"", "The commands that own the data: serve, demo, rebuild, new-password.", "Exit: 0 done, 1 refused, 2 wrong usage, 3 service not reachable."})
+@Command(
+        name = "youngtally",
+        description = "Numbers without gaps and without doubles.",
+        mixinStandardHelpOptions = true,
+        versionProvider = Main.Version.class,
+        synopsisSubcommandLabel = "COMMAND",
+        footer = {
+            "",
+            "The commands that own the data: serve, demo, rebuild, new-password.",
+            "Exit: 0 done, 1 refused, 2 wrong usage, 3 service not reachable."
+        })
 public final class Main {
     static final int DONE = 0;
     static final int REFUSED = 1;
@@ -64,10 +73,13 @@ public final class Main {
         return commands;
     }
 
-    /** Reading the options of every command takes half of a call's time, so that a command that is named is read alone. */
+    /**
+     * Reading the options of every command takes half of a call's time, so that a command that is named is read alone.
+     */
     private static CommandLine commandLine(String[] args) {
         var line = new CommandLine(new Main());
-        String wanted = args.length > 0 && !args[0].equals("completion") && COMMANDS.containsKey(args[0]) ? args[0] : "";
+        String wanted =
+                args.length > 0 && !args[0].equals("completion") && COMMANDS.containsKey(args[0]) ? args[0] : "";
         COMMANDS.forEach((name, command) -> {
             if (wanted.isEmpty() || name.equals(wanted)) line.addSubcommand(name, command.get());
         });
@@ -89,14 +101,19 @@ public final class Main {
         }
     }
 
-    @Command(name = "completion", description = "Print the completion script for bash and zsh: source <(youngtally completion)", mixinStandardHelpOptions = true)
+    @Command(
+            name = "completion",
+            description = "Print the completion script for bash and zsh: source <(youngtally completion)",
+            mixinStandardHelpOptions = true)
     static final class Completion implements Callable<Integer> {
         @CommandLine.Spec
         private CommandLine.Model.CommandSpec spec;
 
         @Override
         public Integer call() {
-            spec.commandLine().getOut().print(AutoComplete.bash("youngtally", spec.root().commandLine()));
+            spec.commandLine()
+                    .getOut()
+                    .print(AutoComplete.bash("youngtally", spec.root().commandLine()));
             spec.commandLine().getOut().flush();
             return DONE;
         }

@@ -11,9 +11,7 @@ import java.nio.file.StandardOpenOption;
 final class NewFiles {
     private NewFiles() {}
 
-    /**
-     * @throws IOException that says what stands in the way, in words; nothing is left of the file then
-     */
+    /** @throws IOException that says what stands in the way, in words; nothing is left of the file then */
     static void write(Path file, byte[] bytes) throws IOException {
         try {
             Files.write(file, bytes, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE, StandardOpenOption.DSYNC);

@@ -4,5 +4,7 @@ package org.youngtally.cli;
 final class NotReachable extends RuntimeException {
     private static final long serialVersionUID = 1L;
 
-    NotReachable(String message, Throwable cause) { super(message, cause); }
+    NotReachable(String message, Throwable cause) {
+        super(message, cause);
+    }
 }

@@ -51,7 +51,12 @@ final class Output {
         for (int c = 0; c < headings.size(); c++) {
             int column = c;
             int heading = headings.get(c).replace(">", "").length();
-            widths.add(Math.max(heading, rows.stream().mapToInt(row -> row.get(column).length()).max().orElse(0)));
+            widths.add(Math.max(
+                    heading,
+                    rows.stream()
+                            .mapToInt(row -> row.get(column).length())
+                            .max()
+                            .orElse(0)));
         }
         line(row(headings.stream().map(heading -> heading.replace(">", "")).toList(), headings, widths));
         for (List<String> row : rows) line(row(row, headings, widths));
@@ -61,7 +66,8 @@ final class Output {
         var text = new StringBuilder();
         for (int c = 0; c < values.size(); c++) {
             String padding = " ".repeat(widths.get(c) - values.get(c).length());
-            text.append(headings.get(c).startsWith(">") ? padding + values.get(c) : values.get(c) + padding).append("  ");
+            text.append(headings.get(c).startsWith(">") ? padding + values.get(c) : values.get(c) + padding)
+                    .append("  ");
         }
         return text.toString().stripTrailing();
     }

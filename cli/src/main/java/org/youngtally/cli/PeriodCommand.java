@@ -18,10 +18,23 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "period", description = "Closed periods: nothing dated inside is given any more.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = {PeriodCommand.Close.class, PeriodCommand.Reopen.class, PeriodCommand.All.class, PeriodCommand.Show.class})
+@Command(
+        name = "period",
+        description = "Closed periods: nothing dated inside is given any more.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = {
+            PeriodCommand.Close.class,
+            PeriodCommand.Reopen.class,
+            PeriodCommand.All.class,
+            PeriodCommand.Show.class
+        })
 final class PeriodCommand {
 
-    @Command(name = "close", description = "Close a period of a series or of a namespace.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "close",
+            description = "Close a period of a series or of a namespace.",
+            mixinStandardHelpOptions = true)
     static final class Close implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -40,7 +53,11 @@ final class PeriodCommand {
             private String namespace;
         }
 
-        @Option(names = "--from", paramLabel = "DATE", description = "The first date, as in 2026-01-01.", required = true)
+        @Option(
+                names = "--from",
+                paramLabel = "DATE",
+                description = "The first date, as in 2026-01-01.",
+                required = true)
         private String from;
 
         @Option(names = "--to", paramLabel = "DATE", description = "The last date.", required = true)
@@ -49,7 +66,11 @@ final class PeriodCommand {
         @Option(names = "--note", paramLabel = "TEXT", description = "What there is to say.")
         private String note;
 
-        @Option(names = "--key", paramLabel = "TOKEN", description = "A token for this request: repeated with it, it gives the same answer (default: a new one).")
+        @Option(
+                names = "--key",
+                paramLabel = "TOKEN",
+                description =
+                        "A token for this request: repeated with it, it gives the same answer (default: a new one).")
         private String key;
 
         @Override
@@ -60,17 +81,23 @@ final class PeriodCommand {
             body.addProperty("from", from);
             body.addProperty("to", to);
             if (note != null) body.addProperty("note", note);
-            Service.Answer answer = service.take("/closings", body, key == null ? UUID.randomUUID().toString() : key);
+            Service.Answer answer = service.take(
+                    "/closings", body, key == null ? UUID.randomUUID().toString() : key);
             if (output.asJson(answer)) return Main.DONE;
             JsonObject closed = answer.body().getAsJsonObject();
             long gone = Json.number(closed, "quantity");
             output.line("closed from " + from + " to " + to + ", entry " + Json.number(closed, "seq"));
-            output.note((gone == 0 ? "" : gone + " returned " + (gone == 1 ? "number is" : "numbers are") + " void now. ") + "The statement: youngtally period show " + Json.number(closed, "seq"));
+            output.note(
+                    (gone == 0 ? "" : gone + " returned " + (gone == 1 ? "number is" : "numbers are") + " void now. ")
+                            + "The statement: youngtally period show " + Json.number(closed, "seq"));
             return Main.DONE;
         }
     }
 
-    @Command(name = "reopen", description = "Open a closed period again, with a reason.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "reopen",
+            description = "Open a closed period again, with a reason.",
+            mixinStandardHelpOptions = true)
     static final class Reopen implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -88,13 +115,20 @@ final class PeriodCommand {
         public Integer call() {
             var body = new JsonObject();
             if (reason != null) body.addProperty("reason", reason);
-            Service.Answer answer = service.take("/closings/" + closing + "/reopenings", body, UUID.randomUUID().toString());
-            if (!output.asJson(answer)) output.line("open again, entry " + Json.number(answer.body().getAsJsonObject(), "seq"));
+            Service.Answer answer = service.take(
+                    "/closings/" + closing + "/reopenings",
+                    body,
+                    UUID.randomUUID().toString());
+            if (!output.asJson(answer))
+                output.line("open again, entry " + Json.number(answer.body().getAsJsonObject(), "seq"));
             return Main.DONE;
         }
     }
 
-    @Command(name = "list", description = "List every period that was closed, the newest first.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "list",
+            description = "List every period that was closed, the newest first.",
+            mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -109,7 +143,15 @@ final class PeriodCommand {
             var rows = new ArrayList<List<String>>();
             for (JsonElement each : answer.body().getAsJsonArray()) {
                 JsonObject closing = each.getAsJsonObject();
-                rows.add(List.of(Json.text(closing, "closing", ""), Json.text(closing, "scope", "") + " " + Json.text(closing, "key", ""), Json.text(closing, "from", ""), Json.text(closing, "to", ""), Json.text(closing, "issued", ""), Json.text(closing, "voids", ""), Json.text(closing, "by", ""), closing.has("reopened") ? "open again, entry " + Json.number(closing, "reopened") : "closed"));
+                rows.add(List.of(
+                        Json.text(closing, "closing", ""),
+                        Json.text(closing, "scope", "") + " " + Json.text(closing, "key", ""),
+                        Json.text(closing, "from", ""),
+                        Json.text(closing, "to", ""),
+                        Json.text(closing, "issued", ""),
+                        Json.text(closing, "voids", ""),
+                        Json.text(closing, "by", ""),
+                        closing.has("reopened") ? "open again, entry " + Json.number(closing, "reopened") : "closed"));
             }
             if (rows.isEmpty()) output.note("No period was closed.");
             else output.table(List.of(">CLOSING", "OF", "FROM", "TO", ">ISSUED", ">VOID", "BY", ""), rows);
@@ -155,23 +197,35 @@ final class PeriodCommand {
         }
 
         private void print(JsonObject statement) {
-            output.line("the " + Json.text(statement, "scope", "") + " " + Json.text(statement, "key", "") + " from " + Json.text(statement, "from", "") + " to " + Json.text(statement, "to", "") + ", closed " + Moment.of(Json.text(statement, "at", "")) + " by " + Json.text(statement, "by", ""));
+            output.line("the " + Json.text(statement, "scope", "") + " " + Json.text(statement, "key", "") + " from "
+                    + Json.text(statement, "from", "") + " to " + Json.text(statement, "to", "") + ", closed "
+                    + Moment.of(Json.text(statement, "at", "")) + " by " + Json.text(statement, "by", ""));
             if (statement.has("note")) output.line("  note  " + Json.text(statement, "note", ""));
             output.line("  head  " + Json.text(statement, "head", ""));
             JsonObject reopened = statement.getAsJsonObject("reopened");
-            if (reopened != null) output.line("  open again since entry " + Json.number(reopened, "seq") + ", " + Json.text(reopened, "by", "") + ": " + Json.text(reopened, "reason", ""));
+            if (reopened != null)
+                output.line("  open again since entry " + Json.number(reopened, "seq") + ", "
+                        + Json.text(reopened, "by", "") + ": " + Json.text(reopened, "reason", ""));
             output.line("");
             var lanes = new ArrayList<List<String>>();
             for (JsonElement each : statement.getAsJsonArray("lanes")) {
                 JsonObject lane = each.getAsJsonObject();
-                lanes.add(List.of(Json.text(lane, "series", ""), Json.text(lane, "lane", ""), Json.text(lane, "first", "—"), Json.text(lane, "last", "—"), Json.text(lane, "issued", ""), Json.text(lane, "voids", "")));
+                lanes.add(List.of(
+                        Json.text(lane, "series", ""),
+                        Json.text(lane, "lane", ""),
+                        Json.text(lane, "first", "—"),
+                        Json.text(lane, "last", "—"),
+                        Json.text(lane, "issued", ""),
+                        Json.text(lane, "voids", "")));
             }
             output.table(List.of("SERIES", "LANE", "FIRST", "LAST", ">ISSUED", ">VOID"), lanes);
             for (JsonElement each : statement.getAsJsonArray("voids")) {
                 JsonObject gone = each.getAsJsonObject();
                 String first = Json.text(gone, "first", "");
                 String last = Json.text(gone, "last", "");
-                output.line("void: " + (first.equals(last) ? first : first + " … " + last) + ", " + Json.text(gone, "kind", "") + " by " + Json.text(gone, "by", "") + ", entry " + Json.number(gone, "seq") + (gone.has("reason") ? ": " + Json.text(gone, "reason", "") : ""));
+                output.line("void: " + (first.equals(last) ? first : first + " … " + last) + ", "
+                        + Json.text(gone, "kind", "") + " by " + Json.text(gone, "by", "") + ", entry "
+                        + Json.number(gone, "seq") + (gone.has("reason") ? ": " + Json.text(gone, "reason", "") : ""));
             }
         }
     }

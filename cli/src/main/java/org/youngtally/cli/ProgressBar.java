@@ -21,14 +21,17 @@ final class ProgressBar implements AutoCloseable {
         this.err = err;
     }
 
-    /**
-     * @param path where the service says how far it has come
-     */
+    /** @param path where the service says how far it has come */
     static ProgressBar of(Service service, String path, PrintWriter err) {
         if (!atTerminal()) return new ProgressBar(null, err);
-        ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(Thread.ofPlatform().daemon().factory());
+        ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(
+                Thread.ofPlatform().daemon().factory());
         var bar = new ProgressBar(clock, err);
-        clock.scheduleWithFixedDelay(() -> bar.show(service.get(path).body().getAsJsonObject()), ASK_MILLIS, ASK_MILLIS, TimeUnit.MILLISECONDS);
+        clock.scheduleWithFixedDelay(
+                () -> bar.show(service.get(path).body().getAsJsonObject()),
+                ASK_MILLIS,
+                ASK_MILLIS,
+                TimeUnit.MILLISECONDS);
         return bar;
     }
 

@@ -32,8 +32,13 @@ final class RecordChanges {
         var fields = new JsonObject();
         for (String field : text.split(";")) {
             int equals = field.indexOf('=');
-            if (equals < 1) throw new ParameterException(spec.commandLine(), "‘" + field + "’ is not a field of a line; write NAME=VALUE, with semicolons between them");
-            fields.addProperty(field.substring(0, equals).strip(), field.substring(equals + 1).strip());
+            if (equals < 1)
+                throw new ParameterException(
+                        spec.commandLine(),
+                        "‘" + field + "’ is not a field of a line; write NAME=VALUE, with semicolons between them");
+            fields.addProperty(
+                    field.substring(0, equals).strip(),
+                    field.substring(equals + 1).strip());
         }
         var line = new JsonObject();
         line.add("fields", fields);
@@ -54,26 +59,40 @@ final class RecordChanges {
         @Spec
         protected CommandSpec spec;
 
-        protected JsonObject record() { return which.of(service); }
+        protected JsonObject record() {
+            return which.of(service);
+        }
 
         /** Shows what became of the record. */
         protected int changed(Service.Answer answer, String told) {
             if (output.asJson(answer)) return Main.DONE;
             JsonObject kept = answer.body().getAsJsonObject();
             RecordCommand.print(output, kept.getAsJsonObject("record"));
-            output.note(kept.has("seq") ? told + ", entry " + Json.number(kept, "seq") + "." : "Nothing was to be changed.");
+            output.note(
+                    kept.has("seq")
+                            ? told + ", entry " + Json.number(kept, "seq") + "."
+                            : "Nothing was to be changed.");
             return Main.DONE;
         }
 
         /** An act on a record, done once. */
-        protected Service.Answer act(JsonObject record, String act, JsonObject body) { return service.take(RecordCommand.path(record) + act, body, UUID.randomUUID().toString()); }
+        protected Service.Answer act(JsonObject record, String act, JsonObject body) {
+            return service.take(
+                    RecordCommand.path(record) + act, body, UUID.randomUUID().toString());
+        }
 
         /** What the record holds in a unit; the only one where none is named. */
         protected JsonObject standing(JsonObject record, String unit) {
             JsonArray all = Json.list(record, "units");
             if (unit == null && all.size() == 1) return all.get(0).getAsJsonObject();
-            for (JsonElement each : all) if (Json.text(each.getAsJsonObject(), "unit", "").equals(unit)) return each.getAsJsonObject();
-            throw new ParameterException(spec.commandLine(), (unit == null ? "The record stands in several units" : "The record does not stand in ‘" + unit + "’") + "; name one with --unit: " + String.join(", ", RecordCommand.units(record)));
+            for (JsonElement each : all)
+                if (Json.text(each.getAsJsonObject(), "unit", "").equals(unit)) return each.getAsJsonObject();
+            throw new ParameterException(
+                    spec.commandLine(),
+                    (unit == null
+                                    ? "The record stands in several units"
+                                    : "The record does not stand in ‘" + unit + "’")
+                            + "; name one with --unit: " + String.join(", ", RecordCommand.units(record)));
         }
 
         /** Changes what a record holds, on the version that was looked at. */
@@ -86,12 +105,22 @@ final class RecordChanges {
         }
     }
 
-    @Command(name = "edit", description = "Change what a record holds; its number stays.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "edit",
+            description = "Change what a record holds; its number stays.",
+            mixinStandardHelpOptions = true)
     static final class Edit extends Change {
-        @Option(names = "--field", paramLabel = "NAME=VALUE", required = true, description = "What a field holds from now on; NAME= empties it. Once for each field; the others stay.")
+        @Option(
+                names = "--field",
+                paramLabel = "NAME=VALUE",
+                required = true,
+                description = "What a field holds from now on; NAME= empties it. Once for each field; the others stay.")
         private Map<String, String> fields = new LinkedHashMap<>();
 
-        @Option(names = "--unit", paramLabel = "CODE", description = "The unit in which it is changed, where it stands in several.")
+        @Option(
+                names = "--unit",
+                paramLabel = "CODE",
+                description = "The unit in which it is changed, where it stands in several.")
         private String unit;
 
         @Override
@@ -103,9 +132,15 @@ final class RecordChanges {
         }
     }
 
-    @Command(name = "lines", description = "Add, take out or move lines of a document; their numbers close up, unless it is fixed.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "lines",
+            description = "Add, take out or move lines of a document; their numbers close up, unless it is fixed.",
+            mixinStandardHelpOptions = true)
     static final class Lines extends Change {
-        @Option(names = "--add", paramLabel = "NAME=VALUE;…", description = "A new line at the end, its fields with semicolons between them.")
+        @Option(
+                names = "--add",
+                paramLabel = "NAME=VALUE;…",
+                description = "A new line at the end, its fields with semicolons between them.")
         private List<String> added = List.of();
 
         @Option(names = "--take-out", paramLabel = "N", description = "Take out the line with this number.")
@@ -114,7 +149,10 @@ final class RecordChanges {
         @Option(names = "--move", paramLabel = "N", description = "Move the line with this number, with --before.")
         private Integer moved;
 
-        @Option(names = "--before", paramLabel = "N", description = "The line in front of which the moved one goes; behind all others where it is left out.")
+        @Option(
+                names = "--before",
+                paramLabel = "N",
+                description = "The line in front of which the moved one goes; behind all others where it is left out.")
         private Integer before;
 
         @Override
@@ -130,7 +168,8 @@ final class RecordChanges {
             var wanted = new JsonArray();
             lines.forEach(wanted::add);
             RecordChanges.lines(added, spec).forEach(wanted::add);
-            return changed(put(record, standing(record, RecordCommand.units(record).getFirst()), wanted), "Changed");
+            return changed(
+                    put(record, standing(record, RecordCommand.units(record).getFirst()), wanted), "Changed");
         }
 
         private int place(List<JsonObject> lines, int number) {
@@ -139,7 +178,10 @@ final class RecordChanges {
         }
     }
 
-    @Command(name = "fix", description = "Fix a document: its lines keep their numbers from now on.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "fix",
+            description = "Fix a document: its lines keep their numbers from now on.",
+            mixinStandardHelpOptions = true)
     static final class Fix extends Change {
         @Override
         public Integer call() {
@@ -150,15 +192,25 @@ final class RecordChanges {
         }
     }
 
-    @Command(name = "renumber", description = "Give a record the number that a new one like it would get; the old one is void, and still leads to the record.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "renumber",
+            description =
+                    "Give a record the number that a new one like it would get; the old one is void, and still leads to the record.",
+            mixinStandardHelpOptions = true)
     static final class Renumber extends Change {
         @Option(names = "--reason", paramLabel = "TEXT", required = true, description = "Why; it stands in the ledger.")
         private String reason;
 
-        @Option(names = "--unit", paramLabel = "CODE", description = "The unit whose rules find the number, where it stands in several.")
+        @Option(
+                names = "--unit",
+                paramLabel = "CODE",
+                description = "The unit whose rules find the number, where it stands in several.")
         private String unit;
 
-        @Option(names = "--typed", paramLabel = "IDENTIFIER", description = "The new number as somebody typed it, for a series that allows it.")
+        @Option(
+                names = "--typed",
+                paramLabel = "IDENTIFIER",
+                description = "The new number as somebody typed it, for a series that allows it.")
         private String typed;
 
         @Override
@@ -172,7 +224,10 @@ final class RecordChanges {
         }
     }
 
-    @Command(name = "share", description = "Take a record over into another unit, with the same number.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "share",
+            description = "Take a record over into another unit, with the same number.",
+            mixinStandardHelpOptions = true)
     static final class Share extends Change {
         @Mixin
         private Given given;
@@ -181,14 +236,23 @@ final class RecordChanges {
         public Integer call() {
             var body = new JsonObject();
             given.write(body);
-            if (!body.has("unit")) throw new ParameterException(spec.commandLine(), "It is not said which unit takes it over; give --unit");
+            if (!body.has("unit"))
+                throw new ParameterException(
+                        spec.commandLine(), "It is not said which unit takes it over; give --unit");
             return changed(act(record(), "/units", body), "Taken over");
         }
     }
 
-    @Command(name = "delete", description = "Delete a record in all units: its number is void or, where its kind and series have it so, given back.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "delete",
+            description =
+                    "Delete a record in all units: its number is void or, where its kind and series have it so, given back.",
+            mixinStandardHelpOptions = true)
     static final class Delete extends Change {
-        @Option(names = "--reason", paramLabel = "TEXT", description = "Why; it can be left out where the number is given back.")
+        @Option(
+                names = "--reason",
+                paramLabel = "TEXT",
+                description = "Why; it can be left out where the number is given back.")
         private String reason;
 
         @Override

@@ -14,27 +14,56 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "record", description = "The records that are kept here, with their numbers.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB",
-        subcommands = {RecordCommand.New.class, RecordCommand.Search.class, RecordCommand.Show.class, RecordChanges.Edit.class, RecordChanges.Lines.class, RecordChanges.Fix.class, RecordChanges.Renumber.class, RecordChanges.Share.class, RecordChanges.Delete.class, RecordFiles.Attach.class, RecordFiles.Fetch.class, RecordFiles.Print.class})
+@Command(
+        name = "record",
+        description = "The records that are kept here, with their numbers.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = {
+            RecordCommand.New.class,
+            RecordCommand.Search.class,
+            RecordCommand.Show.class,
+            RecordChanges.Edit.class,
+            RecordChanges.Lines.class,
+            RecordChanges.Fix.class,
+            RecordChanges.Renumber.class,
+            RecordChanges.Share.class,
+            RecordChanges.Delete.class,
+            RecordFiles.Attach.class,
+            RecordFiles.Fetch.class,
+            RecordFiles.Print.class
+        })
 final class RecordCommand {
 
     /** Which record. */
     static final class Which {
-        @Parameters(index = "0", paramLabel = "RECORD", description = "Its identifier, also an old one; or its number here.")
+        @Parameters(
+                index = "0",
+                paramLabel = "RECORD",
+                description = "Its identifier, also an old one; or its number here.")
         private String text;
 
         /** The record as it stands. */
         JsonObject of(Service service) {
-            if (text.matches("[0-9]{1,18}")) return service.get("/records/" + text).body().getAsJsonObject().getAsJsonObject("record");
-            for (JsonElement each : service.get("/identifiers?text=" + Service.escape(text)).body().getAsJsonArray())
-                if (each.getAsJsonObject().has("record")) return service.get("/records/" + Json.number(each.getAsJsonObject(), "record")).body().getAsJsonObject().getAsJsonObject("record");
+            if (text.matches("[0-9]{1,18}"))
+                return service.get("/records/" + text).body().getAsJsonObject().getAsJsonObject("record");
+            for (JsonElement each : service.get("/identifiers?text=" + Service.escape(text))
+                    .body()
+                    .getAsJsonArray())
+                if (each.getAsJsonObject().has("record"))
+                    return service.get("/records/" + Json.number(each.getAsJsonObject(), "record"))
+                            .body()
+                            .getAsJsonObject()
+                            .getAsJsonObject("record");
             var refusal = new JsonObject();
             refusal.addProperty("detail", "‘" + text + "’ was given, and not to a record that is kept here.");
             throw new Refused(refusal);
         }
     }
 
-    static String path(JsonObject record) { return "/records/" + Json.number(record, "record"); }
+    static String path(JsonObject record) {
+        return "/records/" + Json.number(record, "record");
+    }
 
     static List<String> units(JsonObject record) {
         var units = new ArrayList<String>();
@@ -44,18 +73,37 @@ final class RecordCommand {
 
     /** Prints a record: where it stands and what it holds there. */
     static void print(Output output, JsonObject record) {
-        output.line(Json.text(record, "identifier", "") + "  " + Json.text(record, "kind", "") + ", record " + Json.number(record, "record") + ", version " + Json.number(record, "version") + (record.get("deleted").getAsBoolean() ? ", deleted" : "") + (record.get("fixed").getAsBoolean() ? ", lines fixed" : ""));
+        output.line(Json.text(record, "identifier", "") + "  " + Json.text(record, "kind", "") + ", record "
+                + Json.number(record, "record") + ", version " + Json.number(record, "version")
+                + (record.get("deleted").getAsBoolean() ? ", deleted" : "")
+                + (record.get("fixed").getAsBoolean() ? ", lines fixed" : ""));
         for (JsonElement each : Json.list(record, "units")) {
             JsonObject standing = each.getAsJsonObject();
             output.line("  in " + Json.text(standing, "unit", ""));
-            int width = standing.getAsJsonObject("fields").keySet().stream().mapToInt(String::length).max().orElse(0);
-            standing.getAsJsonObject("fields").entrySet().forEach(field -> output.line("    " + field.getKey() + " ".repeat(width - field.getKey().length()) + "  " + field.getValue().getAsString()));
+            int width = standing.getAsJsonObject("fields").keySet().stream()
+                    .mapToInt(String::length)
+                    .max()
+                    .orElse(0);
+            standing.getAsJsonObject("fields")
+                    .entrySet()
+                    .forEach(field -> output.line("    " + field.getKey()
+                            + " ".repeat(width - field.getKey().length()) + "  "
+                            + field.getValue().getAsString()));
         }
-        for (JsonElement each : Json.list(record, "lines")) output.line("  line " + Json.number(each.getAsJsonObject(), "number") + Json.fields(each.getAsJsonObject(), "  "));
-        for (JsonElement each : Json.list(record, "files")) output.line("  file " + Json.number(each.getAsJsonObject(), "place") + "  " + Json.text(each.getAsJsonObject(), "name", "") + ", " + Json.number(each.getAsJsonObject(), "size") + " bytes");
+        for (JsonElement each : Json.list(record, "lines"))
+            output.line("  line " + Json.number(each.getAsJsonObject(), "number")
+                    + Json.fields(each.getAsJsonObject(), "  "));
+        for (JsonElement each : Json.list(record, "files"))
+            output.line("  file " + Json.number(each.getAsJsonObject(), "place") + "  "
+                    + Json.text(each.getAsJsonObject(), "name", "") + ", " + Json.number(each.getAsJsonObject(), "size")
+                    + " bytes");
     }
 
-    @Command(name = "new", description = "Keep a new record and take its number, both or neither; or find the one that is known by the same.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "new",
+            description =
+                    "Keep a new record and take its number, both or neither; or find the one that is known by the same.",
+            mixinStandardHelpOptions = true)
     static final class New implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -72,16 +120,29 @@ final class RecordCommand {
         @Option(names = "--kind", paramLabel = "KIND", required = true, description = "The kind of record.")
         private String kind;
 
-        @Option(names = "--line", paramLabel = "NAME=VALUE;…", description = "A line, its fields with semicolons between them. Once for each line, in order.")
+        @Option(
+                names = "--line",
+                paramLabel = "NAME=VALUE;…",
+                description = "A line, its fields with semicolons between them. Once for each line, in order.")
         private List<String> lines = List.of();
 
-        @Option(names = "--typed", paramLabel = "IDENTIFIER", description = "The number as somebody typed it, for a series that allows it.")
+        @Option(
+                names = "--typed",
+                paramLabel = "IDENTIFIER",
+                description = "The number as somebody typed it, for a series that allows it.")
         private String typed;
 
-        @Option(names = "--date", paramLabel = "DATE", description = "The business date (default: that of the record, or today in the unit).")
+        @Option(
+                names = "--date",
+                paramLabel = "DATE",
+                description = "The business date (default: that of the record, or today in the unit).")
         private String date;
 
-        @Option(names = "--key", paramLabel = "TOKEN", description = "A token for this request: repeated with it, it gives the same answer (default: a new one).")
+        @Option(
+                names = "--key",
+                paramLabel = "TOKEN",
+                description =
+                        "A token for this request: repeated with it, it gives the same answer (default: a new one).")
         private String key = UUID.randomUUID().toString();
 
         @Override
@@ -97,13 +158,20 @@ final class RecordCommand {
             JsonObject kept = answer.body().getAsJsonObject();
             JsonObject record = kept.getAsJsonObject("record");
             output.line(Json.text(record, "identifier", ""));
-            if (kept.get("known").getAsBoolean()) output.note("There is this record already, record " + Json.number(record, "record") + " in " + String.join(", ", units(record)) + "; nothing was taken.");
-            else output.note("Record " + Json.number(record, "record") + ", entry " + Json.number(kept, "seq") + (kept.get("repeated").getAsBoolean() ? ", by the same request before." : "."));
+            if (kept.get("known").getAsBoolean())
+                output.note("There is this record already, record " + Json.number(record, "record") + " in "
+                        + String.join(", ", units(record)) + "; nothing was taken.");
+            else
+                output.note("Record " + Json.number(record, "record") + ", entry " + Json.number(kept, "seq")
+                        + (kept.get("repeated").getAsBoolean() ? ", by the same request before." : "."));
             return Main.DONE;
         }
     }
 
-    @Command(name = "search", description = "Search records by the words of their texts, or by an identifier that they ever had.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "search",
+            description = "Search records by the words of their texts, or by an identifier that they ever had.",
+            mixinStandardHelpOptions = true)
     static final class Search implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -111,7 +179,11 @@ final class RecordCommand {
         @Mixin
         private Output output;
 
-        @Parameters(paramLabel = "TEXT", arity = "0..*", description = "Words, such as of a name or a tax number, the last perhaps only begun; or an identifier. All records where it is left out.")
+        @Parameters(
+                paramLabel = "TEXT",
+                arity = "0..*",
+                description =
+                        "Words, such as of a name or a tax number, the last perhaps only begun; or an identifier. All records where it is left out.")
         private List<String> text = List.of();
 
         @Option(names = "--kind", paramLabel = "KIND", description = "Only those of this kind.")
@@ -123,17 +195,30 @@ final class RecordCommand {
         @Option(names = "--deleted", description = "Those that were deleted as well.")
         private boolean deleted;
 
-        @Option(names = "--limit", paramLabel = "N", description = "How many at the most (default 50).", defaultValue = "50")
+        @Option(
+                names = "--limit",
+                paramLabel = "N",
+                description = "How many at the most (default 50).",
+                defaultValue = "50")
         private int limit;
 
         @Override
         public Integer call() {
-            Service.Answer answer = service.get("/records?text=" + Service.escape(String.join(" ", text)) + (kind == null ? "" : "&kind=" + Service.escape(kind)) + (unit == null ? "" : "&unit=" + Service.escape(unit)) + "&deleted=" + deleted + "&limit=" + limit);
+            Service.Answer answer = service.get("/records?text=" + Service.escape(String.join(" ", text))
+                    + (kind == null ? "" : "&kind=" + Service.escape(kind))
+                    + (unit == null ? "" : "&unit=" + Service.escape(unit)) + "&deleted=" + deleted + "&limit="
+                    + limit);
             if (output.asJson(answer)) return Main.DONE;
             var rows = new ArrayList<List<String>>();
             for (JsonElement each : answer.body().getAsJsonArray()) {
                 JsonObject record = each.getAsJsonObject();
-                rows.add(List.of(String.valueOf(Json.number(record, "record")), Json.text(record, "identifier", ""), Json.text(record, "kind", ""), what(record), String.join(", ", units(record)), record.get("deleted").getAsBoolean() ? "deleted" : ""));
+                rows.add(List.of(
+                        String.valueOf(Json.number(record, "record")),
+                        Json.text(record, "identifier", ""),
+                        Json.text(record, "kind", ""),
+                        what(record),
+                        String.join(", ", units(record)),
+                        record.get("deleted").getAsBoolean() ? "deleted" : ""));
             }
             if (rows.isEmpty()) output.note("No record has all of this.");
             else output.table(List.of(">RECORD", "IDENTIFIER", "KIND", "WHAT", "IN", ""), rows);
@@ -143,13 +228,22 @@ final class RecordCommand {
 
         /** What people would call it: its name, or else the first text that is not its number. */
         private static String what(JsonObject record) {
-            JsonObject fields = Json.list(record, "units").get(0).getAsJsonObject().getAsJsonObject("fields");
+            JsonObject fields =
+                    Json.list(record, "units").get(0).getAsJsonObject().getAsJsonObject("fields");
             if (fields.has("name")) return fields.get("name").getAsString();
-            return fields.entrySet().stream().filter(field -> !field.getKey().equals(Json.text(record, "into", ""))).map(Map.Entry::getValue).map(JsonElement::getAsString).findFirst().orElse("");
+            return fields.entrySet().stream()
+                    .filter(field -> !field.getKey().equals(Json.text(record, "into", "")))
+                    .map(Map.Entry::getValue)
+                    .map(JsonElement::getAsString)
+                    .findFirst()
+                    .orElse("");
         }
     }
 
-    @Command(name = "show", description = "Show a record, where it stands, its lines and files, and its whole history.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "show",
+            description = "Show a record, where it stands, its lines and files, and its whole history.",
+            mixinStandardHelpOptions = true)
     static final class Show implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -167,19 +261,27 @@ final class RecordCommand {
             if (output.asJson(answer)) return Main.DONE;
             JsonObject detail = answer.body().getAsJsonObject();
             print(output, detail.getAsJsonObject("record"));
-            output.line("  its number is " + Json.text(detail, "state", "") + ", of " + Json.text(detail.getAsJsonObject("record"), "series", ""));
-            if (detail.has("instead")) output.note("The number is made of what the record held before; a new one is given by: youngtally record renumber");
-            for (JsonElement each : service.get(path + "/versions").body().getAsJsonArray()) history(each.getAsJsonObject());
+            output.line("  its number is " + Json.text(detail, "state", "") + ", of "
+                    + Json.text(detail.getAsJsonObject("record"), "series", ""));
+            if (detail.has("instead"))
+                output.note(
+                        "The number is made of what the record held before; a new one is given by: youngtally record renumber");
+            for (JsonElement each : service.get(path + "/versions").body().getAsJsonArray())
+                history(each.getAsJsonObject());
             return Main.DONE;
         }
 
         private void history(JsonObject version) {
             String note = Json.text(version, "note", "");
-            output.line("  " + Moment.of(Json.text(version, "at", "")) + "  " + Json.text(version, "act", "") + " by " + Json.text(version, "by", "") + ", entry " + Json.number(version, "seq") + ": " + Json.text(version, "identifier", "") + " in " + Json.text(version, "unit", "") + (note.isEmpty() ? "" : ", " + note));
+            output.line("  " + Moment.of(Json.text(version, "at", "")) + "  " + Json.text(version, "act", "") + " by "
+                    + Json.text(version, "by", "") + ", entry " + Json.number(version, "seq") + ": "
+                    + Json.text(version, "identifier", "") + " in " + Json.text(version, "unit", "")
+                    + (note.isEmpty() ? "" : ", " + note));
             if (Json.text(version, "act", "").equals("save")) return;
             for (JsonElement each : Json.list(version, "changes")) {
                 JsonObject change = each.getAsJsonObject();
-                output.line("      " + Json.text(change, "field", "") + " in " + Json.text(change, "unit", "") + ": " + Json.text(change, "before", "nothing") + " → " + Json.text(change, "after", "nothing"));
+                output.line("      " + Json.text(change, "field", "") + " in " + Json.text(change, "unit", "") + ": "
+                        + Json.text(change, "before", "nothing") + " → " + Json.text(change, "after", "nothing"));
             }
         }
     }

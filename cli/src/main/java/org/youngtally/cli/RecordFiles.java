@@ -21,7 +21,10 @@ import picocli.CommandLine.Spec;
 final class RecordFiles {
     private RecordFiles() {}
 
-    @Command(name = "attach", description = "Attach a file to a record; the service keeps it under the record's identifier.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "attach",
+            description = "Attach a file to a record; the service keeps it under the record's identifier.",
+            mixinStandardHelpOptions = true)
     static final class Attach implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -38,8 +41,13 @@ final class RecordFiles {
         @Override
         public Integer call() throws IOException {
             byte[] bytes = NewFiles.read(file);
-            Service.Sent sent = service.send(RecordCommand.path(which.of(service)) + "/files?name=" + Service.escape(file.getFileName().toString()), bytes, UUID.randomUUID().toString());
-            JsonObject record = JsonParser.parseString(sent.text()).getAsJsonObject().getAsJsonObject("record");
+            Service.Sent sent = service.send(
+                    RecordCommand.path(which.of(service)) + "/files?name="
+                            + Service.escape(file.getFileName().toString()),
+                    bytes,
+                    UUID.randomUUID().toString());
+            JsonObject record =
+                    JsonParser.parseString(sent.text()).getAsJsonObject().getAsJsonObject("record");
             JsonArray files = Json.list(record, "files");
             output.line(Json.text(files.get(files.size() - 1).getAsJsonObject(), "name", ""));
             return Main.DONE;
@@ -48,13 +56,22 @@ final class RecordFiles {
 
     /** Where what comes is written. */
     static final class Target {
-        @Option(names = "--output", paramLabel = "FILE", description = "Where it is written (default: here, under the record's identifier). Never over another file.")
+        @Option(
+                names = "--output",
+                paramLabel = "FILE",
+                description =
+                        "Where it is written (default: here, under the record's identifier). Never over another file.")
         private Path to;
 
-        Path of(String name) { return to != null ? to : Path.of(name); }
+        Path of(String name) {
+            return to != null ? to : Path.of(name);
+        }
     }
 
-    @Command(name = "fetch", description = "Fetch a file that goes with a record, under the record's identifier.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "fetch",
+            description = "Fetch a file that goes with a record, under the record's identifier.",
+            mixinStandardHelpOptions = true)
     static final class Fetch implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -71,14 +88,22 @@ final class RecordFiles {
         @Spec
         private CommandSpec spec;
 
-        @Parameters(index = "1", arity = "0..1", paramLabel = "PLACE", description = "Its place among the record's files (default 1).", defaultValue = "1")
+        @Parameters(
+                index = "1",
+                arity = "0..1",
+                paramLabel = "PLACE",
+                description = "Its place among the record's files (default 1).",
+                defaultValue = "1")
         private int place;
 
         @Override
         public Integer call() throws IOException {
             JsonObject record = which.of(service);
             JsonArray files = Json.list(record, "files");
-            if (place < 1 || place > files.size()) throw new ParameterException(spec.commandLine(), files.isEmpty() ? "The record has no files" : "The record has files 1 to " + files.size());
+            if (place < 1 || place > files.size())
+                throw new ParameterException(
+                        spec.commandLine(),
+                        files.isEmpty() ? "The record has no files" : "The record has files 1 to " + files.size());
             Path to = target.of(Json.text(files.get(place - 1).getAsJsonObject(), "name", ""));
             NewFiles.write(to, service.bytes(RecordCommand.path(record) + "/files/" + place));
             output.line(to.toString());
@@ -86,7 +111,10 @@ final class RecordFiles {
         }
     }
 
-    @Command(name = "print", description = "Write a record as a page to be printed, in PDF, named by its identifier.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "print",
+            description = "Write a record as a page to be printed, in PDF, named by its identifier.",
+            mixinStandardHelpOptions = true)
     static final class Print implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -100,14 +128,20 @@ final class RecordFiles {
         @Mixin
         private Target target;
 
-        @Option(names = "--unit", paramLabel = "CODE", description = "The unit as which it stands (default: the one that it was made in).")
+        @Option(
+                names = "--unit",
+                paramLabel = "CODE",
+                description = "The unit as which it stands (default: the one that it was made in).")
         private String unit;
 
         @Override
         public Integer call() throws IOException {
             JsonObject record = which.of(service);
             Path to = target.of(KeptRecord.fileName(Json.text(record, "identifier", ""), "", "pdf"));
-            NewFiles.write(to, service.bytes(RecordCommand.path(record) + "/page" + (unit == null ? "" : "?unit=" + Service.escape(unit))));
+            NewFiles.write(
+                    to,
+                    service.bytes(RecordCommand.path(record) + "/page"
+                            + (unit == null ? "" : "?unit=" + Service.escape(unit))));
             output.line(to.toString());
             return Main.DONE;
         }

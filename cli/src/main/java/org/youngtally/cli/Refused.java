@@ -23,8 +23,11 @@ final class Refused extends RuntimeException {
             return;
         }
         to.println(getMessage());
-        if (Json.text(problem, "type", "").endsWith("/sign-in-needed")) to.println("  Sign in with: youngtally sign-in NAME; or give a token with YOUNGTALLY_TOKEN or --token-file");
-        else if (problem.has("accepted")) to.println("  " + Json.text(problem, "field", "accepted") + ": " + Json.text(problem, "accepted", ""));
+        if (Json.text(problem, "type", "").endsWith("/sign-in-needed"))
+            to.println(
+                    "  Sign in with: youngtally sign-in NAME; or give a token with YOUNGTALLY_TOKEN or --token-file");
+        else if (problem.has("accepted"))
+            to.println("  " + Json.text(problem, "field", "accepted") + ": " + Json.text(problem, "accepted", ""));
     }
 
     private static void print(JsonObject fault, PrintWriter to) {
@@ -32,13 +35,20 @@ final class Refused extends RuntimeException {
         String line = fault.has("line") ? ":" + fault.get("line").getAsInt() : "";
         String series = Json.text(fault, "key", "");
         String path = Json.text(fault, "path", "");
-        to.println((file.isEmpty() ? "" : file + line + ": ") + (series.isEmpty() || series.equals("null") ? "" : series + ": ") + (path.isEmpty() ? "" : path + " ") + Json.text(fault, "problem", ""));
-        if (fault.has("clash")) for (String way : List.of("one", "other")) to.println("    " + way(fault.getAsJsonObject("clash").getAsJsonObject(way)));
+        to.println((file.isEmpty() ? "" : file + line + ": ")
+                + (series.isEmpty() || series.equals("null") ? "" : series + ": ")
+                + (path.isEmpty() ? "" : path + " ")
+                + Json.text(fault, "problem", ""));
+        if (fault.has("clash"))
+            for (String way : List.of("one", "other"))
+                to.println("    " + way(fault.getAsJsonObject("clash").getAsJsonObject(way)));
         to.println("  " + Json.text(fault, "accepted", ""));
     }
 
     private static String way(JsonObject way) {
         String lane = Json.text(way, "lane", "");
-        return "as value " + Json.number(way, "value") + " of " + Json.text(way, "series", "") + ", range " + Json.text(way, "range", "") + (lane.isEmpty() ? "" : ", lane " + lane) + ", on " + Json.text(way, "date", "") + Json.fields(way, ", with ");
+        return "as value " + Json.number(way, "value") + " of " + Json.text(way, "series", "") + ", range "
+                + Json.text(way, "range", "") + (lane.isEmpty() ? "" : ", lane " + lane) + ", on "
+                + Json.text(way, "date", "") + Json.fields(way, ", with ");
     }
 }

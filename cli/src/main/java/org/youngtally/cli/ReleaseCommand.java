@@ -10,5 +10,7 @@ final class ReleaseCommand implements Callable<Integer> {
     private Settling settling;
 
     @Override
-    public Integer call() { return settling.settle("releases", "released"); }
+    public Integer call() {
+        return settling.settle("releases", "released");
+    }
 }

@@ -4,11 +4,16 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 
-@Command(name = "return", description = "Give back numbers that were issued and stand for nothing.", mixinStandardHelpOptions = true)
+@Command(
+        name = "return",
+        description = "Give back numbers that were issued and stand for nothing.",
+        mixinStandardHelpOptions = true)
 final class ReturnCommand implements Callable<Integer> {
     @Mixin
     private Settling settling;
 
     @Override
-    public Integer call() { return settling.settle("returns", "returned"); }
+    public Integer call() {
+        return settling.settle("returns", "returned");
+    }
 }

@@ -16,8 +16,18 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "routes", description = "The rules that say which series numbers the records of a kind in a unit.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB",
-        subcommands = {RoutesCommand.All.class, RoutesCommand.Grid.class, RoutesCommand.Why.class, RoutesCommand.Add.class, RoutesCommand.Remove.class})
+@Command(
+        name = "routes",
+        description = "The rules that say which series numbers the records of a kind in a unit.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = {
+            RoutesCommand.All.class,
+            RoutesCommand.Grid.class,
+            RoutesCommand.Why.class,
+            RoutesCommand.Add.class,
+            RoutesCommand.Remove.class
+        })
 final class RoutesCommand {
     @Command(name = "list", description = "List the routes.", mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
@@ -27,25 +37,41 @@ final class RoutesCommand {
         @Mixin
         private Output output;
 
-        @Option(names = "--series", paramLabel = "SERIES", description = "Only those that lead to this series: where it is used.")
+        @Option(
+                names = "--series",
+                paramLabel = "SERIES",
+                description = "Only those that lead to this series: where it is used.")
         private String series;
 
         @Override
         public Integer call() {
-            Service.Answer answer = service.get(series == null ? "/routes" : "/series/" + Service.escape(series) + "/routes");
+            Service.Answer answer =
+                    service.get(series == null ? "/routes" : "/series/" + Service.escape(series) + "/routes");
             if (output.asJson(answer)) return Main.DONE;
             var rows = new ArrayList<List<String>>();
             for (JsonElement each : answer.body().getAsJsonArray()) {
                 JsonObject route = each.getAsJsonObject();
-                rows.add(List.of(Json.text(route, "kind", ""), Json.text(route, "unit", ""), Json.text(route, "condition", ""), Json.text(route, "series", ""), Json.text(route, "into", "")));
+                rows.add(List.of(
+                        Json.text(route, "kind", ""),
+                        Json.text(route, "unit", ""),
+                        Json.text(route, "condition", ""),
+                        Json.text(route, "series", ""),
+                        Json.text(route, "into", "")));
             }
-            if (rows.isEmpty()) output.note(series == null ? "There are no routes yet; define some with: youngtally apply FILE" : "No route leads to " + series + ".");
+            if (rows.isEmpty())
+                output.note(
+                        series == null
+                                ? "There are no routes yet; define some with: youngtally apply FILE"
+                                : "No route leads to " + series + ".");
             else output.table(List.of("KIND", "UNIT", "WHEN", "SERIES", "INTO"), rows);
             return Main.DONE;
         }
     }
 
-    @Command(name = "grid", description = "Show kinds by units: which series each one uses, its own or inherited, and the gaps.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "grid",
+            description = "Show kinds by units: which series each one uses, its own or inherited, and the gaps.",
+            mixinStandardHelpOptions = true)
     static final class Grid implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -59,17 +85,24 @@ final class RoutesCommand {
             if (output.asJson(answer)) return Main.DONE;
             JsonObject grid = answer.body().getAsJsonObject();
             var headings = new ArrayList<>(List.of("KIND"));
-            for (JsonElement unit : Json.list(grid, "units")) headings.add(Json.text(unit.getAsJsonObject(), "key", ""));
+            for (JsonElement unit : Json.list(grid, "units"))
+                headings.add(Json.text(unit.getAsJsonObject(), "key", ""));
             var rows = new LinkedHashMap<String, List<String>>();
             int gaps = 0;
             for (JsonElement each : Json.list(grid, "cells")) {
                 JsonObject cell = each.getAsJsonObject();
                 String kind = Json.text(cell, "kind", "");
-                rows.computeIfAbsent(kind, added -> new ArrayList<>(List.of(kind))).add(cell(cell));
+                rows.computeIfAbsent(kind, added -> new ArrayList<>(List.of(kind)))
+                        .add(cell(cell));
                 if (cell.get("gap").getAsBoolean()) gaps++;
             }
             output.table(headings, List.copyOf(rows.values()));
-            output.note("In brackets: from a unit above. With a question mark: under a condition; what follows it serves the others." + (gaps == 0 ? "" : " " + gaps + (gaps == 1 ? " gap" : " gaps") + "; fill one with: youngtally routes add KIND UNIT SERIES"));
+            output.note(
+                    "In brackets: from a unit above. With a question mark: under a condition; what follows it serves the others."
+                            + (gaps == 0
+                                    ? ""
+                                    : " " + gaps + (gaps == 1 ? " gap" : " gaps")
+                                            + "; fill one with: youngtally routes add KIND UNIT SERIES"));
             return Main.DONE;
         }
 
@@ -86,7 +119,11 @@ final class RoutesCommand {
         }
     }
 
-    @Command(name = "why", description = "Show which series would number a record, each rule that was tried, and why it serves or not.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "why",
+            description =
+                    "Show which series would number a record, each rule that was tried, and why it serves or not.",
+            mixinStandardHelpOptions = true)
     static final class Why implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -107,9 +144,14 @@ final class RoutesCommand {
         public Integer call() {
             var asked = new JsonObject();
             given.write(asked);
-            if (!asked.has("unit")) throw new ParameterException(spec.commandLine(), "Give --unit, the unit that the record is of");
-            var query = new StringBuilder("/routes/why?kind=" + Service.escape(kind) + "&unit=" + Service.escape(Json.text(asked, "unit", "")));
-            if (asked.has("fields")) asked.getAsJsonObject("fields").entrySet().forEach(field -> query.append("&field=").append(Service.escape(field.getKey() + "=" + field.getValue().getAsString())));
+            if (!asked.has("unit"))
+                throw new ParameterException(spec.commandLine(), "Give --unit, the unit that the record is of");
+            var query = new StringBuilder("/routes/why?kind=" + Service.escape(kind) + "&unit="
+                    + Service.escape(Json.text(asked, "unit", "")));
+            if (asked.has("fields"))
+                asked.getAsJsonObject("fields").entrySet().forEach(field -> query.append("&field=")
+                        .append(Service.escape(
+                                field.getKey() + "=" + field.getValue().getAsString())));
             Service.Answer answer = service.get(query.toString());
             JsonObject why = answer.body().getAsJsonObject();
             if (!output.asJson(answer)) print(why);
@@ -123,16 +165,22 @@ final class RoutesCommand {
                 if (Json.list(step, "tried").isEmpty()) output.line("  no rule for " + Json.text(why, "kind", ""));
                 for (JsonElement rule : Json.list(step, "tried")) output.line("  " + rule(rule.getAsJsonObject()));
             }
-            output.line(why.has("series") ? "→ " + Json.text(why, "series", "") + ", into " + Json.text(why, "into", "") : "→ no series: a rule is missing. Add one with: youngtally routes add " + Json.text(why, "kind", "") + " " + Json.text(why, "unit", "") + " SERIES");
+            output.line(
+                    why.has("series")
+                            ? "→ " + Json.text(why, "series", "") + ", into " + Json.text(why, "into", "")
+                            : "→ no series: a rule is missing. Add one with: youngtally routes add "
+                                    + Json.text(why, "kind", "") + " " + Json.text(why, "unit", "") + " SERIES");
         }
 
         private static String rule(JsonObject rule) {
-            String what = (rule.has("condition") ? "when " + Json.text(rule, "condition", "") : "always") + " → " + Json.text(rule, "series", "");
-            return what + switch (Json.text(rule, "verdict", "")) {
-                case "chosen" -> ": serves";
-                case "condition-fails" -> ": does not serve, " + Json.text(rule, "fails", "") + " is not so";
-                default -> ": not reached";
-            };
+            String what = (rule.has("condition") ? "when " + Json.text(rule, "condition", "") : "always") + " → "
+                    + Json.text(rule, "series", "");
+            return what
+                    + switch (Json.text(rule, "verdict", "")) {
+                        case "chosen" -> ": serves";
+                        case "condition-fails" -> ": does not serve, " + Json.text(rule, "fails", "") + " is not so";
+                        default -> ": not reached";
+                    };
         }
     }
 
@@ -150,7 +198,9 @@ final class RoutesCommand {
         @Parameters(index = "1", paramLabel = "UNIT", description = "The unit; those below it use the route as well.")
         private String unit;
 
-        String path() { return "/routes/" + Service.escape(kind) + "/" + Service.escape(unit); }
+        String path() {
+            return "/routes/" + Service.escape(kind) + "/" + Service.escape(unit);
+        }
     }
 
     @Command(name = "add", description = "Say which series numbers a kind in a unit.", mixinStandardHelpOptions = true)
@@ -158,10 +208,17 @@ final class RoutesCommand {
         @Parameters(index = "2", paramLabel = "SERIES", description = "The key of the series.")
         private String series;
 
-        @Option(names = "--when", paramLabel = "FIELD=VALUE", description = "Only for records with this value in the field; several values with | between, a stretch as FROM..TO. Once for each field.")
+        @Option(
+                names = "--when",
+                paramLabel = "FIELD=VALUE",
+                description =
+                        "Only for records with this value in the field; several values with | between, a stretch as FROM..TO. Once for each field.")
         private Map<String, String> when = new LinkedHashMap<>();
 
-        @Option(names = "--into", paramLabel = "FIELD", description = "The field that the number goes into (default: number).")
+        @Option(
+                names = "--into",
+                paramLabel = "FIELD",
+                description = "The field that the number goes into (default: number).")
         private String into;
 
         @Override
@@ -173,7 +230,9 @@ final class RoutesCommand {
             when.forEach((field, value) -> tests.add(field, test(value)));
             if (!when.isEmpty()) body.add("when", tests);
             Service.Answer answer = super.service.putNew(path(), body);
-            if (!super.output.asJson(answer)) super.output.note(Json.text(answer.body().getAsJsonObject(), "route", "") + " is numbered by " + series + ".");
+            if (!super.output.asJson(answer))
+                super.output.note(
+                        Json.text(answer.body().getAsJsonObject(), "route", "") + " is numbered by " + series + ".");
             return Main.DONE;
         }
 
@@ -192,15 +251,24 @@ final class RoutesCommand {
         }
     }
 
-    @Command(name = "remove", description = "Take a route away; numbers that were given by it stay as they are.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "remove",
+            description = "Take a route away; numbers that were given by it stay as they are.",
+            mixinStandardHelpOptions = true)
     static final class Remove extends Change {
-        @Option(names = "--when", paramLabel = "CONDITION", description = "The condition as routes list shows it; the route without one where it is left out.")
+        @Option(
+                names = "--when",
+                paramLabel = "CONDITION",
+                description = "The condition as routes list shows it; the route without one where it is left out.")
         private String when;
 
         @Override
         public Integer call() {
-            Service.Answer answer = super.service.delete(path() + (when == null ? "" : "?condition=" + Service.escape(when)), Map.of());
-            if (!super.output.asJson(answer)) super.output.note("The route of " + super.kind + " in " + super.unit + (when == null ? "" : " when " + when) + " is gone.");
+            Service.Answer answer =
+                    super.service.delete(path() + (when == null ? "" : "?condition=" + Service.escape(when)), Map.of());
+            if (!super.output.asJson(answer))
+                super.output.note("The route of " + super.kind + " in " + super.unit
+                        + (when == null ? "" : " when " + when) + " is gone.");
             return Main.DONE;
         }
     }

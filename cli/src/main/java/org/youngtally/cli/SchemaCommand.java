@@ -4,7 +4,10 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 
-@Command(name = "schema", description = "Print the JSON Schema of definition files, by which an editor helps to write them.", mixinStandardHelpOptions = true)
+@Command(
+        name = "schema",
+        description = "Print the JSON Schema of definition files, by which an editor helps to write them.",
+        mixinStandardHelpOptions = true)
 final class SchemaCommand implements Callable<Integer> {
     @Mixin
     private Service service;

@@ -11,15 +11,30 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "series", description = "The series there are, and how they stand.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = {SeriesCommand.All.class, SeriesCommand.Show.class, SeriesCommand.Preview.class, ForecastCommand.class})
+@Command(
+        name = "series",
+        description = "The series there are, and how they stand.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = {
+            SeriesCommand.All.class,
+            SeriesCommand.Show.class,
+            SeriesCommand.Preview.class,
+            ForecastCommand.class
+        })
 final class SeriesCommand {
     /** How many are left, where that can be told. */
-    private static String left(JsonObject series) { return series.has("left") ? Long.toString(Json.number(series, "left")) : Json.text(series, "order", "").equals("repeating") ? "repeats" : "—"; }
+    private static String left(JsonObject series) {
+        return series.has("left")
+                ? Long.toString(Json.number(series, "left"))
+                : Json.text(series, "order", "").equals("repeating") ? "repeats" : "—";
+    }
 
     /** The fields that a series takes. */
     private static List<String> names(JsonObject series) {
         var names = new ArrayList<String>();
-        for (JsonElement each : series.getAsJsonArray("fields")) names.add(Json.text(each.getAsJsonObject(), "name", ""));
+        for (JsonElement each : series.getAsJsonArray("fields"))
+            names.add(Json.text(each.getAsJsonObject(), "name", ""));
         return names;
     }
 
@@ -31,15 +46,25 @@ final class SeriesCommand {
 
     private static String policy(JsonObject policy) {
         var words = new ArrayList<String>();
-        words.add(policy.get("chronological").getAsBoolean() ? "follows the calendar; what is given back is void" : policy.get("gaps").getAsBoolean() ? "gaps allowed; what is given back is void" : "gap-free; what is given back is given next");
+        words.add(
+                policy.get("chronological").getAsBoolean()
+                        ? "follows the calendar; what is given back is void"
+                        : policy.get("gaps").getAsBoolean()
+                                ? "gaps allowed; what is given back is void"
+                                : "gap-free; what is given back is given next");
         if (!policy.get("returns").getAsBoolean()) words.add("issued numbers are not taken back");
         if (!Json.text(policy, "typed", "").equals("refused")) words.add("typing " + Json.text(policy, "typed", ""));
         return String.join("; ", words);
     }
 
-    private static String query(String date) { return date == null ? "" : "date=" + Service.escape(date); }
+    private static String query(String date) {
+        return date == null ? "" : "date=" + Service.escape(date);
+    }
 
-    @Command(name = "list", description = "List all series: what each gives next, gave last, and has left.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "list",
+            description = "List all series: what each gives next, gave last, and has left.",
+            mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -47,7 +72,10 @@ final class SeriesCommand {
         @Mixin
         private Output output;
 
-        @Option(names = "--date", paramLabel = "DATE", description = "The business date to look at (default: today, as the service has it).")
+        @Option(
+                names = "--date",
+                paramLabel = "DATE",
+                description = "The business date to look at (default: today, as the service has it).")
         private String date;
 
         @Override
@@ -63,20 +91,34 @@ final class SeriesCommand {
 
         private static List<String> row(JsonObject series) {
             JsonArray next = series.getAsJsonArray("next");
-            String coming = !next.isEmpty() ? next.get(0).getAsString() : series.getAsJsonArray("fields").isEmpty() ? "—" : "by " + String.join(", ", names(series));
+            String coming = !next.isEmpty()
+                    ? next.get(0).getAsString()
+                    : series.getAsJsonArray("fields").isEmpty() ? "—" : "by " + String.join(", ", names(series));
             JsonObject newest = series.getAsJsonObject("newest");
             String state = Json.text(series, "state", "");
-            return List.of(Json.text(series, "key", ""), coming, left(series), range(series), newest == null ? "—" : Json.text(newest, "identifier", ""),
-                    newest == null ? "—" : Moment.of(Json.text(newest, "at", "")), !state.equals("serving") ? state : warnings(series));
+            return List.of(
+                    Json.text(series, "key", ""),
+                    coming,
+                    left(series),
+                    range(series),
+                    newest == null ? "—" : Json.text(newest, "identifier", ""),
+                    newest == null ? "—" : Moment.of(Json.text(newest, "at", "")),
+                    !state.equals("serving") ? state : warnings(series));
         }
 
         private static String range(JsonObject series) {
-            for (JsonElement each : series.getAsJsonArray("ranges")) if (Json.text(each.getAsJsonObject(), "state", "").equals("serving")) return Json.number(each.getAsJsonObject(), "first") + "…" + Json.number(each.getAsJsonObject(), "last");
+            for (JsonElement each : series.getAsJsonArray("ranges"))
+                if (Json.text(each.getAsJsonObject(), "state", "").equals("serving"))
+                    return Json.number(each.getAsJsonObject(), "first") + "…"
+                            + Json.number(each.getAsJsonObject(), "last");
             return "—";
         }
     }
 
-    @Command(name = "show", description = "Show one series: its rules, its ranges and lanes.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "show",
+            description = "Show one series: its rules, its ranges and lanes.",
+            mixinStandardHelpOptions = true)
     static final class Show implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -90,12 +132,16 @@ final class SeriesCommand {
         @Parameters(paramLabel = "SERIES", description = "The key of the series.")
         private String series;
 
-        @Option(names = "--date", paramLabel = "DATE", description = "The business date to look at (default: today, as the service has it).")
+        @Option(
+                names = "--date",
+                paramLabel = "DATE",
+                description = "The business date to look at (default: today, as the service has it).")
         private String date;
 
         @Override
         public Integer call() {
-            Service.Answer answer = service.get("/series/" + Service.escape(series) + "?coming=3&" + query(date) + given.query());
+            Service.Answer answer =
+                    service.get("/series/" + Service.escape(series) + "?coming=3&" + query(date) + given.query());
             if (output.asJson(answer)) return Main.DONE;
             JsonObject shown = answer.body().getAsJsonObject();
             JsonArray restarts = shown.getAsJsonArray("restarts");
@@ -103,36 +149,53 @@ final class SeriesCommand {
             output.line("  pattern    " + Json.text(shown, "pattern", ""));
             output.line("  namespace  " + Json.text(shown, "namespace", ""));
             output.line("  restarts   " + restarts(restarts));
-            for (JsonElement each : shown.getAsJsonArray("fields")) output.line("  field      " + field(each.getAsJsonObject()));
+            for (JsonElement each : shown.getAsJsonArray("fields"))
+                output.line("  field      " + field(each.getAsJsonObject()));
             output.line("  policy     " + policy(shown.getAsJsonObject("policy")));
-            if (!Json.text(shown, "order", "").equals("in-turn")) output.line("  order      " + Json.text(shown, "order", ""));
-            output.line("  next       " + next(shown) + (shown.has("left") ? " (" + Json.number(shown, "left") + " left for " + Json.text(shown, "date", "") + ")" : ""));
+            if (!Json.text(shown, "order", "").equals("in-turn"))
+                output.line("  order      " + Json.text(shown, "order", ""));
+            output.line("  next       " + next(shown)
+                    + (shown.has("left")
+                            ? " (" + Json.number(shown, "left") + " left for " + Json.text(shown, "date", "") + ")"
+                            : ""));
             JsonObject newest = shown.getAsJsonObject("newest");
-            if (newest != null) output.line("  newest     " + Json.text(newest, "identifier", "") + ", " + Moment.of(Json.text(newest, "at", "")) + " by " + Json.text(newest, "by", ""));
-            if (!shown.getAsJsonArray("warnings").isEmpty()) output.line("  warning    " + warnings(shown).replace("warning: ", ""));
+            if (newest != null)
+                output.line("  newest     " + Json.text(newest, "identifier", "") + ", "
+                        + Moment.of(Json.text(newest, "at", "")) + " by " + Json.text(newest, "by", ""));
+            if (!shown.getAsJsonArray("warnings").isEmpty())
+                output.line("  warning    " + warnings(shown).replace("warning: ", ""));
             output.line("");
             List<List<String>> rows = rows(shown);
-            var headings = new ArrayList<>(List.of(">FIRST", ">LAST", ">STEP", "OPENS", "CLOSES", "STATE", "LANE", ">GIVEN", ">LEFT"));
+            var headings = new ArrayList<>(
+                    List.of(">FIRST", ">LAST", ">STEP", "OPENS", "CLOSES", "STATE", "LANE", ">GIVEN", ">LEFT"));
             if (rows.stream().anyMatch(row -> !row.getLast().equals("0"))) headings.add(">SKIPPED");
-            output.table(headings, rows.stream().map(row -> row.subList(0, headings.size())).toList());
+            output.table(
+                    headings,
+                    rows.stream().map(row -> row.subList(0, headings.size())).toList());
             return Main.DONE;
         }
 
         private static String restarts(JsonArray restarts) {
             var words = new ArrayList<String>();
-            for (JsonElement each : restarts) words.add("each " + each.getAsString().replace("field ", "").replace('-', ' '));
+            for (JsonElement each : restarts)
+                words.add("each " + each.getAsString().replace("field ", "").replace('-', ' '));
             return words.isEmpty() ? "never" : String.join(" and ", words);
         }
 
         private static String next(JsonObject shown) {
             var next = new ArrayList<String>();
             for (JsonElement each : shown.getAsJsonArray("next")) next.add(each.getAsString());
-            if (next.isEmpty() && !shown.getAsJsonArray("fields").isEmpty()) return "rests on " + String.join(", ", names(shown)) + "; ask with --field NAME=VALUE";
+            if (next.isEmpty() && !shown.getAsJsonArray("fields").isEmpty())
+                return "rests on " + String.join(", ", names(shown)) + "; ask with --field NAME=VALUE";
             return next.isEmpty() ? "nothing" : String.join(", ", next) + " …";
         }
 
         private static String field(JsonObject field) {
-            String from = field.has("codebook") ? "a choice of the codebook " + Json.text(field, "codebook", "") : field.has("within") ? "a choice within that of " + Json.text(field, "within", "") : Json.text(field, "takes", "");
+            String from = field.has("codebook")
+                    ? "a choice of the codebook " + Json.text(field, "codebook", "")
+                    : field.has("within")
+                            ? "a choice within that of " + Json.text(field, "within", "")
+                            : Json.text(field, "takes", "");
             return Json.text(field, "name", "") + ": " + from;
         }
 
@@ -140,15 +203,30 @@ final class SeriesCommand {
             var rows = new ArrayList<List<String>>();
             for (JsonElement each : shown.getAsJsonArray("ranges")) {
                 JsonObject range = each.getAsJsonObject();
-                List<String> head = List.of(Json.text(range, "first", ""), Json.text(range, "last", ""), Json.text(range, "step", ""), Json.text(range, "opens", ""), Json.text(range, "closes", "—"), Json.text(range, "state", ""));
+                List<String> head = List.of(
+                        Json.text(range, "first", ""),
+                        Json.text(range, "last", ""),
+                        Json.text(range, "step", ""),
+                        Json.text(range, "opens", ""),
+                        Json.text(range, "closes", "—"),
+                        Json.text(range, "state", ""));
                 JsonArray lanes = range.getAsJsonArray("lanes");
                 if (lanes.isEmpty()) rows.add(joined(head, List.of("", "0", left(range, shown, "size"), "0")));
-                for (JsonElement lane : lanes) rows.add(joined(head, List.of(Json.text(lane.getAsJsonObject(), "period", ""), Json.text(lane.getAsJsonObject(), "given", ""), left(lane.getAsJsonObject(), shown, "left"), Json.text(lane.getAsJsonObject(), "skipped", "0"))));
+                for (JsonElement lane : lanes)
+                    rows.add(joined(
+                            head,
+                            List.of(
+                                    Json.text(lane.getAsJsonObject(), "period", ""),
+                                    Json.text(lane.getAsJsonObject(), "given", ""),
+                                    left(lane.getAsJsonObject(), shown, "left"),
+                                    Json.text(lane.getAsJsonObject(), "skipped", "0"))));
             }
             return rows;
         }
 
-        private static String left(JsonObject from, JsonObject shown, String name) { return Json.text(shown, "order", "").equals("repeating") ? "repeats" : Json.text(from, name, ""); }
+        private static String left(JsonObject from, JsonObject shown, String name) {
+            return Json.text(shown, "order", "").equals("repeating") ? "repeats" : Json.text(from, name, "");
+        }
 
         private static List<String> joined(List<String> a, List<String> b) {
             var all = new ArrayList<>(a);
@@ -157,7 +235,10 @@ final class SeriesCommand {
         }
     }
 
-    @Command(name = "preview", description = "Show the identifiers that a series would give next, without taking them.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "preview",
+            description = "Show the identifiers that a series would give next, without taking them.",
+            mixinStandardHelpOptions = true)
     static final class Preview implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -171,7 +252,10 @@ final class SeriesCommand {
         @Parameters(paramLabel = "SERIES", description = "The key of the series.")
         private String series;
 
-        @Option(names = "--date", paramLabel = "DATE", description = "The business date to look at (default: today, as the service has it).")
+        @Option(
+                names = "--date",
+                paramLabel = "DATE",
+                description = "The business date to look at (default: today, as the service has it).")
         private String date;
 
         @Option(names = "--quantity", paramLabel = "N", description = "How many (default 10).", defaultValue = "10")
@@ -179,13 +263,19 @@ final class SeriesCommand {
 
         @Override
         public Integer call() {
-            Service.Answer answer = service.get("/series/" + Service.escape(series) + "?coming=" + quantity + "&" + query(date) + given.query());
+            Service.Answer answer = service.get(
+                    "/series/" + Service.escape(series) + "?coming=" + quantity + "&" + query(date) + given.query());
             if (output.asJson(answer)) return Main.DONE;
             JsonObject shown = answer.body().getAsJsonObject();
             for (JsonElement each : shown.getAsJsonArray("next")) output.line(each.getAsString());
-            boolean unknown = shown.getAsJsonArray("next").isEmpty() && !shown.getAsJsonArray("fields").isEmpty() && given.fields().isEmpty();
-            if (unknown) output.note("The next identifiers rest on " + String.join(", ", names(shown)) + "; give each with --field NAME=VALUE.");
-            else if (shown.getAsJsonArray("next").isEmpty()) output.note("Nothing is left for " + Json.text(shown, "date", "") + ".");
+            boolean unknown = shown.getAsJsonArray("next").isEmpty()
+                    && !shown.getAsJsonArray("fields").isEmpty()
+                    && given.fields().isEmpty();
+            if (unknown)
+                output.note("The next identifiers rest on " + String.join(", ", names(shown))
+                        + "; give each with --field NAME=VALUE.");
+            else if (shown.getAsJsonArray("next").isEmpty())
+                output.note("Nothing is left for " + Json.text(shown, "date", "") + ".");
             return Main.DONE;
         }
     }

@@ -39,29 +39,54 @@ final class Service {
     private static final String KEY = "Idempotency-Key";
     private static final String AUTHORIZATION = "Authorization";
 
-    @Option(names = "--service", paramLabel = "ADDRESS", description = "The service (YOUNGTALLY_SERVICE; default http://127.0.0.1:7460, or the port in YOUNGTALLY_PORT).", defaultValue = "${env:YOUNGTALLY_SERVICE:-}")
+    @Option(
+            names = "--service",
+            paramLabel = "ADDRESS",
+            description =
+                    "The service (YOUNGTALLY_SERVICE; default http://127.0.0.1:7460, or the port in YOUNGTALLY_PORT).",
+            defaultValue = "${env:YOUNGTALLY_SERVICE:-}")
     private String address;
 
-    @Option(names = "--token-file", paramLabel = "FILE", description = "A file that holds the token to act with (or YOUNGTALLY_TOKEN, the token itself; default: that of youngtally sign-in).")
+    @Option(
+            names = "--token-file",
+            paramLabel = "FILE",
+            description =
+                    "A file that holds the token to act with (or YOUNGTALLY_TOKEN, the token itself; default: that of youngtally sign-in).")
     private Path tokenFile;
 
-    @Option(names = "--certificate", paramLabel = "FILE", description = "A certificate in PEM that the service's is signed with, where this machine does not know it (YOUNGTALLY_CERTIFICATE).", defaultValue = "${env:YOUNGTALLY_CERTIFICATE:-}")
+    @Option(
+            names = "--certificate",
+            paramLabel = "FILE",
+            description =
+                    "A certificate in PEM that the service's is signed with, where this machine does not know it (YOUNGTALLY_CERTIFICATE).",
+            defaultValue = "${env:YOUNGTALLY_CERTIFICATE:-}")
     private String certificate;
 
     @Spec(Spec.Target.MIXEE)
     private CommandSpec spec;
 
-    /** An answer: its body, its text as it came, the address of the next page if there is one, and the tag of its version if it has one. */
+    /**
+     * An answer: its body, its text as it came, the address of the next page if there is one, and the tag of its
+     * version if it has one.
+     */
     record Answer(JsonElement body, String text, Optional<String> next, String tag) {}
 
-    Answer get(String path) { return call("GET", path, null, Map.of()); }
+    Answer get(String path) {
+        return call("GET", path, null, Map.of());
+    }
 
-    Answer post(String path, JsonObject body) { return call("POST", path, body, Map.of()); }
+    Answer post(String path, JsonObject body) {
+        return call("POST", path, body, Map.of());
+    }
 
-    Answer delete(String path, Map<String, String> headers) { return call("DELETE", path, null, headers); }
+    Answer delete(String path, Map<String, String> headers) {
+        return call("DELETE", path, null, headers);
+    }
 
     /** A request as somebody else than the one who is signed in. */
-    Answer call(String method, String path, JsonObject body, String token) { return call(method, path, body, Map.of(AUTHORIZATION, "Bearer " + token)); }
+    Answer call(String method, String path, JsonObject body, String token) {
+        return call(method, path, body, Map.of(AUTHORIZATION, "Bearer " + token));
+    }
 
     /**
      * A request of nobody.
@@ -85,17 +110,23 @@ final class Service {
      *
      * @param secret of the session; empty for a request that changes nothing
      */
-    Answer inSession(String method, String path, JsonObject body, String cookie, String secret) { return call(method, path, body, Map.of(AUTHORIZATION, "", "Cookie", cookie, "X-CSRF-TOKEN", secret)); }
+    Answer inSession(String method, String path, JsonObject body, String cookie, String secret) {
+        return call(method, path, body, Map.of(AUTHORIZATION, "", "Cookie", cookie, "X-CSRF-TOKEN", secret));
+    }
 
     /** Puts a change that was made on the version with this tag. */
-    Answer put(String path, JsonObject body, String tag) { return call("PUT", path, body, Map.of("If-Match", tag)); }
+    Answer put(String path, JsonObject body, String tag) {
+        return call("PUT", path, body, Map.of("If-Match", tag));
+    }
 
     /** Puts something new. */
-    Answer putNew(String path, JsonObject body) { return call("PUT", path, body, Map.of("If-None-Match", "*")); }
+    Answer putNew(String path, JsonObject body) {
+        return call("PUT", path, body, Map.of("If-None-Match", "*"));
+    }
 
     /**
-     * Posts a request that takes numbers. Where it is not known what became of it, or the service is busy, it is repeated with
-     * the same key, so that it is done once at most.
+     * Posts a request that takes numbers. Where it is not known what became of it, or the service is busy, it is
+     * repeated with the same key, so that it is done once at most.
      */
     Answer take(String path, JsonObject body, String key) {
         for (int attempt = 1; ; attempt++) {
@@ -106,7 +137,12 @@ final class Service {
                 LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(100L << attempt));
             } catch (NotReachable e) {
                 if (e.getCause() instanceof ConnectException) throw e;
-                if (attempt == TRIES) throw new NotReachable(e.getMessage() + " It is not known whether numbers were taken; repeat the command with --key " + key + " to learn it, they are taken once at most.", e);
+                if (attempt == TRIES)
+                    throw new NotReachable(
+                            e.getMessage()
+                                    + " It is not known whether numbers were taken; repeat the command with --key "
+                                    + key + " to learn it, they are taken once at most.",
+                            e);
                 LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(100L << attempt));
             }
         }
@@ -159,16 +195,24 @@ final class Service {
     }
 
     private NotReachable notReachable(IOException e) {
-        String hint = e instanceof ConnectException ? " Start it with: youngtally serve" : e instanceof SSLException ? " Name the certificate that its own is signed with: --certificate FILE" : "";
+        String hint = e instanceof ConnectException
+                ? " Start it with: youngtally serve"
+                : e instanceof SSLException
+                        ? " Name the certificate that its own is signed with: --certificate FILE"
+                        : "";
         return new NotReachable("The service at " + base() + " cannot be reached (" + e.getMessage() + ")." + hint, e);
     }
 
-    private HttpURLConnection connection(String method, String path, JsonObject body, Map<String, String> headers) throws IOException {
-        var connection = (HttpURLConnection) URI.create(base() + "/api/v1" + path).toURL().openConnection();
-        if (connection instanceof HttpsURLConnection secure && !certificate.isEmpty()) secure.setSSLSocketFactory(trusting());
+    private HttpURLConnection connection(String method, String path, JsonObject body, Map<String, String> headers)
+            throws IOException {
+        var connection = (HttpURLConnection)
+                URI.create(base() + "/api/v1" + path).toURL().openConnection();
+        if (connection instanceof HttpsURLConnection secure && !certificate.isEmpty())
+            secure.setSSLSocketFactory(trusting());
         connection.setRequestMethod(method);
         connection.setRequestProperty("Accept", "application/json, application/schema+json, application/problem+json");
-        if (!headers.containsKey(AUTHORIZATION)) token().ifPresent(token -> connection.setRequestProperty(AUTHORIZATION, "Bearer " + token));
+        if (!headers.containsKey(AUTHORIZATION))
+            token().ifPresent(token -> connection.setRequestProperty(AUTHORIZATION, "Bearer " + token));
         headers.forEach((name, value) -> {
             if (!value.isEmpty()) connection.setRequestProperty(name, value);
         });
@@ -185,14 +229,18 @@ final class Service {
             KeyStore known = KeyStore.getInstance(KeyStore.getDefaultType());
             known.load(null, null);
             int number = 0;
-            for (Certificate each : CertificateFactory.getInstance("X.509").generateCertificates(in)) known.setCertificateEntry("given-" + number++, each);
+            for (Certificate each : CertificateFactory.getInstance("X.509").generateCertificates(in))
+                known.setCertificateEntry("given-" + number++, each);
             TrustManagerFactory trust = TrustManagerFactory.getInstance(TrustManagerFactory.getDefaultAlgorithm());
             trust.init(known);
             SSLContext context = SSLContext.getInstance("TLS");
             context.init(null, trust.getTrustManagers(), null);
             return context.getSocketFactory();
         } catch (IOException | GeneralSecurityException e) {
-            throw new ParameterException(spec.commandLine(), "--certificate: " + certificate + " cannot be read as a certificate in PEM: " + e.getMessage(), e);
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "--certificate: " + certificate + " cannot be read as a certificate in PEM: " + e.getMessage(),
+                    e);
         }
     }
 
@@ -202,7 +250,8 @@ final class Service {
             try {
                 return Optional.of(Files.readString(tokenFile).strip());
             } catch (IOException e) {
-                throw new ParameterException(spec.commandLine(), "--token-file: " + tokenFile + " cannot be read: " + e.getMessage(), e);
+                throw new ParameterException(
+                        spec.commandLine(), "--token-file: " + tokenFile + " cannot be read: " + e.getMessage(), e);
             }
         }
         String given = System.getenv("YOUNGTALLY_TOKEN");
@@ -227,10 +276,13 @@ final class Service {
         try (InputStream in = status >= 400 ? connection.getErrorStream() : connection.getInputStream()) {
             String text = in == null ? "" : new String(in.readAllBytes(), StandardCharsets.UTF_8);
             JsonElement json = text.isEmpty() && status < 400 ? new JsonObject() : JsonParser.parseString(text);
-            if (status < 400) return new Answer(json, text, next(connection.getHeaderField("Link")), connection.getHeaderField("ETag"));
+            if (status < 400)
+                return new Answer(
+                        json, text, next(connection.getHeaderField("Link")), connection.getHeaderField("ETag"));
             if (!json.isJsonObject()) throw new JsonSyntaxException("no object");
             var refused = new Refused(json.getAsJsonObject());
-            boolean passing = status == 503 && !Json.text(json.getAsJsonObject(), "type", "").endsWith("/stopped");
+            boolean passing = status == 503
+                    && !Json.text(json.getAsJsonObject(), "type", "").endsWith("/stopped");
             if (passing && repeatable) throw new TryAgain(refused);
             throw refused;
         } catch (JsonSyntaxException e) {
@@ -239,17 +291,25 @@ final class Service {
     }
 
     private static Optional<String> next(String link) {
-        return link == null ? Optional.empty() : Optional.of(link.replaceFirst("^<(/api/v1)?", "").replaceFirst(">.*", ""));
+        return link == null
+                ? Optional.empty()
+                : Optional.of(link.replaceFirst("^<(/api/v1)?", "").replaceFirst(">.*", ""));
     }
 
     /** The address of the service. */
     String base() {
         String port = System.getenv("YOUNGTALLY_PORT");
-        String chosen = !address.isEmpty() ? address : "http://127.0.0.1:" + (port == null || port.isEmpty() ? "7460" : port);
-        if (!chosen.matches("https?://[^/?#]+/?")) throw new ParameterException(spec.commandLine(), "--service: ‘" + chosen + "’ is not an address; give one such as http://127.0.0.1:7460");
+        String chosen =
+                !address.isEmpty() ? address : "http://127.0.0.1:" + (port == null || port.isEmpty() ? "7460" : port);
+        if (!chosen.matches("https?://[^/?#]+/?"))
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "--service: ‘" + chosen + "’ is not an address; give one such as http://127.0.0.1:7460");
         return chosen.replaceFirst("/$", "");
     }
 
     /** Escapes a text for use as one segment of a path or one value of a query. */
-    static String escape(String text) { return URLEncoder.encode(text, StandardCharsets.UTF_8).replace("+", "%20"); }
+    static String escape(String text) {
+        return URLEncoder.encode(text, StandardCharsets.UTF_8).replace("+", "%20");
+    }
 }

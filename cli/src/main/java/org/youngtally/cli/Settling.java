@@ -22,13 +22,24 @@ final class Settling {
     @Parameters(index = "0", paramLabel = "SERIES", description = "The key of the series.")
     private String series;
 
-    @Parameters(index = "1..*", paramLabel = "IDENTIFIER", arity = "0..*", description = "The identifiers; upper and lower case are alike.")
+    @Parameters(
+            index = "1..*",
+            paramLabel = "IDENTIFIER",
+            arity = "0..*",
+            description = "The identifiers; upper and lower case are alike.")
     private List<String> identifiers = List.of();
 
-    @Option(names = "--through", paramLabel = "IDENTIFIER", description = "All from the one identifier given to this one.")
+    @Option(
+            names = "--through",
+            paramLabel = "IDENTIFIER",
+            description = "All from the one identifier given to this one.")
     private String through;
 
-    @Option(names = "--entry", paramLabel = "SEQUENCE", description = "All that this entry took, as far as they are fit for it; of a block what was not reported yet.")
+    @Option(
+            names = "--entry",
+            paramLabel = "SEQUENCE",
+            description =
+                    "All that this entry took, as far as they are fit for it; of a block what was not reported yet.")
     private Long entry;
 
     @Option(names = "--reference", paramLabel = "TEXT", description = "All that were taken for this.")
@@ -37,7 +48,10 @@ final class Settling {
     @Option(names = "--reason", paramLabel = "TEXT", description = "Why.")
     private String reason;
 
-    @Option(names = "--key", paramLabel = "TOKEN", description = "A token for this request: repeated with it, it gives the same answer (default: a new one).")
+    @Option(
+            names = "--key",
+            paramLabel = "TOKEN",
+            description = "A token for this request: repeated with it, it gives the same answer (default: a new one).")
     private String key;
 
     @Spec(Spec.Target.MIXEE)
@@ -50,15 +64,25 @@ final class Settling {
      * @param past what has been done with them, in a word
      */
     int settle(String path, String past) {
-        Service.Answer answer = service.take("/series/" + Service.escape(series) + "/" + path, body(), key == null ? UUID.randomUUID().toString() : key);
+        Service.Answer answer = service.take(
+                "/series/" + Service.escape(series) + "/" + path,
+                body(),
+                key == null ? UUID.randomUUID().toString() : key);
         if (!output.asJson(answer)) print(output, answer.body().getAsJsonObject(), past);
         return Main.DONE;
     }
 
     private JsonObject body() {
         int ways = (identifiers.isEmpty() ? 0 : 1) + (entry == null ? 0 : 1) + (reference == null ? 0 : 1);
-        if (ways != 1) throw new ParameterException(spec.commandLine(), ways == 0 ? "It is not said which numbers are meant; give identifiers, --entry or --reference" : "It is said in more than one way which numbers are meant; give identifiers, --entry or --reference");
-        if (through != null && identifiers.size() != 1) throw new ParameterException(spec.commandLine(), "--through goes with one identifier, the first of the row");
+        if (ways != 1)
+            throw new ParameterException(
+                    spec.commandLine(),
+                    ways == 0
+                            ? "It is not said which numbers are meant; give identifiers, --entry or --reference"
+                            : "It is said in more than one way which numbers are meant; give identifiers, --entry or --reference");
+        if (through != null && identifiers.size() != 1)
+            throw new ParameterException(
+                    spec.commandLine(), "--through goes with one identifier, the first of the row");
         var body = new JsonObject();
         if (through != null) {
             body.addProperty("first", identifiers.getFirst());
@@ -78,7 +102,9 @@ final class Settling {
         String first = Json.text(done, "first", "");
         String last = Json.text(done, "last", "");
         long quantity = Json.number(done, "quantity");
-        String numbers = first.equals(last) ? first : quantity == 2 ? first + " and " + last : first + " … " + last + " (" + quantity + ")";
+        String numbers = first.equals(last)
+                ? first
+                : quantity == 2 ? first + " and " + last : first + " … " + last + " (" + quantity + ")";
         String state = Json.text(done, "state", "");
         output.line(numbers + " " + past + consequence(past, state) + ", entry " + Json.number(done, "seq"));
         if (done.get("repeated").getAsBoolean()) output.note("The same request had done it before.");

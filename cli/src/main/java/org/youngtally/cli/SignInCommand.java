@@ -18,7 +18,11 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "sign-in", description = "Sign in with a password: commands on this machine act under the account from then on, by a token of its own.", mixinStandardHelpOptions = true)
+@Command(
+        name = "sign-in",
+        description =
+                "Sign in with a password: commands on this machine act under the account from then on, by a token of its own.",
+        mixinStandardHelpOptions = true)
 final class SignInCommand implements Callable<Integer> {
     private static final int DAYS = 30;
 
@@ -46,8 +50,22 @@ final class SignInCommand implements Callable<Integer> {
         JsonObject session = begun.answer().body().getAsJsonObject();
         var wanted = new JsonObject();
         wanted.addProperty("name", "sign-in on " + InetAddress.getLocalHost().getHostName());
-        wanted.addProperty("expires", LocalDate.parse(Json.text(service.inSession("GET", "/status", null, begun.cookie(), "").body().getAsJsonObject(), "today", "")).plusDays(DAYS).toString());
-        Service.Answer answer = service.inSession("POST", "/accounts/" + Service.escape(account) + "/tokens", wanted, begun.cookie(), Json.text(session, "secret", ""));
+        wanted.addProperty(
+                "expires",
+                LocalDate.parse(Json.text(
+                                service.inSession("GET", "/status", null, begun.cookie(), "")
+                                        .body()
+                                        .getAsJsonObject(),
+                                "today",
+                                ""))
+                        .plusDays(DAYS)
+                        .toString());
+        Service.Answer answer = service.inSession(
+                "POST",
+                "/accounts/" + Service.escape(account) + "/tokens",
+                wanted,
+                begun.cookie(),
+                Json.text(session, "secret", ""));
         service.inSession("DELETE", "/session", null, begun.cookie(), Json.text(session, "secret", ""));
         JsonObject token = answer.body().getAsJsonObject();
         var kept = new JsonObject();
@@ -56,7 +74,8 @@ final class SignInCommand implements Callable<Integer> {
         kept.addProperty("id", Json.text(token, "id", ""));
         end(SignIns.kept(service.base()));
         SignIns.keep(service.base(), kept);
-        output.note("Signed in to " + service.base() + " as " + account + ", until " + Json.text(token, "expires", "") + ". End it with: youngtally sign-out");
+        output.note("Signed in to " + service.base() + " as " + account + ", until " + Json.text(token, "expires", "")
+                + ". End it with: youngtally sign-out");
         return Main.DONE;
     }
 
@@ -64,7 +83,12 @@ final class SignInCommand implements Callable<Integer> {
     private void end(Optional<JsonObject> earlier) {
         if (earlier.isEmpty()) return;
         try {
-            service.call("DELETE", "/accounts/" + Service.escape(Json.text(earlier.get(), "account", "")) + "/tokens/" + Service.escape(Json.text(earlier.get(), "id", "")), null, Json.text(earlier.get(), "token", ""));
+            service.call(
+                    "DELETE",
+                    "/accounts/" + Service.escape(Json.text(earlier.get(), "account", "")) + "/tokens/"
+                            + Service.escape(Json.text(earlier.get(), "id", "")),
+                    null,
+                    Json.text(earlier.get(), "token", ""));
         } catch (Refused refused) {
             output.note("The earlier sign-in had ended already: " + refused.getMessage());
         }
@@ -77,7 +101,10 @@ final class SignInCommand implements Callable<Integer> {
         }
         Console console = System.console();
         // Newer JDKs give a console where there is no terminal, too; there nobody can be asked.
-        if (console == null || !isTerminal(console)) throw new ParameterException(spec.commandLine(), "There is no terminal to ask for the password at; give it with --password-stdin");
+        if (console == null || !isTerminal(console))
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "There is no terminal to ask for the password at; give it with --password-stdin");
         char[] typed = console.readPassword("Password of %s: ", account);
         return typed == null ? "" : new String(typed);
     }

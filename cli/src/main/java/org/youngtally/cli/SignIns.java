@@ -15,10 +15,16 @@ final class SignIns {
 
     private static Path file() {
         String folder = System.getenv("XDG_CONFIG_HOME");
-        return (folder == null || folder.isBlank() ? Path.of(System.getProperty("user.home"), ".config") : Path.of(folder)).resolve("youngtally").resolve("sign-ins.json");
+        return (folder == null || folder.isBlank()
+                        ? Path.of(System.getProperty("user.home"), ".config")
+                        : Path.of(folder))
+                .resolve("youngtally")
+                .resolve("sign-ins.json");
     }
 
-    static Optional<String> token(String service) { return kept(service).map(kept -> Json.text(kept, "token", "")); }
+    static Optional<String> token(String service) {
+        return kept(service).map(kept -> Json.text(kept, "token", ""));
+    }
 
     /** What is kept of a sign-in: account, token and the token's number. */
     static Optional<JsonObject> kept(String service) {
@@ -32,13 +38,12 @@ final class SignIns {
         try {
             return JsonParser.parseString(Files.readString(file)).getAsJsonObject();
         } catch (IOException | JsonParseException | IllegalStateException e) {
-            throw new NotReachable(file + " cannot be read (" + e.getMessage() + "); take it away and sign in again", e);
+            throw new NotReachable(
+                    file + " cannot be read (" + e.getMessage() + "); take it away and sign in again", e);
         }
     }
 
-    /**
-     * @param signIn what is to be kept; null for nothing
-     */
+    /** @param signIn what is to be kept; null for nothing */
     static void keep(String service, JsonObject signIn) {
         JsonObject all = all();
         if (signIn == null) all.remove(service);

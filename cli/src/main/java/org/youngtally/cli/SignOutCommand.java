@@ -6,7 +6,10 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 
-@Command(name = "sign-out", description = "End the sign-in of this machine: its token is revoked and forgotten.", mixinStandardHelpOptions = true)
+@Command(
+        name = "sign-out",
+        description = "End the sign-in of this machine: its token is revoked and forgotten.",
+        mixinStandardHelpOptions = true)
 final class SignOutCommand implements Callable<Integer> {
     @Mixin
     private Service service;
@@ -23,7 +26,12 @@ final class SignOutCommand implements Callable<Integer> {
         }
         String account = Json.text(kept.get(), "account", "");
         try {
-            service.call("DELETE", "/accounts/" + Service.escape(account) + "/tokens/" + Service.escape(Json.text(kept.get(), "id", "")), null, Json.text(kept.get(), "token", ""));
+            service.call(
+                    "DELETE",
+                    "/accounts/" + Service.escape(account) + "/tokens/"
+                            + Service.escape(Json.text(kept.get(), "id", "")),
+                    null,
+                    Json.text(kept.get(), "token", ""));
         } catch (Refused refused) {
             // A token that is not taken any more needs no revoking.
             output.note(refused.getMessage());

@@ -18,10 +18,23 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "starter", description = "Starter sets: definitions with variables, to be filled in for a new company.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = {StarterCommand.All.class, StarterCommand.Show.class, StarterCommand.Fill.class, StarterCommand.Apply.class})
+@Command(
+        name = "starter",
+        description = "Starter sets: definitions with variables, to be filled in for a new company.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = {
+            StarterCommand.All.class,
+            StarterCommand.Show.class,
+            StarterCommand.Fill.class,
+            StarterCommand.Apply.class
+        })
 final class StarterCommand {
 
-    @Command(name = "list", description = "List the starter sets that come with the service.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "list",
+            description = "List the starter sets that come with the service.",
+            mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -36,15 +49,22 @@ final class StarterCommand {
             var rows = new ArrayList<List<String>>();
             for (JsonElement each : answer.body().getAsJsonArray()) {
                 var variables = new ArrayList<String>();
-                for (JsonElement variable : each.getAsJsonObject().getAsJsonArray("variables")) variables.add(Json.text(variable.getAsJsonObject(), "name", ""));
-                rows.add(List.of(Json.text(each.getAsJsonObject(), "name", ""), Json.text(each.getAsJsonObject(), "title", ""), String.join(", ", variables)));
+                for (JsonElement variable : each.getAsJsonObject().getAsJsonArray("variables"))
+                    variables.add(Json.text(variable.getAsJsonObject(), "name", ""));
+                rows.add(List.of(
+                        Json.text(each.getAsJsonObject(), "name", ""),
+                        Json.text(each.getAsJsonObject(), "title", ""),
+                        String.join(", ", variables)));
             }
             output.table(List.of("STARTER", "TITLE", "VARIABLES"), rows);
             return Main.DONE;
         }
     }
 
-    @Command(name = "show", description = "Show a starter set: its variables and its definitions.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "show",
+            description = "Show a starter set: its variables and its definitions.",
+            mixinStandardHelpOptions = true)
     static final class Show implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -63,7 +83,8 @@ final class StarterCommand {
             output.line(Json.text(starter, "name", "") + " — " + Json.text(starter, "title", ""));
             for (JsonElement each : starter.getAsJsonArray("variables")) {
                 JsonObject variable = each.getAsJsonObject();
-                output.line("  " + Json.text(variable, "name", "") + ": " + Json.text(variable, "meaning", "") + ", such as " + Json.text(variable, "example", ""));
+                output.line("  " + Json.text(variable, "name", "") + ": " + Json.text(variable, "meaning", "")
+                        + ", such as " + Json.text(variable, "example", ""));
             }
             output.line("");
             output.text(Json.text(starter, "definitions", ""));
@@ -76,14 +97,20 @@ final class StarterCommand {
         @Parameters(paramLabel = "STARTER|FILE", description = "The name of a starter set, or a file of one's own.")
         private String starter;
 
-        @Option(names = "--set", paramLabel = "NAME=VALUE", description = "The value of a variable. Once for each.", mapFallbackValue = Option.NULL_VALUE)
+        @Option(
+                names = "--set",
+                paramLabel = "NAME=VALUE",
+                description = "The value of a variable. Once for each.",
+                mapFallbackValue = Option.NULL_VALUE)
         private Map<String, String> values = new LinkedHashMap<>();
 
         @Spec(Spec.Target.MIXEE)
         private CommandSpec spec;
 
         JsonObject filled(Service service) {
-            if (values.containsValue(null)) throw new ParameterException(spec.commandLine(), "--set gives a name without a value; write NAME=VALUE");
+            if (values.containsValue(null))
+                throw new ParameterException(
+                        spec.commandLine(), "--set gives a name without a value; write NAME=VALUE");
             var request = new JsonObject();
             Path file = Path.of(starter);
             if (Files.isRegularFile(file)) request.addProperty("text", text(file));
@@ -103,7 +130,11 @@ final class StarterCommand {
         }
     }
 
-    @Command(name = "fill", description = "Print the definitions of a starter set with its variables filled in, to be edited and applied.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "fill",
+            description =
+                    "Print the definitions of a starter set with its variables filled in, to be edited and applied.",
+            mixinStandardHelpOptions = true)
     static final class Fill implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -121,7 +152,10 @@ final class StarterCommand {
         }
     }
 
-    @Command(name = "apply", description = "Fill in a starter set and define all that stands in it, or none of it.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "apply",
+            description = "Fill in a starter set and define all that stands in it, or none of it.",
+            mixinStandardHelpOptions = true)
     static final class Apply implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -138,7 +172,8 @@ final class StarterCommand {
         @Override
         public Integer call() {
             JsonObject filled = filling.filled(service);
-            return ApplyCommand.apply(service, output, Map.of(Json.text(filled, "name", ""), Json.text(filled, "text", "")), dryRun);
+            return ApplyCommand.apply(
+                    service, output, Map.of(Json.text(filled, "name", ""), Json.text(filled, "text", "")), dryRun);
         }
     }
 }

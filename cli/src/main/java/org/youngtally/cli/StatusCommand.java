@@ -6,7 +6,10 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 
-@Command(name = "status", description = "Say whether the service gives numbers, and where its ledger stands.", mixinStandardHelpOptions = true)
+@Command(
+        name = "status",
+        description = "Say whether the service gives numbers, and where its ledger stands.",
+        mixinStandardHelpOptions = true)
 final class StatusCommand implements Callable<Integer> {
     @Mixin
     private Service service;

@@ -11,17 +11,32 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "token", description = "The tokens by which programs act.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = {TokenCommand.All.class, TokenCommand.Issue.class, TokenCommand.Revoke.class})
+@Command(
+        name = "token",
+        description = "The tokens by which programs act.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = {TokenCommand.All.class, TokenCommand.Issue.class, TokenCommand.Revoke.class})
 final class TokenCommand {
     /** Of which account. */
     static final class Whose {
         @Option(names = "--account", paramLabel = "ACCOUNT", description = "The account (default: one's own).")
         private String account;
 
-        String path(Service service) { return "/accounts/" + Service.escape(account != null ? account : Json.text(service.get("/session").body().getAsJsonObject(), "account", "")) + "/tokens"; }
+        String path(Service service) {
+            return "/accounts/"
+                    + Service.escape(
+                            account != null
+                                    ? account
+                                    : Json.text(service.get("/session").body().getAsJsonObject(), "account", ""))
+                    + "/tokens";
+        }
     }
 
-    @Command(name = "list", description = "List the tokens of an account; the tokens themselves are kept nowhere.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "list",
+            description = "List the tokens of an account; the tokens themselves are kept nowhere.",
+            mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -39,7 +54,12 @@ final class TokenCommand {
             var rows = new ArrayList<List<String>>();
             for (JsonElement each : answer.body().getAsJsonArray()) {
                 JsonObject token = each.getAsJsonObject();
-                rows.add(List.of(Json.text(token, "id", ""), Json.text(token, "name", ""), Moment.of(Json.text(token, "issued", "")), Json.text(token, "expires", ""), Json.text(token, "state", "")));
+                rows.add(List.of(
+                        Json.text(token, "id", ""),
+                        Json.text(token, "name", ""),
+                        Moment.of(Json.text(token, "issued", "")),
+                        Json.text(token, "expires", ""),
+                        Json.text(token, "state", "")));
             }
             if (rows.isEmpty()) output.note("No tokens.");
             else output.table(List.of("TOKEN", "NAME", "ISSUED", "EXPIRES", "STATE"), rows);
@@ -61,7 +81,10 @@ final class TokenCommand {
         @Parameters(paramLabel = "NAME", description = "What it is for, such as the till in the shop.")
         private String name;
 
-        @Option(names = "--expires", paramLabel = "DATE", description = "The last day on which it is taken (default: in ninety days).")
+        @Option(
+                names = "--expires",
+                paramLabel = "DATE",
+                description = "The last day on which it is taken (default: in ninety days).")
         private String expires;
 
         @Override
@@ -73,12 +96,16 @@ final class TokenCommand {
             if (output.asJson(answer)) return Main.DONE;
             JsonObject token = answer.body().getAsJsonObject();
             output.line(Json.text(token, "token", ""));
-            output.note("Token " + Json.text(token, "id", "") + " of " + Json.text(token, "account", "") + ", until " + Json.text(token, "expires", "") + ". It is shown this once.");
+            output.note("Token " + Json.text(token, "id", "") + " of " + Json.text(token, "account", "") + ", until "
+                    + Json.text(token, "expires", "") + ". It is shown this once.");
             return Main.DONE;
         }
     }
 
-    @Command(name = "revoke", description = "Revoke a token: it is not taken any more.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "revoke",
+            description = "Revoke a token: it is not taken any more.",
+            mixinStandardHelpOptions = true)
     static final class Revoke implements Callable<Integer> {
         @Mixin
         private Service service;

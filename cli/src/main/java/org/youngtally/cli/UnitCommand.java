@@ -9,9 +9,17 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 
-@Command(name = "unit", description = "The companies, branches and workshops.", mixinStandardHelpOptions = true, synopsisSubcommandLabel = "VERB", subcommands = UnitCommand.All.class)
+@Command(
+        name = "unit",
+        description = "The companies, branches and workshops.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = UnitCommand.All.class)
 final class UnitCommand {
-    @Command(name = "list", description = "List the units, each below the one it is a part of.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "list",
+            description = "List the units, each below the one it is a part of.",
+            mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -34,7 +42,11 @@ final class UnitCommand {
             for (JsonElement each : units) {
                 JsonObject unit = each.getAsJsonObject();
                 if (!Json.text(unit, "below", "").equals(above)) continue;
-                rows.add(List.of(indent + Json.text(unit, "key", ""), Json.text(unit, "title", ""), Json.text(unit, "code", ""), Json.text(unit, "timeZone", "")));
+                rows.add(List.of(
+                        indent + Json.text(unit, "key", ""),
+                        Json.text(unit, "title", ""),
+                        Json.text(unit, "code", ""),
+                        Json.text(unit, "timeZone", "")));
                 below(Json.text(unit, "key", ""), indent + "  ", units, rows);
             }
         }

@@ -4,11 +4,16 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 
-@Command(name = "void", description = "Void numbers, with a reason: they are never given again.", mixinStandardHelpOptions = true)
+@Command(
+        name = "void",
+        description = "Void numbers, with a reason: they are never given again.",
+        mixinStandardHelpOptions = true)
 final class VoidCommand implements Callable<Integer> {
     @Mixin
     private Settling settling;
 
     @Override
-    public Integer call() { return settling.settle("voids", "void"); }
+    public Integer call() {
+        return settling.settle("voids", "void");
+    }
 }

@@ -9,12 +9,16 @@ public final class UnreadableDocument extends Exception {
      * @param problem what is wrong, a sentence without its full stop
      * @param accepted what would do
      */
-    public UnreadableDocument(String problem, String accepted) { this(problem, accepted, null); }
+    public UnreadableDocument(String problem, String accepted) {
+        this(problem, accepted, null);
+    }
 
     public UnreadableDocument(String problem, String accepted, Throwable cause) {
         super(problem, cause);
         this.accepted = accepted;
     }
 
-    public String accepted() { return accepted; }
+    public String accepted() {
+        return accepted;
+    }
 }

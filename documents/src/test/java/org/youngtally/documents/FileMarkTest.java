@@ -23,27 +23,44 @@ import org.youngtally.documents.mark.FileMark;
 class FileMarkTest {
     private static final String SVG = "http://www.w3.org/2000/svg";
 
-    private static FileMark mark(String ending) { return FileMark.of(ending, "number").orElseThrow(); }
+    private static FileMark mark(String ending) {
+        return FileMark.of(ending, "number").orElseThrow();
+    }
 
     @ParameterizedTest
-    @ValueSource(strings = {
-            "<svg xmlns='" + SVG + "'><title>Plan</title></svg>",
-            "<?xml version='1.0'?>\n<!-- <svg> -->\n<!DOCTYPE svg [ <!ENTITY a '>'> ]>\n<s:svg xmlns:s='" + SVG + "' note='a > b'>\n  <s:title>Plan</s:title>\n</s:svg>\n",
-            "<svg xmlns='" + SVG + "' width='10' />"})
+    @ValueSource(
+            strings = {
+                "<svg xmlns='" + SVG + "'><title>Plan</title></svg>",
+                "<?xml version='1.0'?>\n<!-- <svg> -->\n<!DOCTYPE svg [ <!ENTITY a '>'> ]>\n<s:svg xmlns:s='" + SVG
+                        + "' note='a > b'>\n  <s:title>Plan</s:title>\n</s:svg>\n",
+                "<svg xmlns='" + SVG + "' width='10' />"
+            })
     void aDrawingBearsItsIdentifierAndKeepsTheRest(String drawing) throws Exception {
         byte[] marked = mark("svg").marked(drawing.getBytes(StandardCharsets.UTF_8), "D-<7>");
         DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
         factory.setNamespaceAware(true);
         Document document = factory.newDocumentBuilder().parse(new ByteArrayInputStream(marked));
-        assertThat(document.getElementsByTagNameNS("http://purl.org/dc/elements/1.1/", "identifier").item(0).getTextContent()).isEqualTo("D-<7>");
-        assertThat(document.getElementsByTagNameNS(SVG, "metadata").item(0).getParentNode()).isEqualTo(document.getDocumentElement());
+        assertThat(document.getElementsByTagNameNS("http://purl.org/dc/elements/1.1/", "identifier")
+                        .item(0)
+                        .getTextContent())
+                .isEqualTo("D-<7>");
+        assertThat(document.getElementsByTagNameNS(SVG, "metadata").item(0).getParentNode())
+                .isEqualTo(document.getDocumentElement());
         assertThat(mark("svg").borne(marked)).contains("D-<7>");
-        assertThat(new String(marked, StandardCharsets.UTF_8).replaceAll("<metadata.*</metadata>", "").replace("></svg>", "/>").replace(" />", "/>")).isEqualTo(drawing.replace("></svg>", "/>").replace(" />", "/>"));
+        assertThat(new String(marked, StandardCharsets.UTF_8)
+                        .replaceAll("<metadata.*</metadata>", "")
+                        .replace("></svg>", "/>")
+                        .replace(" />", "/>"))
+                .isEqualTo(drawing.replace("></svg>", "/>").replace(" />", "/>"));
     }
 
     @ParameterizedTest
     @ValueSource(strings = {"<html/>", "<svg/>", "<svg xmlns='" + SVG + "'>", "no drawing"})
-    void whatIsNoDrawingIsRefused(String text) { assertThatThrownBy(() -> mark("svg").marked(text.getBytes(StandardCharsets.UTF_8), "D-7")).isInstanceOf(UnreadableDocument.class).hasMessageContaining("no SVG drawing"); }
+    void whatIsNoDrawingIsRefused(String text) {
+        assertThatThrownBy(() -> mark("svg").marked(text.getBytes(StandardCharsets.UTF_8), "D-7"))
+                .isInstanceOf(UnreadableDocument.class)
+                .hasMessageContaining("no SVG drawing");
+    }
 
     private static byte[] pdf(boolean locked) throws IOException {
         try (var document = new PDDocument()) {
@@ -66,19 +83,28 @@ class FileMarkTest {
         try (PDDocument document = Loader.loadPDF(marked)) {
             assertThat(document.getDocumentInformation().getTitle()).isEqualTo("Plan");
         }
-        assertThat(mark("pdf").borne(mark("pdf").marked(marked, "D-8"))).as("what it held before is kept and changed").contains("D-8");
+        assertThat(mark("pdf").borne(mark("pdf").marked(marked, "D-8")))
+                .as("what it held before is kept and changed")
+                .contains("D-8");
     }
 
     @Test
     void aPdfThatCannotBeWrittenIsRefused() {
-        assertThatThrownBy(() -> mark("pdf").marked(pdf(true), "D-7")).isInstanceOf(UnreadableDocument.class).hasMessageContaining("encrypted");
-        assertThatThrownBy(() -> mark("pdf").marked(new byte[] {1, 2, 3}, "D-7")).isInstanceOf(UnreadableDocument.class).hasMessageContaining("no PDF");
+        assertThatThrownBy(() -> mark("pdf").marked(pdf(true), "D-7"))
+                .isInstanceOf(UnreadableDocument.class)
+                .hasMessageContaining("encrypted");
+        assertThatThrownBy(() -> mark("pdf").marked(new byte[] {1, 2, 3}, "D-7"))
+                .isInstanceOf(UnreadableDocument.class)
+                .hasMessageContaining("no PDF");
     }
 
     @Test
     void aTableBearsItInAColumn() throws Exception {
         FileMark csv = mark("csv");
-        assertThat(new String(csv.marked("name;note\r\nPallet;\r\n\r\nSlider\r\n".getBytes(StandardCharsets.UTF_8), "W-7"), StandardCharsets.UTF_8)).isEqualTo("name;note;number\r\nPallet;;W-7\r\n\r\nSlider;;W-7\r\n");
+        assertThat(new String(
+                        csv.marked("name;note\r\nPallet;\r\n\r\nSlider\r\n".getBytes(StandardCharsets.UTF_8), "W-7"),
+                        StandardCharsets.UTF_8))
+                .isEqualTo("name;note;number\r\nPallet;;W-7\r\n\r\nSlider;;W-7\r\n");
         byte[] there = csv.marked("number,name\n,Pallet\n".getBytes(StandardCharsets.UTF_8), "W-7");
         assertThat(new String(there, StandardCharsets.UTF_8)).isEqualTo("number,name\nW-7,Pallet\n");
         assertThat(csv.borne(there)).contains("W-7");

@@ -24,29 +24,43 @@ import org.youngtally.documents.table.Table;
 
 /** Tables are filled where they are blank, and given back otherwise as they were. */
 class TableTest {
-    private static byte[] bytes(String text) { return text.replace("\\n", "\n").replace("\\r", "\r").replace("\\t", "\t").replace("'", "\"").getBytes(StandardCharsets.UTF_8); }
+    private static byte[] bytes(String text) {
+        return text.replace("\\n", "\n")
+                .replace("\\r", "\r")
+                .replace("\\t", "\t")
+                .replace("'", "\"")
+                .getBytes(StandardCharsets.UTF_8);
+    }
 
-    private static Table csv(String text) throws UnreadableDocument { return Table.read(Table.Format.CSV, bytes(text)); }
+    private static Table csv(String text) throws UnreadableDocument {
+        return Table.read(Table.Format.CSV, bytes(text));
+    }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
-            "number,name\\n,Pallet\\nP-7,Slider\\n      | number,name\\nX,Pallet\\nP-7,Slider\\n",
-            "name;number\\r\\nPallet;\\r\\n             | name;number\\r\\nPallet;X\\r\\n",
-            "name\\tnumber\\nPallet                     | name\\tnumber\\nPallet\\tX",
-            "name,number\\n'Pallet, ''low''','' \\n   | name,number\\n'Pallet, ''low''',X\\n",
-            "'a\\nb',number\\nPallet,''\\n              | 'a\\nb',number\\nPallet,X\\n",
-            "\uFEFFname,number,more\\nPallet,,  kept  \\n | \uFEFFname,number,more\\nPallet,X,  kept  \\n"})
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                "number,name\\n,Pallet\\nP-7,Slider\\n      | number,name\\nX,Pallet\\nP-7,Slider\\n",
+                "name;number\\r\\nPallet;\\r\\n             | name;number\\r\\nPallet;X\\r\\n",
+                "name\\tnumber\\nPallet                     | name\\tnumber\\nPallet\\tX",
+                "name,number\\n'Pallet, ''low''','' \\n   | name,number\\n'Pallet, ''low''',X\\n",
+                "'a\\nb',number\\nPallet,''\\n              | 'a\\nb',number\\nPallet,X\\n",
+                "\uFEFFname,number,more\\nPallet,,  kept  \\n | \uFEFFname,number,more\\nPallet,X,  kept  \\n"
+            })
     void blankCellsAreFilledAndTheRestStaysLetterByLetter(String before, String after) throws UnreadableDocument {
         Table table = csv(before);
         int column = table.columns().indexOf("number");
         Map<Integer, String> texts = new HashMap<>();
         for (Table.Row row : table.rows()) if (row.cell(column).isEmpty()) texts.put(row.line(), "X");
-        assertThat(new String(table.filled(column, texts), StandardCharsets.UTF_8)).isEqualTo(new String(bytes(after), StandardCharsets.UTF_8));
+        assertThat(new String(table.filled(column, texts), StandardCharsets.UTF_8))
+                .isEqualTo(new String(bytes(after), StandardCharsets.UTF_8));
     }
 
     @Test
     void aCellThatNeedsQuotesGetsThem() throws UnreadableDocument {
-        assertThat(new String(csv("a,b\\n1,\\n").filled(1, Map.of(2, "x,\"y\"")), StandardCharsets.UTF_8)).isEqualTo("a,b\n1,\"x,\"\"y\"\"\"\n");
+        assertThat(new String(csv("a,b\\n1,\\n").filled(1, Map.of(2, "x,\"y\"")), StandardCharsets.UTF_8))
+                .isEqualTo("a,b\n1,\"x,\"\"y\"\"\"\n");
     }
 
     @Test
@@ -54,19 +68,31 @@ class TableTest {
         byte[] latin = "name,number\nGedackt für Köln,\n".getBytes(StandardCharsets.ISO_8859_1);
         Table table = Table.read(Table.Format.CSV, latin);
         assertThat(table.rows().getFirst().cell(0)).isEqualTo("Gedackt für Köln");
-        assertThat(table.filled(1, Map.of(2, "X"))).isEqualTo("name,number\nGedackt für Köln,X\n".getBytes(StandardCharsets.ISO_8859_1));
-        assertThatThrownBy(() -> table.filled(1, Map.of(2, "Ω1"))).isInstanceOf(UnreadableDocument.class).hasMessageContaining("Latin-1");
+        assertThat(table.filled(1, Map.of(2, "X")))
+                .isEqualTo("name,number\nGedackt für Köln,X\n".getBytes(StandardCharsets.ISO_8859_1));
+        assertThatThrownBy(() -> table.filled(1, Map.of(2, "Ω1")))
+                .isInstanceOf(UnreadableDocument.class)
+                .hasMessageContaining("Latin-1");
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {"~~ | empty", "a,b\\n'1,2 | never closed"})
-    void whatIsNoTableIsRefused(String text, String why) { assertThatThrownBy(() -> csv(text == null ? "" : text)).isInstanceOf(UnreadableDocument.class).hasMessageContaining(why); }
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {"~~ | empty", "a,b\\n'1,2 | never closed"})
+    void whatIsNoTableIsRefused(String text, String why) {
+        assertThatThrownBy(() -> csv(text == null ? "" : text))
+                .isInstanceOf(UnreadableDocument.class)
+                .hasMessageContaining(why);
+    }
 
     private static byte[] workbook() throws IOException {
         var out = new ByteArrayOutputStream();
         try (var workbook = new Workbook(out, "test", "1.0")) {
             Worksheet sheet = workbook.newWorksheet("Parts");
-            List.of("Name", "Number", "Made on", "Weight").forEach(title -> sheet.value(0, List.of("Name", "Number", "Made on", "Weight").indexOf(title), title));
+            List.of("Name", "Number", "Made on", "Weight")
+                    .forEach(title -> sheet.value(
+                            0, List.of("Name", "Number", "Made on", "Weight").indexOf(title), title));
             sheet.value(1, 0, "Pallet");
             sheet.value(1, 2, LocalDate.of(2026, 3, 2));
             sheet.style(1, 2).format("yyyy-mm-dd").set();
@@ -98,9 +124,12 @@ class TableTest {
         assertThat(again.rows()).extracting(row -> row.cell(0)).containsExactly("Pallet", "Slider", "Behind a gap");
         Map<String, String> parts = parts(before);
         parts(after).forEach((name, text) -> {
-            if (!name.equals("xl/worksheets/sheet1.xml")) assertThat(text).as(name).isEqualTo(parts.get(name));
+            if (!name.equals("xl/worksheets/sheet1.xml"))
+                assertThat(text).as(name).isEqualTo(parts.get(name));
         });
-        assertThat(parts(after).get("xl/worksheets/sheet1.xml")).contains("SUM(D2:D3)").containsPattern("<c r=\"B2\" s=\"\\d+\" t=\"inlineStr\">");
+        assertThat(parts(after).get("xl/worksheets/sheet1.xml"))
+                .contains("SUM(D2:D3)")
+                .containsPattern("<c r=\"B2\" s=\"\\d+\" t=\"inlineStr\">");
         try (var workbook = new ReadableWorkbook(new ByteArrayInputStream(after))) {
             assertThat(workbook.getSheets()).hasSize(2);
         }
@@ -109,14 +138,18 @@ class TableTest {
     private static Map<String, String> parts(byte[] workbook) throws IOException {
         var parts = new HashMap<String, String>();
         try (ZipFile zip = ZipFile.builder().setByteArray(workbook).get()) {
-            for (ZipArchiveEntry entry : Collections.list(zip.getEntries())) parts.put(entry.getName(), new String(zip.getInputStream(entry).readAllBytes(), StandardCharsets.UTF_8));
+            for (ZipArchiveEntry entry : Collections.list(zip.getEntries()))
+                parts.put(
+                        entry.getName(), new String(zip.getInputStream(entry).readAllBytes(), StandardCharsets.UTF_8));
         }
         return parts;
     }
 
     @Test
     void whatIsNoWorkbookIsRefused() {
-        assertThatThrownBy(() -> Table.read(Table.Format.XLSX, bytes("name,number"))).isInstanceOf(UnreadableDocument.class).hasMessageContaining("no workbook");
+        assertThatThrownBy(() -> Table.read(Table.Format.XLSX, bytes("name,number")))
+                .isInstanceOf(UnreadableDocument.class)
+                .hasMessageContaining("no workbook");
         assertThatThrownBy(() -> Table.Format.of("parts.ods")).isInstanceOf(UnreadableDocument.class);
     }
 }

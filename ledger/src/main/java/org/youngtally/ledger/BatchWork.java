@@ -28,8 +28,8 @@ import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.store.Store;
 
 /**
- * Does batches of acts: it decides act by act, writes the effects into the tables without committing, forces them to the journal, commits, and then
- * answers everybody. For one thread.
+ * Does batches of acts: it decides act by act, writes the effects into the tables without committing, forces them to
+ * the journal, commits, and then answers everybody. For one thread.
  */
 final class BatchWork {
     private static final Logger LOG = LoggerFactory.getLogger(BatchWork.class);
@@ -40,16 +40,12 @@ final class BatchWork {
 
     /** What an act came to. */
     sealed interface Outcome {
-        /**
-         * @param entry absent where nothing had to be done
-         */
+        /** @param entry absent where nothing had to be done */
         record Done(Optional<Entry> entry) implements Outcome {}
 
         record Repeated(long seq) implements Outcome {}
 
-        /**
-         * @param record that there was already
-         */
+        /** @param record that there was already */
         record Known(long record) implements Outcome {}
 
         record Refused(Refusal refusal) implements Outcome {}
@@ -60,11 +56,11 @@ final class BatchWork {
         Store recover(Journal journal, Store store) throws IOException, SQLException, JournalBroken;
     }
 
-    /**
-     * @param progress is told how many numbers are written; absent for whom a moment is not long
-     */
+    /** @param progress is told how many numbers are written; absent for whom a moment is not long */
     record Waiting(Act act, String by, CompletableFuture<Outcome> answer, Optional<LongConsumer> progress) {
-        Waiting(Act act, String by, CompletableFuture<Outcome> answer) { this(act, by, answer, Optional.empty()); }
+        Waiting(Act act, String by, CompletableFuture<Outcome> answer) {
+            this(act, by, answer, Optional.empty());
+        }
     }
 
     private final Journal journal;
@@ -85,7 +81,14 @@ final class BatchWork {
      *
      * @param answering tells the callers of a batch what came of it, once it is on disk and committed
      */
-    BatchWork(Journal journal, Store store, SteadyClock clock, ZoneId zone, Recovery recovery, Consumer<List<Entry>> committed, Executor answering) {
+    BatchWork(
+            Journal journal,
+            Store store,
+            SteadyClock clock,
+            ZoneId zone,
+            Recovery recovery,
+            Consumer<List<Entry>> committed,
+            Executor answering) {
         this.journal = journal;
         this.store = store;
         this.clock = clock;
@@ -99,16 +102,26 @@ final class BatchWork {
         store.state().newest().ifPresent(clock::wasAt);
     }
 
-    String stopped() { return stopped; }
+    String stopped() {
+        return stopped;
+    }
 
-    Head head() { return head; }
+    Head head() {
+        return head;
+    }
 
-    Store store() { return store; }
+    Store store() {
+        return store;
+    }
 
     /** Who works here, as it was committed last. */
-    House committedHouse() { return house; }
+    House committedHouse() {
+        return house;
+    }
 
-    private House house() { return House.of(state.memory()); }
+    private House house() {
+        return House.of(state.memory());
+    }
 
     /** Ends the holds whose time is up; it costs nothing where there are none. */
     void lapse() {
@@ -133,7 +146,10 @@ final class BatchWork {
         }
     }
 
-    /** Does a batch and answers every act of it. What closes a period looks at rows as they stand, and is done by itself. */
+    /**
+     * Does a batch and answers every act of it. What closes a period looks at rows as they stand, and is done by
+     * itself.
+     */
     void serve(List<Waiting> batch) {
         int from = 0;
         for (int i = 0; i < batch.size(); i++) {
@@ -160,17 +176,25 @@ final class BatchWork {
         } catch (RuntimeException | IOException | SQLException e) {
             LOG.error("a batch of {} acts failed; the tables are brought up to the journal again", batch.size(), e);
             recover();
-            fail(batch, Kind.OUTCOME_UNKNOWN, "the disk or the tables failed while this was written; repeat it with the same key to learn what became of it", e);
+            fail(
+                    batch,
+                    Kind.OUTCOME_UNKNOWN,
+                    "the disk or the tables failed while this was written; repeat it with the same key to learn what became of it",
+                    e);
         } catch (Error e) {
             stop("the writer met an error it cannot recover from (" + e + "); start the service again", e);
-            fail(batch, Kind.OUTCOME_UNKNOWN, "the service failed while this was written; repeat it with the same key once it runs again", e);
+            fail(
+                    batch,
+                    Kind.OUTCOME_UNKNOWN,
+                    "the service failed while this was written; repeat it with the same key once it runs again",
+                    e);
         }
     }
 
     /**
-     * Most keys and references are new, so that they are not looked up: the unique indexes object to one that is not. An act that
-     * would be refused may have been done before, and is looked up as well. Nothing was forced or answered then, and the batch
-     * begins again.
+     * Most keys and references are new, so that they are not looked up: the unique indexes object to one that is not.
+     * An act that would be refused may have been done before, and is looked up as well. Nothing was forced or answered
+     * then, and the batch begins again.
      *
      * @return whether the batch is done
      */
@@ -194,7 +218,11 @@ final class BatchWork {
             store.rollback();
         } catch (SQLException e) {
             recover();
-            fail(batch, Kind.OUTCOME_UNKNOWN, "the tables failed; repeat it with the same key to learn what became of it", e);
+            fail(
+                    batch,
+                    Kind.OUTCOME_UNKNOWN,
+                    "the tables failed; repeat it with the same key to learn what became of it",
+                    e);
             return;
         }
         state = new WriterState(store.state());
@@ -223,11 +251,19 @@ final class BatchWork {
             outcomes.add(outcome);
         }
         if (!entries.isEmpty()) {
-            store.write(entries, batch.stream().flatMap(waiting -> waiting.progress().stream()).findFirst().orElse(written -> { }));
+            store.write(
+                    entries,
+                    batch.stream()
+                            .flatMap(waiting -> waiting.progress().stream())
+                            .findFirst()
+                            .orElse(written -> {}));
             journal.append(entries);
             store.commit(journal.head());
             head = journal.head();
-            if (entries.stream().anyMatch(entry -> entry.kind() == Entry.Kind.DEFINE || entry.kind() == Entry.Kind.REMOVE || entry.kind() == Entry.Kind.ACCESS)) house = house();
+            if (entries.stream()
+                    .anyMatch(entry -> entry.kind() == Entry.Kind.DEFINE
+                            || entry.kind() == Entry.Kind.REMOVE
+                            || entry.kind() == Entry.Kind.ACCESS)) house = house();
             committed.accept(entries);
         }
         answering.execute(() -> {
@@ -237,7 +273,10 @@ final class BatchWork {
     }
 
     /** Whether it names a key or a reference, so that it may have been done before. */
-    private static boolean mayBeKnown(Act act) { return act.known().flatMap(RequestMark::key).isPresent() || act instanceof Act.Allocate allocate && allocate.reference().isPresent(); }
+    private static boolean mayBeKnown(Act act) {
+        return act.known().flatMap(RequestMark::key).isPresent()
+                || act instanceof Act.Allocate allocate && allocate.reference().isPresent();
+    }
 
     private Outcome decide(Waiting waiting, Instant now, LocalDate today, List<Entry> entries) {
         return switch (Decider.decide(state.memory(), waiting.act(), now, today)) {
@@ -246,7 +285,13 @@ final class BatchWork {
             case Decision.Known known -> new Outcome.Known(known.record());
             case Decision.Done done when done.effects().isEmpty() -> new Outcome.Done(Optional.empty());
             case Decision.Done done -> {
-                var entry = new Entry(journal.head().seq() + entries.size() + 1, now, waiting.by(), Entries.kind(waiting.act()), Entries.request(waiting.act(), done.effects(), state.memory()::laneKey), done.effects());
+                var entry = new Entry(
+                        journal.head().seq() + entries.size() + 1,
+                        now,
+                        waiting.by(),
+                        Entries.kind(waiting.act()),
+                        Entries.request(waiting.act(), done.effects(), state.memory()::laneKey),
+                        done.effects());
                 state.take(entry);
                 entries.add(entry);
                 yield new Outcome.Done(Optional.of(entry));
@@ -261,7 +306,10 @@ final class BatchWork {
             head = journal.head();
             house = house();
         } catch (RuntimeException | IOException | SQLException | JournalBroken e) {
-            stop("the ledger could not be brought in order after a failure (" + e.getMessage() + "); no numbers are given until the service is started again", e);
+            stop(
+                    "the ledger could not be brought in order after a failure (" + e.getMessage()
+                            + "); no numbers are given until the service is started again",
+                    e);
         }
     }
 
@@ -271,6 +319,7 @@ final class BatchWork {
     }
 
     private static void fail(List<Waiting> batch, Kind kind, String message, Throwable cause) {
-        for (Waiting waiting : batch) waiting.answer().completeExceptionally(new LedgerUnavailable(kind, message, cause));
+        for (Waiting waiting : batch)
+            waiting.answer().completeExceptionally(new LedgerUnavailable(kind, message, cause));
     }
 }

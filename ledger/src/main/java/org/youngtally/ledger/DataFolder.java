@@ -28,7 +28,8 @@ final class DataFolder implements AutoCloseable {
     /** Takes the folder, or throws {@link LedgerInUse} where another process has it. */
     static DataFolder own(LedgerOptions options) throws IOException {
         if (!Files.exists(options.data())) make(options.data());
-        FileChannel channel = FileChannel.open(options.data().resolve("lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        FileChannel channel =
+                FileChannel.open(options.data().resolve("lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
         FileLock lock;
         try {
             lock = channel.tryLock();
@@ -47,17 +48,28 @@ final class DataFolder implements AutoCloseable {
         Path parent = folder.toAbsolutePath().getParent();
         if (parent != null) Files.createDirectories(parent);
         boolean posix = folder.getFileSystem().supportedFileAttributeViews().contains("posix");
-        if (posix) Files.createDirectory(folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
+        if (posix)
+            Files.createDirectory(
+                    folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
         else Files.createDirectory(folder);
     }
 
-    private Path marker() { return options.data().resolve("in-use"); }
+    private Path marker() {
+        return options.data().resolve("in-use");
+    }
 
-    boolean endedUncleanly() { return Files.exists(marker()); }
+    boolean endedUncleanly() {
+        return Files.exists(marker());
+    }
 
-    boolean machineMayHaveGoneDown() throws IOException { return MachineRun.mayHaveGoneDown(marker(), options.machineRun()); }
+    boolean machineMayHaveGoneDown() throws IOException {
+        return MachineRun.mayHaveGoneDown(marker(), options.machineRun());
+    }
 
-    /** An entry that the journal held when the folder was last taken into use, and so must hold for ever; 0 where that is not known. */
+    /**
+     * An entry that the journal held when the folder was last taken into use, and so must hold for ever; 0 where that
+     * is not known.
+     */
     long knownEntry() throws IOException {
         List<String> lines = endedUncleanly() ? Files.readAllLines(marker()) : List.of();
         return lines.size() > 1 && lines.get(1).matches("[0-9]{1,18}") ? Long.parseLong(lines.get(1)) : 0;
@@ -72,15 +84,24 @@ final class DataFolder implements AutoCloseable {
         FolderDisk.force(options.data());
     }
 
-    /** To be called once everything is on disk, the tables included: the next start trusts them then, whatever happened to the machine. */
-    void unmark() throws IOException { Files.deleteIfExists(marker()); }
+    /**
+     * To be called once everything is on disk, the tables included: the next start trusts them then, whatever happened
+     * to the machine.
+     */
+    void unmark() throws IOException {
+        Files.deleteIfExists(marker());
+    }
 
     /** Puts the files of the tables aside; those put aside before are gone. */
     void setTablesAside() throws IOException {
         if (!Files.isDirectory(options.tables())) return;
         try (Stream<Path> files = Files.list(options.tables())) {
-            for (Path file : files.filter(each -> each.getFileName().toString().startsWith("tally.")).toList()) {
-                Files.move(file, options.tables().resolve("aside-" + file.getFileName()), StandardCopyOption.REPLACE_EXISTING);
+            for (Path file : files.filter(each -> each.getFileName().toString().startsWith("tally."))
+                    .toList()) {
+                Files.move(
+                        file,
+                        options.tables().resolve("aside-" + file.getFileName()),
+                        StandardCopyOption.REPLACE_EXISTING);
             }
         }
     }

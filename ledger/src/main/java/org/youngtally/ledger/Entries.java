@@ -24,19 +24,21 @@ final class Entries {
     static Entry.Kind kind(Act act) {
         return switch (act) {
             case Act.Define define -> Entry.Kind.DEFINE;
-            case Act.Allocate allocate -> switch (allocate.form()) {
-                case Act.Form.Singles singles -> Entry.Kind.ALLOCATE;
-                case Act.Form.Block block -> Entry.Kind.BLOCK;
-                case Act.Form.Held held -> Entry.Kind.HOLD;
-                case Act.Form.Typed typed -> Entry.Kind.TYPE;
-            };
-            case Act.Settle settle -> switch (settle.deed()) {
-                case CONFIRM -> Entry.Kind.CONFIRM;
-                case RELEASE -> Entry.Kind.RELEASE;
-                case RETURN -> Entry.Kind.RETURN;
-                case VOID -> Entry.Kind.VOID;
-                case USE -> Entry.Kind.USE;
-            };
+            case Act.Allocate allocate ->
+                switch (allocate.form()) {
+                    case Act.Form.Singles singles -> Entry.Kind.ALLOCATE;
+                    case Act.Form.Block block -> Entry.Kind.BLOCK;
+                    case Act.Form.Held held -> Entry.Kind.HOLD;
+                    case Act.Form.Typed typed -> Entry.Kind.TYPE;
+                };
+            case Act.Settle settle ->
+                switch (settle.deed()) {
+                    case CONFIRM -> Entry.Kind.CONFIRM;
+                    case RELEASE -> Entry.Kind.RELEASE;
+                    case RETURN -> Entry.Kind.RETURN;
+                    case VOID -> Entry.Kind.VOID;
+                    case USE -> Entry.Kind.USE;
+                };
             case Act.Lapse lapse -> Entry.Kind.LAPSE;
             case Act.Split split -> Entry.Kind.SPLIT;
             case Act.Close close -> Entry.Kind.CLOSE;
@@ -44,14 +46,15 @@ final class Entries {
             case Act.RemoveRoute remove -> Entry.Kind.REMOVE;
             case Act.ChangeAccount change -> Entry.Kind.ACCESS;
             case Act.SaveRecord save -> Entry.Kind.SAVE;
-            case Act.ChangeRecord change -> switch (change.change()) {
-                case RecordChange.Edit edit -> Entry.Kind.CHANGE;
-                case RecordChange.Fix fix -> Entry.Kind.CHANGE;
-                case RecordChange.Attach attach -> Entry.Kind.CHANGE;
-                case RecordChange.Renumber renumber -> Entry.Kind.RENUMBER;
-                case RecordChange.Delete delete -> Entry.Kind.DELETE;
-                case RecordChange.TakeOver over -> Entry.Kind.SHARE;
-            };
+            case Act.ChangeRecord change ->
+                switch (change.change()) {
+                    case RecordChange.Edit edit -> Entry.Kind.CHANGE;
+                    case RecordChange.Fix fix -> Entry.Kind.CHANGE;
+                    case RecordChange.Attach attach -> Entry.Kind.CHANGE;
+                    case RecordChange.Renumber renumber -> Entry.Kind.RENUMBER;
+                    case RecordChange.Delete delete -> Entry.Kind.DELETE;
+                    case RecordChange.TakeOver over -> Entry.Kind.SHARE;
+                };
             case Act.FillTable fill -> Entry.Kind.FILL;
         };
     }
@@ -65,48 +68,146 @@ final class Entries {
             case Act.Define define -> Optional.empty();
             case Act.Lapse lapse -> Optional.empty();
             case Act.RemoveRoute remove -> Optional.empty();
-            case Act.ChangeAccount change -> Optional.of(request(Optional.empty(), Optional.empty(), 0, Optional.empty(), change.mark(), Optional.of(change.note())));
-            case Act.Allocate a -> Optional.of(new Entry.Request(Optional.of(a.series()), Optional.of(particulars(effects)), a.quantity(), a.reference(), a.mark().key(), a.mark().digest(), a.form() instanceof Act.Form.Block block ? block.holder() : Optional.empty(), a.purpose()));
-            case Act.SaveRecord a -> Optional.of(new Entry.Request(Optional.of(a.series()), Optional.of(particulars(effects)), 1, Optional.empty(), a.mark().key(), a.mark().digest(), Optional.empty(), new Purpose(Optional.of(a.kind()), Optional.of(a.unit()))));
+            case Act.ChangeAccount change ->
+                Optional.of(request(
+                        Optional.empty(),
+                        Optional.empty(),
+                        0,
+                        Optional.empty(),
+                        change.mark(),
+                        Optional.of(change.note())));
+            case Act.Allocate a ->
+                Optional.of(new Entry.Request(
+                        Optional.of(a.series()),
+                        Optional.of(particulars(effects)),
+                        a.quantity(),
+                        a.reference(),
+                        a.mark().key(),
+                        a.mark().digest(),
+                        a.form() instanceof Act.Form.Block block ? block.holder() : Optional.empty(),
+                        a.purpose()));
+            case Act.SaveRecord a ->
+                Optional.of(new Entry.Request(
+                        Optional.of(a.series()),
+                        Optional.of(particulars(effects)),
+                        1,
+                        Optional.empty(),
+                        a.mark().key(),
+                        a.mark().digest(),
+                        Optional.empty(),
+                        new Purpose(Optional.of(a.kind()), Optional.of(a.unit()))));
             case Act.ChangeRecord a -> Optional.of(changed(a, effects));
             case Act.FillTable a -> Optional.of(filled(a, effects, series));
-            case Act.Settle a -> Optional.of(request(Optional.of(a.series()), Optional.empty(), quantity(effects), Optional.empty(), a.mark(), a.reason()));
-            case Act.Split a -> Optional.of(request(effects.stream().filter(Effect.Handed.class::isInstance).findFirst().map(effect -> series.apply(((Effect.Handed) effect).lane()).series()), Optional.empty(), a.quantity(), Optional.empty(), a.mark(), a.holder()));
-            case Act.Close a -> Optional.of(request(a.period().scope() == Period.Scope.SERIES ? Optional.of(a.period().key()) : Optional.empty(), Optional.empty(), quantity(effects), Optional.empty(), a.mark(), a.note()));
-            case Act.Reopen a -> Optional.of(request(Optional.empty(), Optional.empty(), 0, Optional.empty(), a.mark(), a.reason()));
+            case Act.Settle a ->
+                Optional.of(request(
+                        Optional.of(a.series()),
+                        Optional.empty(),
+                        quantity(effects),
+                        Optional.empty(),
+                        a.mark(),
+                        a.reason()));
+            case Act.Split a ->
+                Optional.of(request(
+                        effects.stream()
+                                .filter(Effect.Handed.class::isInstance)
+                                .findFirst()
+                                .map(effect -> series.apply(((Effect.Handed) effect).lane())
+                                        .series()),
+                        Optional.empty(),
+                        a.quantity(),
+                        Optional.empty(),
+                        a.mark(),
+                        a.holder()));
+            case Act.Close a ->
+                Optional.of(request(
+                        a.period().scope() == Period.Scope.SERIES
+                                ? Optional.of(a.period().key())
+                                : Optional.empty(),
+                        Optional.empty(),
+                        quantity(effects),
+                        Optional.empty(),
+                        a.mark(),
+                        a.note()));
+            case Act.Reopen a ->
+                Optional.of(request(Optional.empty(), Optional.empty(), 0, Optional.empty(), a.mark(), a.reason()));
         };
     }
 
     private static Entry.Request changed(Act.ChangeRecord act, List<Effect> effects) {
-        KeptRecord record = effects.stream().filter(Effect.RecordKept.class::isInstance).map(effect -> ((Effect.RecordKept) effect).record()).findFirst().orElseThrow();
-        Optional<String> note = switch (act.change()) {
-            case RecordChange.Renumber renumber -> renumber.reason();
-            case RecordChange.Delete delete -> delete.reason();
-            case RecordChange.Fix fix -> Optional.of("the lines keep their numbers");
-            case RecordChange.Attach attach -> Optional.of("attached " + record.fileName(record.files().size() - 1));
-            case RecordChange.Edit edit -> Optional.empty();
-            case RecordChange.TakeOver over -> Optional.empty();
-        };
+        KeptRecord record = effects.stream()
+                .filter(Effect.RecordKept.class::isInstance)
+                .map(effect -> ((Effect.RecordKept) effect).record())
+                .findFirst()
+                .orElseThrow();
+        Optional<String> note =
+                switch (act.change()) {
+                    case RecordChange.Renumber renumber -> renumber.reason();
+                    case RecordChange.Delete delete -> delete.reason();
+                    case RecordChange.Fix fix -> Optional.of("the lines keep their numbers");
+                    case RecordChange.Attach attach ->
+                        Optional.of("attached " + record.fileName(record.files().size() - 1));
+                    case RecordChange.Edit edit -> Optional.empty();
+                    case RecordChange.TakeOver over -> Optional.empty();
+                };
         Optional<Particulars> particulars = issued(effects).findFirst().map(Effect.Issued::particulars);
-        return new Entry.Request(Optional.of(record.number().series()), particulars, particulars.isPresent() ? 1 : quantity(effects), Optional.empty(), act.mark().key(), act.mark().digest(), note, new Purpose(Optional.of(record.kind()), Optional.of(act.unit())));
+        return new Entry.Request(
+                Optional.of(record.number().series()),
+                particulars,
+                particulars.isPresent() ? 1 : quantity(effects),
+                Optional.empty(),
+                act.mark().key(),
+                act.mark().digest(),
+                note,
+                new Purpose(Optional.of(record.kind()), Optional.of(act.unit())));
     }
 
     /** Its series and what its numbers are for, where these are the same in all rows. */
     private static Entry.Request filled(Act.FillTable act, List<Effect> effects, IntFunction<LaneKey> series) {
         // A lane that this act opens is not among the others yet.
-        Map<Integer, LaneKey> opened = effects.stream().filter(Effect.LaneOpened.class::isInstance).map(Effect.LaneOpened.class::cast).collect(Collectors.toMap(Effect.LaneOpened::lane, Effect.LaneOpened::key));
-        List<String> used = issued(effects).map(Effect.Issued::lane).distinct().map(lane -> (opened.containsKey(lane) ? opened.get(lane) : series.apply(lane)).series()).distinct().toList();
-        List<Particulars> taken = issued(effects).map(Effect.Issued::particulars).distinct().toList();
-        return new Entry.Request(used.size() == 1 ? Optional.of(used.getFirst()) : Optional.empty(), taken.size() == 1 ? Optional.of(taken.getFirst()) : Optional.empty(), act.rows().size(), Optional.empty(), act.mark().key(), act.mark().digest(), Optional.empty(), new Purpose(Optional.of(act.kind()), Optional.of(act.unit())));
+        Map<Integer, LaneKey> opened = effects.stream()
+                .filter(Effect.LaneOpened.class::isInstance)
+                .map(Effect.LaneOpened.class::cast)
+                .collect(Collectors.toMap(Effect.LaneOpened::lane, Effect.LaneOpened::key));
+        List<String> used = issued(effects)
+                .map(Effect.Issued::lane)
+                .distinct()
+                .map(lane -> (opened.containsKey(lane) ? opened.get(lane) : series.apply(lane)).series())
+                .distinct()
+                .toList();
+        List<Particulars> taken =
+                issued(effects).map(Effect.Issued::particulars).distinct().toList();
+        return new Entry.Request(
+                used.size() == 1 ? Optional.of(used.getFirst()) : Optional.empty(),
+                taken.size() == 1 ? Optional.of(taken.getFirst()) : Optional.empty(),
+                act.rows().size(),
+                Optional.empty(),
+                act.mark().key(),
+                act.mark().digest(),
+                Optional.empty(),
+                new Purpose(Optional.of(act.kind()), Optional.of(act.unit())));
     }
 
-    private static Stream<Effect.Issued> issued(List<Effect> effects) { return effects.stream().filter(Effect.Issued.class::isInstance).map(Effect.Issued.class::cast); }
-
-    private static Entry.Request request(Optional<String> series, Optional<Particulars> particulars, long quantity, Optional<String> reference, RequestMark mark, Optional<String> note) {
-        return new Entry.Request(series, particulars, quantity, reference, mark.key(), mark.digest(), note, Purpose.NONE);
+    private static Stream<Effect.Issued> issued(List<Effect> effects) {
+        return effects.stream().filter(Effect.Issued.class::isInstance).map(Effect.Issued.class::cast);
     }
 
-    private static long quantity(List<Effect> effects) { return effects.stream().filter(Effect.Settled.class::isInstance).mapToLong(effect -> ((Effect.Settled) effect).quantity()).sum(); }
+    private static Entry.Request request(
+            Optional<String> series,
+            Optional<Particulars> particulars,
+            long quantity,
+            Optional<String> reference,
+            RequestMark mark,
+            Optional<String> note) {
+        return new Entry.Request(
+                series, particulars, quantity, reference, mark.key(), mark.digest(), note, Purpose.NONE);
+    }
+
+    private static long quantity(List<Effect> effects) {
+        return effects.stream()
+                .filter(Effect.Settled.class::isInstance)
+                .mapToLong(effect -> ((Effect.Settled) effect).quantity())
+                .sum();
+    }
 
     /** What all numbers of one act were taken for. */
     private static Particulars particulars(List<Effect> effects) {

@@ -15,8 +15,8 @@ import java.util.Optional;
 import org.youngtally.ledger.journal.Sha256;
 
 /**
- * The files that go with records, by what they hold. A file is on disk before the act that speaks of it; one that no act speaks of, because
- * the service ended between the two, is nobody's and does no harm.
+ * The files that go with records, by what they hold. A file is on disk before the act that speaks of it; one that no
+ * act speaks of, because the service ended between the two, is nobody's and does no harm.
  */
 public final class FileShelf {
     private final Path folder;
@@ -25,11 +25,11 @@ public final class FileShelf {
         this.folder = folder;
     }
 
-    public static FileShelf in(Path data) { return new FileShelf(data.resolve("files")); }
+    public static FileShelf in(Path data) {
+        return new FileShelf(data.resolve("files"));
+    }
 
-    /**
-     * @param digest SHA-256 of its bytes, in small hexadecimal digits
-     */
+    /** @param digest SHA-256 of its bytes, in small hexadecimal digits */
     public record Kept(String digest, long size) {}
 
     /** A file is larger than may be kept. */
@@ -48,7 +48,9 @@ public final class FileShelf {
         try {
             MessageDigest digest = Sha256.fresh();
             long size = 0;
-            try (FileChannel to = FileChannel.open(incoming, StandardOpenOption.WRITE); var in = new DigestInputStream(from, digest); var out = Channels.newOutputStream(to)) {
+            try (FileChannel to = FileChannel.open(incoming, StandardOpenOption.WRITE);
+                    var in = new DigestInputStream(from, digest);
+                    var out = Channels.newOutputStream(to)) {
                 var buffer = new byte[1 << 16];
                 for (int count = in.read(buffer); count >= 0; count = in.read(buffer)) {
                     size += count;
@@ -58,7 +60,11 @@ public final class FileShelf {
                 to.force(true);
             }
             String name = HexFormat.of().formatHex(digest.digest());
-            Files.move(incoming, folder.resolve(name), StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+            Files.move(
+                    incoming,
+                    folder.resolve(name),
+                    StandardCopyOption.REPLACE_EXISTING,
+                    StandardCopyOption.ATOMIC_MOVE);
             try (FileChannel entry = FileChannel.open(folder)) {
                 entry.force(true);
             }
@@ -73,6 +79,8 @@ public final class FileShelf {
         Path file = folder.resolve(digest);
         if (!Files.isRegularFile(file)) return Optional.empty();
         byte[] bytes = Files.readAllBytes(file);
-        return HexFormat.of().formatHex(Sha256.fresh().digest(bytes)).equals(digest) ? Optional.of(bytes) : Optional.empty();
+        return HexFormat.of().formatHex(Sha256.fresh().digest(bytes)).equals(digest)
+                ? Optional.of(bytes)
+                : Optional.empty();
     }
 }

@@ -23,17 +23,39 @@ import org.youngtally.core.series.Series;
  * @param byToken tokens and whose they are, by their hashes
  * @param authority what grants come to
  */
-public record House(Map<String, Series> series, Map<String, Codebook> codebooks, Organisation organisation, Map<String, Account> accounts, Map<String, Shown> byToken, Authority authority) {
+public record House(
+        Map<String, Series> series,
+        Map<String, Codebook> codebooks,
+        Organisation organisation,
+        Map<String, Account> accounts,
+        Map<String, Shown> byToken,
+        Authority authority) {
     /** A token that may be shown, and the account that it stands for. */
     public record Shown(Account account, Token token) {}
 
+    static House of(LedgerState state) {
+        return of(
+                state.allSeries(),
+                state.allCodebooks(),
+                state.organisation(),
+                state.accounts().values());
+    }
 
-    static House of(LedgerState state) { return of(state.allSeries(), state.allCodebooks(), state.organisation(), state.accounts().values()); }
-
-    static House of(Collection<Series> series, Collection<Codebook> codebooks, Organisation organisation, Collection<Account> accounts) {
+    static House of(
+            Collection<Series> series,
+            Collection<Codebook> codebooks,
+            Organisation organisation,
+            Collection<Account> accounts) {
         var byToken = new HashMap<String, Shown>();
-        for (Account account : accounts) for (Token token : account.tokens()) byToken.put(token.hash(), new Shown(account, token));
-        return new House(byKey(series, Series::key), byKey(codebooks, Codebook::key), organisation, byKey(accounts, Account::name), byToken, new Authority(organisation));
+        for (Account account : accounts)
+            for (Token token : account.tokens()) byToken.put(token.hash(), new Shown(account, token));
+        return new House(
+                byKey(series, Series::key),
+                byKey(codebooks, Codebook::key),
+                organisation,
+                byKey(accounts, Account::name),
+                byToken,
+                new Authority(organisation));
     }
 
     private static <T> Map<String, T> byKey(Collection<T> all, Function<T, String> key) {

@@ -33,8 +33,8 @@ import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.ledger.store.Store;
 
 /**
- * The ledger of one data folder: takes acts, answers them once they are on disk, and is asked what stands in it. A ledger whose
- * journal cannot be trusted opens all the same, gives no numbers, and says why.
+ * The ledger of one data folder: takes acts, answers them once they are on disk, and is asked what stands in it. A
+ * ledger whose journal cannot be trusted opens all the same, gives no numbers, and says why.
  */
 public final class Ledger implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Ledger.class);
@@ -57,8 +57,23 @@ public final class Ledger implements AutoCloseable {
         this.opening = opened.told();
         this.stopped = opened.stopped();
         this.stoppedStore = stopped.isEmpty() ? null : opened.store();
-        this.stoppedHouse = stopped.isEmpty() ? null : House.of(stoppedStore.state().series(), stoppedStore.state().codebooks(), stoppedStore.state().organisation(), stoppedStore.state().accounts());
-        this.writer = stopped.isEmpty() ? new Writer(new BatchWork(journal, opened.store(), new SteadyClock(options.clock(), System::nanoTime), options.zone(), this::recover, this::tell, Thread::startVirtualThread)) : null;
+        this.stoppedHouse = stopped.isEmpty()
+                ? null
+                : House.of(
+                        stoppedStore.state().series(),
+                        stoppedStore.state().codebooks(),
+                        stoppedStore.state().organisation(),
+                        stoppedStore.state().accounts());
+        this.writer = stopped.isEmpty()
+                ? new Writer(new BatchWork(
+                        journal,
+                        opened.store(),
+                        new SteadyClock(options.clock(), System::nanoTime),
+                        options.zone(),
+                        this::recover,
+                        this::tell,
+                        Thread::startVirtualThread))
+                : null;
     }
 
     /**
@@ -115,18 +130,26 @@ public final class Ledger implements AutoCloseable {
         }
     }
 
-    /** Tells the listener of every batch of entries once it is committed. It is called by the writing thread and must be quick. */
-    public void onCommit(Consumer<List<Entry>> listener) { listeners.add(listener); }
+    /**
+     * Tells the listener of every batch of entries once it is committed. It is called by the writing thread and must be
+     * quick.
+     */
+    public void onCommit(Consumer<List<Entry>> listener) {
+        listeners.add(listener);
+    }
 
     /**
      * Performs an act and waits until it is on disk.
      *
      * @throws LedgerUnavailable where the ledger cannot answer
      */
-    public Outcome perform(Act act, String by) { return perform(act, by, Optional.empty()); }
+    public Outcome perform(Act act, String by) {
+        return perform(act, by, Optional.empty());
+    }
 
     /**
-     * @param progress is told how many of the numbers that it takes are written; by the writing thread, and must be quick
+     * @param progress is told how many of the numbers that it takes are written; by the writing thread, and must be
+     *     quick
      */
     public Outcome perform(Act act, String by, Optional<LongConsumer> progress) {
         if (writer == null) throw new LedgerUnavailable(Kind.STOPPED, stopped, null);
@@ -160,22 +183,36 @@ public final class Ledger implements AutoCloseable {
         }
     }
 
-    private Store store() { return writer == null ? stoppedStore : writer.work().store(); }
+    private Store store() {
+        return writer == null ? stoppedStore : writer.work().store();
+    }
 
     /** Who works here and what they may do, as it was committed last. */
-    public House house() { return writer == null ? stoppedHouse : writer.work().committedHouse(); }
+    public House house() {
+        return writer == null ? stoppedHouse : writer.work().committedHouse();
+    }
 
     /** The time by the ledger's clock. */
-    public Instant now() { return options.clock().instant(); }
+    public Instant now() {
+        return options.clock().instant();
+    }
 
-    public LocalDate today() { return LocalDate.ofInstant(options.clock().instant(), options.zone()); }
+    public LocalDate today() {
+        return LocalDate.ofInstant(options.clock().instant(), options.zone());
+    }
 
-    public ZoneId zone() { return options.zone(); }
+    public ZoneId zone() {
+        return options.zone();
+    }
 
     /** The files that go with records. */
-    public FileShelf files() { return FileShelf.in(options.data()); }
+    public FileShelf files() {
+        return FileShelf.in(options.data());
+    }
 
-    public Disk journalDisk() { return options.journal(); }
+    public Disk journalDisk() {
+        return options.journal();
+    }
 
     public Status status() {
         if (writer == null) return new Status(stopped, journal == null ? Head.EMPTY : journal.head(), opening);
@@ -197,6 +234,10 @@ public final class Ledger implements AutoCloseable {
         }
         if (failures.isEmpty() && writer != null && writer.work().stopped().isEmpty()) folder.unmark();
         folder.close();
-        if (!failures.isEmpty()) throw new IOException("the ledger did not close in order (" + failures.getFirst() + "); the next start will replay the journal", failures.getFirst());
+        if (!failures.isEmpty())
+            throw new IOException(
+                    "the ledger did not close in order (" + failures.getFirst()
+                            + "); the next start will replay the journal",
+                    failures.getFirst());
     }
 }

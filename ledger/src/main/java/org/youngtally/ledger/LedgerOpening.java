@@ -34,7 +34,8 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
         try {
             known = store == null ? folder.knownEntry() : store.applied().seq();
             if (store != null && unclean && !store.isWhole()) {
-                told.add("the tables hold a part of what was under way when the service ended, so they are made anew from the journal");
+                told.add(
+                        "the tables hold a part of what was under way when the service ended, so they are made anew from the journal");
                 abandon(store);
                 store = null;
             }
@@ -48,13 +49,22 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
         try {
             journal = Journal.open(options.journal(), known);
         } catch (JournalBroken e) {
-            return stopped(options, store, "the journal cannot be trusted: " + e.getMessage() + ". Restore it from a copy; no numbers are given until then", told);
+            return stopped(
+                    options,
+                    store,
+                    "the journal cannot be trusted: " + e.getMessage()
+                            + ". Restore it from a copy; no numbers are given until then",
+                    told);
         }
-        if (journal.dropped() > 0) told.add(journal.dropped() + " bytes of an unfinished, never answered write were dropped from the journal's end");
+        if (journal.dropped() > 0)
+            told.add(journal.dropped()
+                    + " bytes of an unfinished, never answered write were dropped from the journal's end");
         folder.mark(journal.head().seq());
         try {
             if (store == null) {
-                if (doubtful) told.add("the machine went down while the tables were in use, so they are made anew from the journal");
+                if (doubtful)
+                    told.add(
+                            "the machine went down while the tables were in use, so they are made anew from the journal");
                 store = anew(options, folder);
             }
             long replayed;
@@ -67,17 +77,35 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
                 store = anew(options, folder);
                 replayed = Replay.run(options.journal(), journal.head(), store);
             }
-            if (unclean || replayed > 0) told.add((unclean ? "the service was not stopped in order; " : "") + replayed + (replayed == 1 ? " entry was" : " entries were") + " replayed from the journal, which ends at entry " + journal.head().seq());
+            if (unclean || replayed > 0)
+                told.add((unclean ? "the service was not stopped in order; " : "") + replayed
+                        + (replayed == 1 ? " entry was" : " entries were")
+                        + " replayed from the journal, which ends at entry "
+                        + journal.head().seq());
         } catch (JournalBroken e) {
             journal.close();
-            return stopped(options, store, "the journal cannot be trusted: " + e.getMessage() + ". Restore it from a copy; no numbers are given until then", told);
+            return stopped(
+                    options,
+                    store,
+                    "the journal cannot be trusted: " + e.getMessage()
+                            + ". Restore it from a copy; no numbers are given until then",
+                    told);
         } catch (SQLException e) {
             throw new IOException("the tables could not be made anew from the journal", e);
         }
-        List<String> sealed = store.state().series().stream().filter(series -> series.order().isSealed()).map(Series::key).toList();
+        List<String> sealed = store.state().series().stream()
+                .filter(series -> series.order().isSealed())
+                .map(Series::key)
+                .toList();
         if (!sealed.isEmpty()) {
             journal.close();
-            return stopped(options, store, "the secret of this data folder is missing or is another one, so that the scattered series " + String.join(", ", sealed) + " cannot go on. Restore the file " + options.data().resolve("secret") + " from a copy; no numbers are given until then", told);
+            return stopped(
+                    options,
+                    store,
+                    "the secret of this data folder is missing or is another one, so that the scattered series "
+                            + String.join(", ", sealed) + " cannot go on. Restore the file "
+                            + options.data().resolve("secret") + " from a copy; no numbers are given until then",
+                    told);
         }
         return new LedgerOpening(store, journal, "", told);
     }
@@ -92,10 +120,14 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
         try (Journal journal = Journal.open(options.journal(), 0)) {
             try (Store store = anew(options, folder)) {
                 long replayed = Replay.run(options.journal(), journal.head(), store);
-                return List.of(replayed + " entries were written into new tables", "head " + journal.head(), "the old tables are kept beside the new ones, under aside-");
+                return List.of(
+                        replayed + " entries were written into new tables",
+                        "head " + journal.head(),
+                        "the old tables are kept beside the new ones, under aside-");
             }
         } catch (JournalBroken e) {
-            throw new IOException("the journal cannot be trusted, and the tables were left as they are: " + e.getMessage(), e);
+            throw new IOException(
+                    "the journal cannot be trusted, and the tables were left as they are: " + e.getMessage(), e);
         } catch (SQLException e) {
             throw new IOException("the tables could not be written: " + e.getMessage(), e);
         }
@@ -107,16 +139,26 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
             return Store.open(options.storeUrl(), Secrets.in(options.data()));
         } catch (SQLException | RuntimeException e) {
             LOG.warn("the tables cannot be opened and will be made anew from the journal", e);
-            told.add("the tables could not be opened (" + e.getMessage().lines().findFirst().orElse("") + "), so they are made anew from the journal");
+            told.add("the tables could not be opened ("
+                    + e.getMessage().lines().findFirst().orElse("") + "), so they are made anew from the journal");
             return null;
         }
     }
 
-    private static LedgerOpening stopped(LedgerOptions options, Store store, String why, List<String> told) throws IOException {
+    private static LedgerOpening stopped(LedgerOptions options, Store store, String why, List<String> told)
+            throws IOException {
         LOG.error("numbering stops: {}", why);
         try {
             // What the tables hold can still be asked; where there are none, an empty set in memory answers.
-            return new LedgerOpening(store != null ? store : Store.open("jdbc:h2:mem:stopped-" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1", Secrets.in(options.data())), null, why, told);
+            return new LedgerOpening(
+                    store != null
+                            ? store
+                            : Store.open(
+                                    "jdbc:h2:mem:stopped-" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1",
+                                    Secrets.in(options.data())),
+                    null,
+                    why,
+                    told);
         } catch (SQLException e) {
             throw new IOException(why, e);
         }

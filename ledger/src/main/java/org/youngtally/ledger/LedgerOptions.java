@@ -16,24 +16,42 @@ import org.youngtally.ledger.journal.FolderDisk;
  * @param zone in which time zone today begins
  * @param machineRun tells one run of the machine from the next; empty where the system does not say
  */
-public record LedgerOptions(Path data, Disk journal, String storeUrl, InstantSource clock, ZoneId zone, String machineRun) {
+public record LedgerOptions(
+        Path data, Disk journal, String storeUrl, InstantSource clock, ZoneId zone, String machineRun) {
 
     public static LedgerOptions in(Path data) {
         Path folder = data.toAbsolutePath().normalize();
-        return new LedgerOptions(folder, new FolderDisk(folder.resolve("journal")), "jdbc:h2:file:" + folder.resolve("tables").resolve("tally") + ";DB_CLOSE_ON_EXIT=FALSE",
-                InstantSource.system(), ZoneId.systemDefault(), MachineRun.current());
+        return new LedgerOptions(
+                folder,
+                new FolderDisk(folder.resolve("journal")),
+                "jdbc:h2:file:" + folder.resolve("tables").resolve("tally") + ";DB_CLOSE_ON_EXIT=FALSE",
+                InstantSource.system(),
+                ZoneId.systemDefault(),
+                MachineRun.current());
     }
 
-    public LedgerOptions withClock(InstantSource newClock) { return new LedgerOptions(data, journal, storeUrl, newClock, zone, machineRun); }
+    public LedgerOptions withClock(InstantSource newClock) {
+        return new LedgerOptions(data, journal, storeUrl, newClock, zone, machineRun);
+    }
 
-    public LedgerOptions withZone(ZoneId newZone) { return new LedgerOptions(data, journal, storeUrl, clock, newZone, machineRun); }
+    public LedgerOptions withZone(ZoneId newZone) {
+        return new LedgerOptions(data, journal, storeUrl, clock, newZone, machineRun);
+    }
 
-    public LedgerOptions withJournal(Disk newJournal) { return new LedgerOptions(data, newJournal, storeUrl, clock, zone, machineRun); }
+    public LedgerOptions withJournal(Disk newJournal) {
+        return new LedgerOptions(data, newJournal, storeUrl, clock, zone, machineRun);
+    }
 
-    public LedgerOptions withStoreUrl(String newStoreUrl) { return new LedgerOptions(data, journal, newStoreUrl, clock, zone, machineRun); }
+    public LedgerOptions withStoreUrl(String newStoreUrl) {
+        return new LedgerOptions(data, journal, newStoreUrl, clock, zone, machineRun);
+    }
 
-    public LedgerOptions withMachineRun(String newRun) { return new LedgerOptions(data, journal, storeUrl, clock, zone, newRun); }
+    public LedgerOptions withMachineRun(String newRun) {
+        return new LedgerOptions(data, journal, storeUrl, clock, zone, newRun);
+    }
 
     /** The folder of H2's files. */
-    Path tables() { return data.resolve("tables"); }
+    Path tables() {
+        return data.resolve("tables");
+    }
 }

@@ -21,5 +21,7 @@ public final class LedgerUnavailable extends RuntimeException {
         this.kind = kind;
     }
 
-    public Kind kind() { return kind; }
+    public Kind kind() {
+        return kind;
+    }
 }

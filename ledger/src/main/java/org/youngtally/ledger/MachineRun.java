@@ -5,9 +5,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 
 /**
- * Tells whether the machine went down since the tables were last in use. A process that is killed leaves its writes with the
- * operating system; a machine that goes down may have kept any part of what was not forced, so that H2's file is not to be
- * trusted then and is made anew.
+ * Tells whether the machine went down since the tables were last in use. A process that is killed leaves its writes
+ * with the operating system; a machine that goes down may have kept any part of what was not forced, so that H2's file
+ * is not to be trusted then and is made anew.
  */
 final class MachineRun {
     private static final Path LINUX = Path.of("/proc/sys/kernel/random/boot_id");
@@ -25,6 +25,7 @@ final class MachineRun {
     /** Whether a run that was not ended cleanly can have been ended by the machine going down. */
     static boolean mayHaveGoneDown(Path marker, String current) throws IOException {
         if (!Files.exists(marker)) return false;
-        return current.isEmpty() || !Files.readString(marker).lines().findFirst().orElse("").equals(current);
+        return current.isEmpty()
+                || !Files.readString(marker).lines().findFirst().orElse("").equals(current);
     }
 }

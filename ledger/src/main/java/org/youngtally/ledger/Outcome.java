@@ -30,14 +30,32 @@ public sealed interface Outcome {
     record Taken(Taking taking, boolean repeated) implements Outcome {}
 
     /** Definitions were taken; none where all stood so already. */
-    record Defined(List<Namespace> namespaces, List<Codebook> codebooks, List<Series> series, List<Unit> units, List<Kind> kinds, List<Route> routes) implements Outcome {
+    record Defined(
+            List<Namespace> namespaces,
+            List<Codebook> codebooks,
+            List<Series> series,
+            List<Unit> units,
+            List<Kind> kinds,
+            List<Route> routes)
+            implements Outcome {
         /** Those among the effects of an act. */
         public static Defined by(List<Effect> effects) {
-            return new Defined(of(effects, Effect.NamespaceDefined.class, Effect.NamespaceDefined::namespace), of(effects, Effect.CodebookDefined.class, Effect.CodebookDefined::codebook), of(effects, Effect.Defined.class, Effect.Defined::series),
-                    of(effects, Effect.UnitDefined.class, Effect.UnitDefined::unit), of(effects, Effect.KindDefined.class, Effect.KindDefined::kind), of(effects, Effect.RouteDefined.class, Effect.RouteDefined::route));
+            return new Defined(
+                    of(effects, Effect.NamespaceDefined.class, Effect.NamespaceDefined::namespace),
+                    of(effects, Effect.CodebookDefined.class, Effect.CodebookDefined::codebook),
+                    of(effects, Effect.Defined.class, Effect.Defined::series),
+                    of(effects, Effect.UnitDefined.class, Effect.UnitDefined::unit),
+                    of(effects, Effect.KindDefined.class, Effect.KindDefined::kind),
+                    of(effects, Effect.RouteDefined.class, Effect.RouteDefined::route));
         }
 
-        private static <E extends Effect, T> List<T> of(List<Effect> effects, Class<E> sort, Function<E, T> defined) { return effects.stream().filter(sort::isInstance).map(sort::cast).map(defined).toList(); }
+        private static <E extends Effect, T> List<T> of(List<Effect> effects, Class<E> sort, Function<E, T> defined) {
+            return effects.stream()
+                    .filter(sort::isInstance)
+                    .map(sort::cast)
+                    .map(defined)
+                    .toList();
+        }
     }
 
     /**
@@ -54,7 +72,8 @@ public sealed interface Outcome {
      * @param entry of the act; absent where nothing had to be done
      * @param known whether it was found by what it is known by, and nothing was taken
      */
-    record Recorded(KeptRecord record, Optional<EntryQueries.Row> entry, boolean repeated, boolean known) implements Outcome {}
+    record Recorded(KeptRecord record, Optional<EntryQueries.Row> entry, boolean repeated, boolean known)
+            implements Outcome {}
 
     /**
      * The rows of a table have their numbers.
@@ -65,29 +84,60 @@ public sealed interface Outcome {
 
     record Refused(Refusal refusal) implements Outcome {}
 
-    /**
-     * @param act that it is the outcome of
-     */
+    /** @param act that it is the outcome of */
     static Outcome of(BatchWork.Outcome outcome, Act act, Ledger ledger) {
         return switch (outcome) {
             case BatchWork.Outcome.Refused refused -> new Refused(refused.refusal());
-            case BatchWork.Outcome.Repeated repeated -> ledger.read(dsl -> of(new EntryQueries(dsl).at(repeated.seq()).orElseThrow(), true, dsl));
-            case BatchWork.Outcome.Known known -> ledger.read(dsl -> new Recorded(new RecordQueries(dsl).at(known.record()).orElseThrow(), Optional.empty(), false, true));
-            case BatchWork.Outcome.Done done when done.entry().filter(entry -> entry.kind().keeps()).isPresent() -> recorded(done.entry().get());
-            case BatchWork.Outcome.Done done when done.entry().filter(entry -> entry.kind() == Entry.Kind.FILL).isPresent() -> new Filled(EntryQueries.of(done.entry().get()), of(done.entry().get().effects(), Effect.Issued.class).flatMap(issued -> issued.texts().stream()).toList(), false);
-            case BatchWork.Outcome.Done done when act instanceof Act.ChangeRecord change && done.entry().isEmpty() -> ledger.read(dsl -> new Recorded(new RecordQueries(dsl).at(change.record()).orElseThrow(), Optional.empty(), false, false));
-            case BatchWork.Outcome.Done done when done.entry().map(entry -> entry.kind() == Entry.Kind.DEFINE || entry.kind() == Entry.Kind.REMOVE).orElse(true) -> Defined.by(done.entry().map(Entry::effects).orElse(List.of()));
-            case BatchWork.Outcome.Done done when done.entry().orElseThrow().kind().takes() -> new Taken(Taking.of(done.entry().get(), ledger), false);
-            case BatchWork.Outcome.Done done -> new Settled(EntryQueries.of(done.entry().orElseThrow()), false);
+            case BatchWork.Outcome.Repeated repeated ->
+                ledger.read(dsl -> of(new EntryQueries(dsl).at(repeated.seq()).orElseThrow(), true, dsl));
+            case BatchWork.Outcome.Known known ->
+                ledger.read(dsl -> new Recorded(
+                        new RecordQueries(dsl).at(known.record()).orElseThrow(), Optional.empty(), false, true));
+            case BatchWork.Outcome.Done done
+            when done.entry().filter(entry -> entry.kind().keeps()).isPresent() ->
+                recorded(done.entry().get());
+            case BatchWork.Outcome.Done done
+            when done.entry().filter(entry -> entry.kind() == Entry.Kind.FILL).isPresent() ->
+                new Filled(
+                        EntryQueries.of(done.entry().get()),
+                        of(done.entry().get().effects(), Effect.Issued.class)
+                                .flatMap(issued -> issued.texts().stream())
+                                .toList(),
+                        false);
+            case BatchWork.Outcome.Done done
+            when act instanceof Act.ChangeRecord change && done.entry().isEmpty() ->
+                ledger.read(dsl -> new Recorded(
+                        new RecordQueries(dsl).at(change.record()).orElseThrow(), Optional.empty(), false, false));
+            case BatchWork.Outcome.Done done
+            when done.entry()
+                    .map(entry -> entry.kind() == Entry.Kind.DEFINE || entry.kind() == Entry.Kind.REMOVE)
+                    .orElse(true) -> Defined.by(done.entry().map(Entry::effects).orElse(List.of()));
+            case BatchWork.Outcome.Done done
+            when done.entry().orElseThrow().kind().takes() ->
+                new Taken(Taking.of(done.entry().get(), ledger), false);
+            case BatchWork.Outcome.Done done ->
+                new Settled(EntryQueries.of(done.entry().orElseThrow()), false);
         };
     }
 
-    private static Recorded recorded(Entry entry) { return new Recorded(of(entry.effects(), Effect.RecordKept.class).findFirst().orElseThrow().record(), Optional.of(EntryQueries.of(entry)), false, false); }
+    private static Recorded recorded(Entry entry) {
+        return new Recorded(
+                of(entry.effects(), Effect.RecordKept.class)
+                        .findFirst()
+                        .orElseThrow()
+                        .record(),
+                Optional.of(EntryQueries.of(entry)),
+                false,
+                false);
+    }
 
-    private static <E extends Effect> Stream<E> of(List<Effect> effects, Class<E> sort) { return effects.stream().filter(sort::isInstance).map(sort::cast); }
+    private static <E extends Effect> Stream<E> of(List<Effect> effects, Class<E> sort) {
+        return effects.stream().filter(sort::isInstance).map(sort::cast);
+    }
 
     private static Outcome of(EntryQueries.Row row, boolean repeated, DSLContext dsl) {
-        if (row.kind().keeps()) return new Recorded(new RecordQueries(dsl).by(row.seq()).orElseThrow(), Optional.of(row), repeated, false);
+        if (row.kind().keeps())
+            return new Recorded(new RecordQueries(dsl).by(row.seq()).orElseThrow(), Optional.of(row), repeated, false);
         if (row.kind() == Entry.Kind.FILL) return new Filled(row, new EntryQueries(dsl).filled(row), repeated);
         return row.kind().takes() ? new Taken(Taking.of(row, dsl), repeated) : new Settled(row, repeated);
     }

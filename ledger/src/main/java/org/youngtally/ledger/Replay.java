@@ -17,13 +17,15 @@ final class Replay {
 
     private Replay() {}
 
-    /**
-     * @return how many entries were written
-     */
+    /** @return how many entries were written */
     static long run(Disk disk, Head journal, Store store) throws IOException, SQLException, JournalBroken {
         Head applied = store.applied();
-        Head then = Journal.headAt(disk, applied.seq()).orElseThrow(() -> new JournalBroken("the tables hold entries up to " + applied.seq() + ", the journal ends at " + journal.seq()));
-        if (!then.equals(applied)) throw new JournalBroken("entry " + applied.seq() + " of the journal is not the one that the tables hold: they belong to different ledgers");
+        Head then = Journal.headAt(disk, applied.seq())
+                .orElseThrow(() -> new JournalBroken(
+                        "the tables hold entries up to " + applied.seq() + ", the journal ends at " + journal.seq()));
+        if (!then.equals(applied))
+            throw new JournalBroken("entry " + applied.seq()
+                    + " of the journal is not the one that the tables hold: they belong to different ledgers");
         if (applied.seq() == journal.seq()) return 0;
         List<Entry> batch = new ArrayList<>();
         Journal.read(disk, applied.seq(), journal.seq(), (entry, head) -> {

@@ -15,5 +15,7 @@ public record Status(String stopped, Head head, List<String> opening) {
         opening = List.copyOf(opening);
     }
 
-    public boolean running() { return stopped.isEmpty(); }
+    public boolean running() {
+        return stopped.isEmpty();
+    }
 }

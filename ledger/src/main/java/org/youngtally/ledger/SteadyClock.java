@@ -9,8 +9,8 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * What the time is, and whether it has gone on as time does. It is held against a second clock that nobody sets: where the two move apart,
- * the clock has jumped, and holds do not lapse until it has gone steadily for a while.
+ * What the time is, and whether it has gone on as time does. It is held against a second clock that nobody sets: where
+ * the two move apart, the clock has jumped, and holds do not lapse until it has gone steadily for a while.
  */
 final class SteadyClock {
     private static final Logger LOG = LoggerFactory.getLogger(SteadyClock.class);
@@ -27,9 +27,7 @@ final class SteadyClock {
     private long jumpedAt;
     private boolean jumped;
 
-    /**
-     * @param nanos a clock that goes on steadily, in nanoseconds from any beginning
-     */
+    /** @param nanos a clock that goes on steadily, in nanoseconds from any beginning */
     SteadyClock(InstantSource clock, LongSupplier nanos) {
         this.clock = clock;
         this.nanos = nanos;
@@ -38,7 +36,9 @@ final class SteadyClock {
     }
 
     /** The instant of the newest entry, which the clock should not lie before. */
-    void wasAt(Instant entry) { newest = entry; }
+    void wasAt(Instant entry) {
+        newest = entry;
+    }
 
     /** The time, to the microsecond. Entries keep their order whatever it says. */
     Instant now() {
@@ -46,11 +46,16 @@ final class SteadyClock {
         long at = nanos.getAsLong();
         Duration apart = Duration.between(last, now).minusNanos(at - lastNanos).abs();
         if (apart.compareTo(JUMP) > 0) {
-            LOG.warn("the clock jumped by {} to {}; holds do not lapse until it has gone steadily for {}", apart, now, WAIT);
+            LOG.warn(
+                    "the clock jumped by {} to {}; holds do not lapse until it has gone steadily for {}",
+                    apart,
+                    now,
+                    WAIT);
             jumped = true;
             jumpedAt = at;
         }
-        if (now.isBefore(newest)) LOG.warn("the clock says {}, which is before the newest entry's {}; entries keep their order", now, newest);
+        if (now.isBefore(newest))
+            LOG.warn("the clock says {}, which is before the newest entry's {}; entries keep their order", now, newest);
         newest = now;
         last = now;
         lastNanos = at;

@@ -18,20 +18,65 @@ import org.youngtally.ledger.store.EntryQueries;
  * @param until when they lapse, if they are held
  * @param withdrawn how many of them are not what this act made of them any more: given back, lapsed, or void
  */
-public record Taking(long seq, Instant at, String by, Entry.Kind kind, String series, Particulars particulars, long quantity, Optional<String> reference, List<String> identifiers, String first, String last, Optional<Instant> until, long withdrawn) {
+public record Taking(
+        long seq,
+        Instant at,
+        String by,
+        Entry.Kind kind,
+        String series,
+        Particulars particulars,
+        long quantity,
+        Optional<String> reference,
+        List<String> identifiers,
+        String first,
+        String last,
+        Optional<Instant> until,
+        long withdrawn) {
 
     static Taking of(Entry entry, Ledger ledger) {
-        if (entry.kind() == Entry.Kind.BLOCK) return ledger.read(dsl -> of(new EntryQueries(dsl).at(entry.seq()).orElseThrow(), dsl));
-        List<Effect.Issued> issued = entry.effects().stream().filter(Effect.Issued.class::isInstance).map(Effect.Issued.class::cast).toList();
-        List<String> texts = issued.size() == 1 ? issued.getFirst().texts() : issued.stream().flatMap(effect -> effect.texts().stream()).toList();
+        if (entry.kind() == Entry.Kind.BLOCK)
+            return ledger.read(dsl -> of(new EntryQueries(dsl).at(entry.seq()).orElseThrow(), dsl));
+        List<Effect.Issued> issued = entry.effects().stream()
+                .filter(Effect.Issued.class::isInstance)
+                .map(Effect.Issued.class::cast)
+                .toList();
+        List<String> texts = issued.size() == 1
+                ? issued.getFirst().texts()
+                : issued.stream().flatMap(effect -> effect.texts().stream()).toList();
         Entry.Request request = entry.request().orElseThrow();
-        return new Taking(entry.seq(), entry.at(), entry.by(), entry.kind(), request.series().orElseThrow(), request.particulars().orElseThrow(), request.quantity(), request.reference(), texts, texts.getFirst(), texts.getLast(), issued.getFirst().manner().until(), 0);
+        return new Taking(
+                entry.seq(),
+                entry.at(),
+                entry.by(),
+                entry.kind(),
+                request.series().orElseThrow(),
+                request.particulars().orElseThrow(),
+                request.quantity(),
+                request.reference(),
+                texts,
+                texts.getFirst(),
+                texts.getLast(),
+                issued.getFirst().manner().until(),
+                0);
     }
 
     static Taking of(EntryQueries.Row row, DSLContext dsl) {
         var queries = new EntryQueries(dsl);
         List<String> texts = queries.texts(row);
         long withdrawn = row.quantity() - queries.standing(row);
-        return new Taking(row.seq(), row.at(), row.by(), row.kind(), row.series().orElseThrow(), row.particulars().orElseThrow(), row.quantity(), row.reference(), row.kind() == Entry.Kind.BLOCK || withdrawn > 0 ? List.of() : texts, texts.getFirst(), texts.getLast(), queries.until(row), withdrawn);
+        return new Taking(
+                row.seq(),
+                row.at(),
+                row.by(),
+                row.kind(),
+                row.series().orElseThrow(),
+                row.particulars().orElseThrow(),
+                row.quantity(),
+                row.reference(),
+                row.kind() == Entry.Kind.BLOCK || withdrawn > 0 ? List.of() : texts,
+                texts.getFirst(),
+                texts.getLast(),
+                queries.until(row),
+                withdrawn);
     }
 }

@@ -32,13 +32,17 @@ final class Writer implements AutoCloseable {
         if (closing) throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
         if (!work.stopped().isEmpty()) throw new LedgerUnavailable(Kind.STOPPED, work.stopped(), null);
         var waiting = new BatchWork.Waiting(act, by, new CompletableFuture<>(), progress);
-        if (!queue.offer(waiting)) throw new LedgerUnavailable(Kind.BUSY, MOST_WAITING + " requests are waiting already", null);
+        if (!queue.offer(waiting))
+            throw new LedgerUnavailable(Kind.BUSY, MOST_WAITING + " requests are waiting already", null);
         // The thread may have ended between the look and the offer, and would never take it.
-        if (!thread.isAlive() && queue.remove(waiting)) throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
+        if (!thread.isAlive() && queue.remove(waiting))
+            throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
         return waiting.answer();
     }
 
-    BatchWork work() { return work; }
+    BatchWork work() {
+        return work;
+    }
 
     private void run() {
         try {
@@ -60,7 +64,9 @@ final class Writer implements AutoCloseable {
         } finally {
             var left = new ArrayList<BatchWork.Waiting>();
             queue.drainTo(left);
-            for (BatchWork.Waiting waiting : left) waiting.answer().completeExceptionally(new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null));
+            for (BatchWork.Waiting waiting : left)
+                waiting.answer()
+                        .completeExceptionally(new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null));
         }
     }
 

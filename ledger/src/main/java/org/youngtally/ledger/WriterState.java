@@ -8,14 +8,14 @@ import java.util.Optional;
 import java.util.TreeSet;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.LedgerState;
 import org.youngtally.core.act.LedgerState.EarlierAct;
 import org.youngtally.core.act.LedgerState.Inside;
 import org.youngtally.core.act.LedgerState.LaneState;
 import org.youngtally.core.act.LedgerState.Taken;
-import org.youngtally.core.act.LedgerState;
 import org.youngtally.core.act.RequestMark;
-import org.youngtally.core.act.Span;
 import org.youngtally.core.act.Shelf;
+import org.youngtally.core.act.Span;
 import org.youngtally.core.act.StateInMemory;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.codebook.Codebook;
@@ -27,8 +27,8 @@ import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.store.StateQueries;
 
 /**
- * The state that acts are decided on, made from the tables. Each entry is taken in as soon as it is decided, so that the next act of
- * the batch sees it. When a batch fails, the whole is thrown away and read anew.
+ * The state that acts are decided on, made from the tables. Each entry is taken in as soon as it is decided, so that
+ * the next act of the batch sees it. When a batch fails, the whole is thrown away and read anew.
  */
 final class WriterState {
     private final StateQueries queries;
@@ -42,17 +42,26 @@ final class WriterState {
         for (Namespace namespace : queries.namespaces()) memory.remember(namespace);
         memory.remember(queries.organisation());
         for (Account account : queries.accounts()) memory.remember(account);
-        for (StateQueries.LaneRow lane : queries.lanes()) memory.remember(lane.key(), new LaneState(lane.lane(), lane.next(), lane.latest()));
+        for (StateQueries.LaneRow lane : queries.lanes())
+            memory.remember(lane.key(), new LaneState(lane.lane(), lane.next(), lane.latest()));
         for (StateQueries.Placed placed : queries.watched()) memory.remember(placed.lane(), placed.stretch());
-        for (StateQueries.RetiredRow row : queries.retired()) memory.rememberRetired(row.lane(), row.position(), row.origin());
+        for (StateQueries.RetiredRow row : queries.retired())
+            memory.rememberRetired(row.lane(), row.position(), row.origin());
         for (LedgerState.Closed period : queries.closed()) memory.remember(period);
         memory.rememberNextRecord(queries.nextRecord());
     }
 
-    StateInMemory memory() { return memory; }
+    StateInMemory memory() {
+        return memory;
+    }
 
-    /** Begins a batch without looking anything up: the keys and references of earlier ones are left to the unique indexes. */
-    void begin() { memory.forget(); }
+    /**
+     * Begins a batch without looking anything up: the keys and references of earlier ones are left to the unique
+     * indexes.
+     */
+    void begin() {
+        memory.forget();
+    }
 
     /** Begins a batch and looks up the keys and references of its acts. */
     void load(Collection<Act> acts) {
@@ -63,13 +72,17 @@ final class WriterState {
             act.known().filter(mark -> mark.key().isPresent()).ifPresent(keyed::add);
             if (act instanceof Act.Allocate allocate) allocate.reference().ifPresent(references::add);
         }
-        if (!keyed.isEmpty()) queries.byKeys(keyed).forEach(found -> memory.rememberKey(found.account(), found.key(), found.act()));
-        if (!references.isEmpty()) queries.byReferences(references).forEach(found -> memory.rememberReference(found.series(), found.reference(), found.act()));
+        if (!keyed.isEmpty())
+            queries.byKeys(keyed).forEach(found -> memory.rememberKey(found.account(), found.key(), found.act()));
+        if (!references.isEmpty())
+            queries.byReferences(references)
+                    .forEach(found -> memory.rememberReference(found.series(), found.reference(), found.act()));
     }
 
     void take(Entry entry) {
         Optional<Entry.Request> request = entry.request();
-        Optional<String> reference = entry.kind().takes() ? request.flatMap(Entry.Request::reference) : Optional.empty();
+        Optional<String> reference =
+                entry.kind().takes() ? request.flatMap(Entry.Request::reference) : Optional.empty();
         memory.take(entry.seq(), reference, entry.effects());
         request.ifPresent(asked -> {
             var done = new EarlierAct(entry.seq(), asked.digest());
@@ -81,36 +94,58 @@ final class WriterState {
     /** The tables as the shelf of a state. */
     private record Tables(StateQueries queries) implements Shelf {
         @Override
-        public List<Stretch> stretches(int lane, long from, long to) { return queries.stretches(lane, from, to); }
+        public List<Stretch> stretches(int lane, long from, long to) {
+            return queries.stretches(lane, from, to);
+        }
 
         @Override
-        public Optional<Span> spot(Series series, String text) { return queries.spot(series, text); }
+        public Optional<Span> spot(Series series, String text) {
+            return queries.spot(series, text);
+        }
 
         @Override
-        public Optional<Long> holder(String series, String reference) { return queries.holder(series, reference); }
+        public Optional<Long> holder(String series, String reference) {
+            return queries.holder(series, reference);
+        }
 
         @Override
-        public Optional<Taken> taking(long seq) { return queries.taking(seq); }
+        public Optional<Taken> taking(long seq) {
+            return queries.taking(seq);
+        }
 
         @Override
-        public Optional<Taken> block(long seq) { return queries.block(seq); }
+        public Optional<Taken> block(long seq) {
+            return queries.block(seq);
+        }
 
         @Override
-        public Optional<String> keptFile(String name) { return queries.file(name); }
+        public Optional<String> keptFile(String name) {
+            return queries.file(name);
+        }
 
         @Override
-        public Optional<KeptRecord> record(long id) { return queries.record(id); }
+        public Optional<KeptRecord> record(long id) {
+            return queries.record(id);
+        }
 
         @Override
-        public Optional<Long> knownRecord(String kind, String field, String value) { return queries.knownRecord(kind, field, value); }
+        public Optional<Long> knownRecord(String kind, String field, String value) {
+            return queries.knownRecord(kind, field, value);
+        }
 
         @Override
-        public Optional<Long> numberedRecord(String series, String text) { return queries.numberedRecord(series, text); }
+        public Optional<Long> numberedRecord(String series, String text) {
+            return queries.numberedRecord(series, text);
+        }
 
         @Override
-        public Scatter scatter(String series) { return queries.scatter(series); }
+        public Scatter scatter(String series) {
+            return queries.scatter(series);
+        }
 
         @Override
-        public List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to) { return queries.inside(series, from, to); }
+        public List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to) {
+            return queries.inside(series, from, to);
+        }
     }
 }

@@ -16,20 +16,44 @@ final class Acts {
 
     /** An invoice series, {@code LW26-00001} and so on, and a short one with three numbers. */
     static Act define() {
-        return new Act.Define(List.of(
-                new SeriesDraft.Builder(KEY, "LW{date yy}-{count 7}").title("Invoices").restarts(List.of("year")).ranges(List.of(new RangeDraft(1L, 9_999_999L, null, "2020-01-01", null, null))).draft(),
-                new SeriesDraft.Builder("short", "S{count 3}").ranges(List.of(new RangeDraft(1L, 3L, null, "2020-01-01", null, null))).draft()), Optional.empty());
+        return new Act.Define(
+                List.of(
+                        new SeriesDraft.Builder(KEY, "LW{date yy}-{count 7}")
+                                .title("Invoices")
+                                .restarts(List.of("year"))
+                                .ranges(List.of(new RangeDraft(1L, 9_999_999L, null, "2020-01-01", null, null)))
+                                .draft(),
+                        new SeriesDraft.Builder("short", "S{count 3}")
+                                .ranges(List.of(new RangeDraft(1L, 3L, null, "2020-01-01", null, null)))
+                                .draft()),
+                Optional.empty());
     }
 
-    static Act.Allocate take(String series, long quantity) { return take(series, quantity, null, null); }
+    static Act.Allocate take(String series, long quantity) {
+        return take(series, quantity, null, null);
+    }
 
     static Act.Allocate take(String series, long quantity, String key, String reference) {
-        return new Act.Allocate(series, Optional.of(LocalDate.of(2026, 3, 2)), quantity, Act.Form.SINGLES, Optional.ofNullable(reference), new RequestMark("ines", Optional.ofNullable(key), series + quantity + reference));
+        return new Act.Allocate(
+                series,
+                Optional.of(LocalDate.of(2026, 3, 2)),
+                quantity,
+                Act.Form.SINGLES,
+                Optional.ofNullable(reference),
+                new RequestMark("ines", Optional.ofNullable(key), series + quantity + reference));
     }
 
     static Act.Allocate block(String series, long quantity) {
-        return new Act.Allocate(series, Optional.of(LocalDate.of(2026, 3, 2)), quantity, Act.Form.BLOCK, Optional.empty(), new RequestMark("ines", Optional.empty(), "block" + quantity));
+        return new Act.Allocate(
+                series,
+                Optional.of(LocalDate.of(2026, 3, 2)),
+                quantity,
+                Act.Form.BLOCK,
+                Optional.empty(),
+                new RequestMark("ines", Optional.empty(), "block" + quantity));
     }
 
-    static List<String> identifiers(Outcome outcome) { return ((Outcome.Taken) outcome).taking().identifiers(); }
+    static List<String> identifiers(Outcome outcome) {
+        return ((Outcome.Taken) outcome).taking().identifiers();
+    }
 }

@@ -44,8 +44,9 @@ import org.youngtally.core.series.SeriesDraft;
 import org.youngtally.core.series.SkipsDraft;
 
 /**
- * The acts whose journal is kept as a golden one: every kind of entry, every effect, every state of a position, and every property of what is defined. A golden
- * folder never changes. Whoever adds an act or an effect adds a folder, made by acts of its own.
+ * The acts whose journal is kept as a golden one: every kind of entry, every effect, every state of a position, and
+ * every property of what is defined. A golden folder never changes. Whoever adds an act or an effect adds a folder,
+ * made by acts of its own.
  */
 final class GoldenActs {
     private static final LocalDate MARCH = LocalDate.of(2026, 3, 2);
@@ -55,10 +56,13 @@ final class GoldenActs {
     private Ledger ledger;
     private int requests;
 
-    GoldenActs(Path data) { this.data = data; }
+    GoldenActs(Path data) {
+        this.data = data;
+    }
 
     void perform() throws IOException {
-        try (Ledger opened = Ledger.open(LedgerOptions.in(data).withClock(() -> now).withZone(ZoneOffset.UTC))) {
+        try (Ledger opened =
+                Ledger.open(LedgerOptions.in(data).withClock(() -> now).withZone(ZoneOffset.UTC))) {
             ledger = opened;
             define();
             give();
@@ -72,48 +76,174 @@ final class GoldenActs {
     private Outcome done(Act act) {
         now = now.plusMillis(250);
         Outcome outcome = ledger.perform(act, "ines");
-        if (outcome instanceof Outcome.Refused refused) throw new IllegalStateException(act + " was refused: " + refused.refusal());
+        if (outcome instanceof Outcome.Refused refused)
+            throw new IllegalStateException(act + " was refused: " + refused.refusal());
         return outcome;
     }
 
-    private RequestMark mark() { return new RequestMark("ines", requests++ % 2 == 0 ? Optional.of("key-" + requests) : Optional.empty(), "digest-" + requests); }
+    private RequestMark mark() {
+        return new RequestMark(
+                "ines", requests++ % 2 == 0 ? Optional.of("key-" + requests) : Optional.empty(), "digest-" + requests);
+    }
 
-    private static RangeDraft range(long first, long last) { return new RangeDraft(first, last, null, "2026-01-01", null, null); }
+    private static RangeDraft range(long first, long last) {
+        return new RangeDraft(first, last, null, "2026-01-01", null, null);
+    }
 
-    private static KindFieldDraft field(String name, String type) { return new KindFieldDraft(name, null, type, null, null, null); }
+    private static KindFieldDraft field(String name, String type) {
+        return new KindFieldDraft(name, null, type, null, null, null);
+    }
 
     private void define() {
-        var book = new CodebookDraft("part", "Parts of an organ", List.of(new ChoiceDraft("Wind-chest", "WC", null, List.of(new ChoiceDraft("Pallet", "PL", null, null), new ChoiceDraft("Slider", "SL", true, null))), new ChoiceDraft("Case", "CS", null, null)));
+        var book = new CodebookDraft(
+                "part",
+                "Parts of an organ",
+                List.of(
+                        new ChoiceDraft(
+                                "Wind-chest",
+                                "WC",
+                                null,
+                                List.of(
+                                        new ChoiceDraft("Pallet", "PL", null, null),
+                                        new ChoiceDraft("Slider", "SL", true, null))),
+                        new ChoiceDraft("Case", "CS", null, null)));
         var series = List.of(
-                new SeriesDraft.Builder("plain", "A{count 3}").title("Plain “quoted” \\ — ü 𝄞").typed("allowed").ranges(List.of(new RangeDraft(1L, 399L, null, "2026-01-01", "2026-12-31", 50L, 30L), new RangeDraft(900L, 500L, -2L, "2026-01-01", "2026-12-31", null))).draft(),
-                new SeriesDraft.Builder("late", "X{count 4}/{date MM}").namespace("shared").ranges(List.of(range(1, 999))).draft(),
-                new SeriesDraft.Builder("yearly", "Y{date yy}-{count 5}").restarts(List.of("year")).chronological(true).returns("refused").ranges(List.of(range(1, 99_999))).draft(),
-                new SeriesDraft.Builder("loose", "L{count 4}{check gs1}").gaps("allowed").longest(12L).symbols("upper digits").ranges(List.of(range(1, 9_999))).draft(),
-                new SeriesDraft.Builder("part", "{field group}-{field type}-{count 3}").fields(List.of(new FieldDraft("group", "part", null, null, null), new FieldDraft("type", null, "group", null, null))).restarts(List.of("field group")).ranges(List.of(range(1, 999))).draft(),
-                new SeriesDraft.Builder("client", "{field name unaccented first 3 upper pad 3 X}{count 4}").fields(List.of(new FieldDraft("name", null, null, 3L, "upper"))).restarts(List.of("field name")).ranges(List.of(range(1, 9_999))).draft(),
-                new SeriesDraft.Builder("monthly", "M{count 4} {date MMM yyyy}").locale("de").fiscalYearStarts(4L).proof("waived").ranges(List.of(range(1, 9_999))).draft(),
-                new SeriesDraft.Builder("seat", "S{count 3}").skips(new SkipsDraft(List.of("4-5"), List.of("13"))).ranges(List.of(range(1, 999))).draft(),
-                new SeriesDraft.Builder("voucher", "V-{count 5 safe}").order("scattered").ranges(List.of(range(0, 20_000_000))).draft(),
-                new SeriesDraft.Builder("mark", "{count upper}").namespace("marks").order("repeating").ranges(List.of(range(1, 3))).draft(),
-                new SeriesDraft.Builder("job", "J{unit}-{count 4}").fields(List.of(new FieldDraft("unit", null, null, 4L, "upper"))).ranges(List.of(range(1, 9_999))).draft());
-        var fields = List.of(field("number", null), new KindFieldDraft("name", "Name", null, null, null, true, null, null, null), field("dated", "date"), new KindFieldDraft("group", null, "choice", "part", null, null, true, null, null), new KindFieldDraft("part", null, "choice", null, "group", null), field("size", "number"),
-                field("urgent", "yes-no"), new KindFieldDraft("group-name", null, null, null, null, null, null, "group", null), field("tax", null), field("remark", null));
-        var kind = new KindDraft("job", "Jobs", fields, List.of(field("what", null)), List.of("tax"), List.of("name"), "return", "dated", 10);
-        var routes = List.of(new RouteDraft("job", "group", null, "job", null), new RouteDraft("job", "care", Map.of("size", new TestDraft(null, "10", null)), "late", null), new RouteDraft("job", "care", Map.of("group", new TestDraft(List.of("WC", "CS"), null, null), "size", new TestDraft(null, null, "9")), "plain", null));
-        var units = List.of(new UnitDraft("group", "The group", null, "GR", null), new UnitDraft("care", null, "group", "CR", "Pacific/Kiritimati"));
-        done(new Act.Define(new Drafts(List.of(new NamespaceDraft("marks", "Marks", "allowed"), new NamespaceDraft("shared", null, null)), List.of(book), series, units, List.of(kind), routes), List.of(new KeptFile("all.yaml", "# kept as it was\nseries: []\n")), Optional.empty()));
-        done(new Act.Define(Drafts.of(List.of(new SeriesDraft.Builder("yearly", "Y{date yy}-{count 5}").title("A second version").restarts(List.of("year")).chronological(true).returns("refused").ranges(List.of(range(1, 99_999))).draft())), List.of(), Optional.of(1)));
+                new SeriesDraft.Builder("plain", "A{count 3}")
+                        .title("Plain “quoted” \\ — ü 𝄞")
+                        .typed("allowed")
+                        .ranges(List.of(
+                                new RangeDraft(1L, 399L, null, "2026-01-01", "2026-12-31", 50L, 30L),
+                                new RangeDraft(900L, 500L, -2L, "2026-01-01", "2026-12-31", null)))
+                        .draft(),
+                new SeriesDraft.Builder("late", "X{count 4}/{date MM}")
+                        .namespace("shared")
+                        .ranges(List.of(range(1, 999)))
+                        .draft(),
+                new SeriesDraft.Builder("yearly", "Y{date yy}-{count 5}")
+                        .restarts(List.of("year"))
+                        .chronological(true)
+                        .returns("refused")
+                        .ranges(List.of(range(1, 99_999)))
+                        .draft(),
+                new SeriesDraft.Builder("loose", "L{count 4}{check gs1}")
+                        .gaps("allowed")
+                        .longest(12L)
+                        .symbols("upper digits")
+                        .ranges(List.of(range(1, 9_999)))
+                        .draft(),
+                new SeriesDraft.Builder("part", "{field group}-{field type}-{count 3}")
+                        .fields(List.of(
+                                new FieldDraft("group", "part", null, null, null),
+                                new FieldDraft("type", null, "group", null, null)))
+                        .restarts(List.of("field group"))
+                        .ranges(List.of(range(1, 999)))
+                        .draft(),
+                new SeriesDraft.Builder("client", "{field name unaccented first 3 upper pad 3 X}{count 4}")
+                        .fields(List.of(new FieldDraft("name", null, null, 3L, "upper")))
+                        .restarts(List.of("field name"))
+                        .ranges(List.of(range(1, 9_999)))
+                        .draft(),
+                new SeriesDraft.Builder("monthly", "M{count 4} {date MMM yyyy}")
+                        .locale("de")
+                        .fiscalYearStarts(4L)
+                        .proof("waived")
+                        .ranges(List.of(range(1, 9_999)))
+                        .draft(),
+                new SeriesDraft.Builder("seat", "S{count 3}")
+                        .skips(new SkipsDraft(List.of("4-5"), List.of("13")))
+                        .ranges(List.of(range(1, 999)))
+                        .draft(),
+                new SeriesDraft.Builder("voucher", "V-{count 5 safe}")
+                        .order("scattered")
+                        .ranges(List.of(range(0, 20_000_000)))
+                        .draft(),
+                new SeriesDraft.Builder("mark", "{count upper}")
+                        .namespace("marks")
+                        .order("repeating")
+                        .ranges(List.of(range(1, 3)))
+                        .draft(),
+                new SeriesDraft.Builder("job", "J{unit}-{count 4}")
+                        .fields(List.of(new FieldDraft("unit", null, null, 4L, "upper")))
+                        .ranges(List.of(range(1, 9_999)))
+                        .draft());
+        var fields = List.of(
+                field("number", null),
+                new KindFieldDraft("name", "Name", null, null, null, true, null, null, null),
+                field("dated", "date"),
+                new KindFieldDraft("group", null, "choice", "part", null, null, true, null, null),
+                new KindFieldDraft("part", null, "choice", null, "group", null),
+                field("size", "number"),
+                field("urgent", "yes-no"),
+                new KindFieldDraft("group-name", null, null, null, null, null, null, "group", null),
+                field("tax", null),
+                field("remark", null));
+        var kind = new KindDraft(
+                "job",
+                "Jobs",
+                fields,
+                List.of(field("what", null)),
+                List.of("tax"),
+                List.of("name"),
+                "return",
+                "dated",
+                10);
+        var routes = List.of(
+                new RouteDraft("job", "group", null, "job", null),
+                new RouteDraft("job", "care", Map.of("size", new TestDraft(null, "10", null)), "late", null),
+                new RouteDraft(
+                        "job",
+                        "care",
+                        Map.of(
+                                "group",
+                                new TestDraft(List.of("WC", "CS"), null, null),
+                                "size",
+                                new TestDraft(null, null, "9")),
+                        "plain",
+                        null));
+        var units = List.of(
+                new UnitDraft("group", "The group", null, "GR", null),
+                new UnitDraft("care", null, "group", "CR", "Pacific/Kiritimati"));
+        done(new Act.Define(
+                new Drafts(
+                        List.of(
+                                new NamespaceDraft("marks", "Marks", "allowed"),
+                                new NamespaceDraft("shared", null, null)),
+                        List.of(book),
+                        series,
+                        units,
+                        List.of(kind),
+                        routes),
+                List.of(new KeptFile("all.yaml", "# kept as it was\nseries: []\n")),
+                Optional.empty()));
+        done(new Act.Define(
+                Drafts.of(List.of(new SeriesDraft.Builder("yearly", "Y{date yy}-{count 5}")
+                        .title("A second version")
+                        .restarts(List.of("year"))
+                        .chronological(true)
+                        .returns("refused")
+                        .ranges(List.of(range(1, 99_999)))
+                        .draft())),
+                List.of(),
+                Optional.of(1)));
     }
 
-    private Outcome take(String series, long quantity, Act.Form form, LocalDate date, Map<String, String> fields, String reference) {
-        return done(new Act.Allocate(series, Optional.ofNullable(date), fields, quantity, form, Optional.ofNullable(reference), mark()));
+    private Outcome take(
+            String series, long quantity, Act.Form form, LocalDate date, Map<String, String> fields, String reference) {
+        return done(new Act.Allocate(
+                series, Optional.ofNullable(date), fields, quantity, form, Optional.ofNullable(reference), mark()));
     }
 
-    private Outcome take(String series, long quantity, Act.Form form) { return take(series, quantity, form, MARCH, Map.of(), null); }
+    private Outcome take(String series, long quantity, Act.Form form) {
+        return take(series, quantity, form, MARCH, Map.of(), null);
+    }
 
-    private static long seq(Outcome outcome) { return ((Outcome.Taken) outcome).taking().seq(); }
+    private static long seq(Outcome outcome) {
+        return ((Outcome.Taken) outcome).taking().seq();
+    }
 
-    private static Act.Form held(long seconds) { return new Act.Form.Held(Duration.ofSeconds(seconds)); }
+    private static Act.Form held(long seconds) {
+        return new Act.Form.Held(Duration.ofSeconds(seconds));
+    }
 
     private void give() {
         take("plain", 1, Act.Form.SINGLES);
@@ -132,12 +262,24 @@ final class GoldenActs {
         take("voucher", 3, Act.Form.SINGLES);
         take("voucher", 5_000, new Act.Form.Block(Optional.of("till")));
         take("mark", 4, Act.Form.SINGLES);
-        done(new Act.Allocate("job", Optional.empty(), Map.of("unit", "CR"), 1, Act.Form.SINGLES, Optional.of("J-1"), new Purpose(Optional.of("job"), Optional.of("care")), mark()));
+        done(new Act.Allocate(
+                "job",
+                Optional.empty(),
+                Map.of("unit", "CR"),
+                1,
+                Act.Form.SINGLES,
+                Optional.of("J-1"),
+                new Purpose(Optional.of("job"), Optional.of("care")),
+                mark()));
     }
 
-    private void settle(String series, Deed deed, Selection selection) { done(new Act.Settle(series, selection, deed, Optional.of("a reason"), mark())); }
+    private void settle(String series, Deed deed, Selection selection) {
+        done(new Act.Settle(series, selection, deed, Optional.of("a reason"), mark()));
+    }
 
-    private static Selection one(String... texts) { return new Selection.Identifiers(List.of(texts)); }
+    private static Selection one(String... texts) {
+        return new Selection.Identifiers(List.of(texts));
+    }
 
     private void settle() {
         settle("plain", Deed.CONFIRM, new Selection.Reference("DRAFT-7"));
@@ -164,18 +306,38 @@ final class GoldenActs {
 
     private void close() {
         var january = new Period(Period.Scope.SERIES, "late", LocalDate.of(2026, 1, 1), LocalDate.of(2026, 1, 31));
-        long closing = ((Outcome.Settled) done(new Act.Close(january, Optional.of("January"), mark()))).entry().seq();
+        long closing = ((Outcome.Settled) done(new Act.Close(january, Optional.of("January"), mark())))
+                .entry()
+                .seq();
         done(new Act.Reopen(closing, Optional.of("one was forgotten"), mark()));
-        done(new Act.Close(new Period(Period.Scope.NAMESPACE, "shared", LocalDate.of(2026, 1, 1), LocalDate.of(2026, 1, 31)), Optional.empty(), mark()));
+        done(new Act.Close(
+                new Period(Period.Scope.NAMESPACE, "shared", LocalDate.of(2026, 1, 1), LocalDate.of(2026, 1, 31)),
+                Optional.empty(),
+                mark()));
     }
 
-    private void account(String name, AccountChange change) { done(new Act.ChangeAccount(name, change, "a change of " + name, mark())); }
+    private void account(String name, AccountChange change) {
+        done(new Act.ChangeAccount(name, change, "a change of " + name, mark()));
+    }
 
     private void organise() {
-        account("ada", new AccountChange.Open("Ada", Account.Sort.PERSON, Optional.of("{bcrypt}made-up"), List.of(new Grant(Right.ACCESS, Scope.ALL), new Grant(Right.READ, Scope.unit("care")), new Grant(Right.VOID, Scope.kind("job")), new Grant(Right.DEFINE, Scope.series("plain")))));
+        account(
+                "ada",
+                new AccountChange.Open(
+                        "Ada",
+                        Account.Sort.PERSON,
+                        Optional.of("{bcrypt}made-up"),
+                        List.of(
+                                new Grant(Right.ACCESS, Scope.ALL),
+                                new Grant(Right.READ, Scope.unit("care")),
+                                new Grant(Right.VOID, Scope.kind("job")),
+                                new Grant(Right.DEFINE, Scope.series("plain")))));
         account("till", new AccountChange.Open("The till", Account.Sort.PROGRAM, Optional.empty(), List.of()));
         account("till", new AccountChange.Give(List.of(new Grant(Right.ALLOCATE, Scope.kind("job")))));
-        account("till", new AccountChange.Issue(new Token("1", "till", "0123abcd", now, LocalDate.of(2026, 12, 31), Optional.empty())));
+        account(
+                "till",
+                new AccountChange.Issue(
+                        new Token("1", "till", "0123abcd", now, LocalDate.of(2026, 12, 31), Optional.empty())));
         account("till", new AccountChange.Revoke("1", now));
         account("till", new AccountChange.Withdraw(List.of(new Grant(Right.ALLOCATE, Scope.kind("job")))));
         account("ada", new AccountChange.NewPassword("{bcrypt}another"));
@@ -184,26 +346,75 @@ final class GoldenActs {
         done(new Act.RemoveRoute("job in care when size=10..", Optional.of(1)));
     }
 
-    private KeptRecord change(long record, RecordChange change) { return ((Outcome.Recorded) done(new Act.ChangeRecord(record, "group", change, Optional.empty(), mark()))).record(); }
+    private KeptRecord change(long record, RecordChange change) {
+        return ((Outcome.Recorded) done(new Act.ChangeRecord(record, "group", change, Optional.empty(), mark())))
+                .record();
+    }
 
-    private static LineOrder.Wanted line(String what) { return new LineOrder.Wanted(Optional.empty(), Map.of("what", what)); }
+    private static LineOrder.Wanted line(String what) {
+        return new LineOrder.Wanted(Optional.empty(), Map.of("what", what));
+    }
 
     private void keep() {
-        var values = Map.of("name", "Marrow Town Band", "dated", "2026-03-01", "group", "Wind-chest", "part", "Pallet", "size", "42.50", "urgent", "yes", "tax", "T-1");
-        long record = ((Outcome.Recorded) done(new Act.SaveRecord("job", "group", values, List.of(line("tune"), line("clean")), Optional.empty(), Optional.empty(), "job", mark()))).record().id();
-        done(new Act.SaveRecord("job", "group", Map.of("name", "Slider"), List.of(), Optional.empty(), Optional.empty(), "job", mark()));
-        change(record, new RecordChange.Edit(Map.of("name", "Marrow Town Band", "remark", "twice over"), Optional.of(List.of(line("tune"), line("mend"), line("clean")))));
+        var values = Map.of(
+                "name",
+                "Marrow Town Band",
+                "dated",
+                "2026-03-01",
+                "group",
+                "Wind-chest",
+                "part",
+                "Pallet",
+                "size",
+                "42.50",
+                "urgent",
+                "yes",
+                "tax",
+                "T-1");
+        long record = ((Outcome.Recorded) done(new Act.SaveRecord(
+                        "job",
+                        "group",
+                        values,
+                        List.of(line("tune"), line("clean")),
+                        Optional.empty(),
+                        Optional.empty(),
+                        "job",
+                        mark())))
+                .record()
+                .id();
+        done(new Act.SaveRecord(
+                "job",
+                "group",
+                Map.of("name", "Slider"),
+                List.of(),
+                Optional.empty(),
+                Optional.empty(),
+                "job",
+                mark()));
+        change(
+                record,
+                new RecordChange.Edit(
+                        Map.of("name", "Marrow Town Band", "remark", "twice over"),
+                        Optional.of(List.of(line("tune"), line("mend"), line("clean")))));
         change(record, new RecordChange.Fix());
         change(record, new RecordChange.Attach(attached()));
         change(record, new RecordChange.Renumber(Optional.of("counted wrongly"), Optional.empty(), "job"));
-        done(new Act.ChangeRecord(record, "care", new RecordChange.TakeOver(Map.of("remark", "by care")), Optional.empty(), mark()));
+        done(new Act.ChangeRecord(
+                record, "care", new RecordChange.TakeOver(Map.of("remark", "by care")), Optional.empty(), mark()));
         change(2, new RecordChange.Delete(Optional.of("twice")));
-        done(new Act.FillTable("job", "group", List.of(Map.of("name", "one"), Map.of("name", "two"), Map.of("name", "three", "dated", "2026-02-01")), Optional.empty(), Set.of("job"), mark()));
+        done(new Act.FillTable(
+                "job",
+                "group",
+                List.of(Map.of("name", "one"), Map.of("name", "two"), Map.of("name", "three", "dated", "2026-02-01")),
+                Optional.empty(),
+                Set.of("job"),
+                mark()));
     }
 
     private KeptRecord.Attached attached() {
         try {
-            FileShelf.Kept kept = ledger.files().keep(new ByteArrayInputStream("a plan".getBytes(StandardCharsets.UTF_8)), 100);
+            FileShelf.Kept kept =
+                    ledger.files().keep(new ByteArrayInputStream("a plan".getBytes(StandardCharsets.UTF_8)), 100);
             return new KeptRecord.Attached("txt", kept.size(), kept.digest());
         } catch (IOException e) {
             throw new UncheckedIOException(e);

@@ -35,8 +35,8 @@ import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
 
 /**
- * Journals that earlier builds wrote, kept as they are for ever: this build opens, replays, rebuilds and audits them. That it writes each of their lines
- * to the byte is told by {@link org.youngtally.ledger.journal.GoldenLineTest}.
+ * Journals that earlier builds wrote, kept as they are for ever: this build opens, replays, rebuilds and audits them.
+ * That it writes each of their lines to the byte is told by {@link org.youngtally.ledger.journal.GoldenLineTest}.
  */
 class GoldenLedgerTest {
     private static final Path GOLDEN = Path.of("src/test/resources/golden");
@@ -76,7 +76,9 @@ class GoldenLedgerTest {
         return entries;
     }
 
-    private Ledger open() throws IOException { return Ledger.open(LedgerOptions.in(data).withClock(LATER).withZone(ZoneOffset.UTC)); }
+    private Ledger open() throws IOException {
+        return Ledger.open(LedgerOptions.in(data).withClock(LATER).withZone(ZoneOffset.UTC));
+    }
 
     @ParameterizedTest
     @MethodSource("folders")
@@ -86,7 +88,8 @@ class GoldenLedgerTest {
         try (Ledger ledger = open()) {
             assertThat(ledger.status().stopped()).isEmpty();
             assertThat(ledger.status().head().seq()).isEqualTo(entries.size());
-            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings()).isEmpty();
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
+                    .isEmpty();
         }
     }
 
@@ -98,7 +101,8 @@ class GoldenLedgerTest {
         Ledger.rebuild(LedgerOptions.in(data));
         try (Ledger ledger = open()) {
             assertThat(ledger.status().opening()).isEmpty();
-            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings()).isEmpty();
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
+                    .isEmpty();
         }
     }
 
@@ -112,23 +116,36 @@ class GoldenLedgerTest {
     @Test
     void everyEffectIsAmongThem() throws Exception {
         Set<Class<?>> effects = new HashSet<>();
-        for (Path folder : folders().toList()) for (Entry entry : entries(folder)) entry.effects().forEach(effect -> effects.add(effect.getClass()));
-        assertThat(effects).as("whoever adds an effect adds a golden folder").containsExactlyInAnyOrderElementsOf(sorts(Effect.class).collect(Collectors.toSet()));
+        for (Path folder : folders().toList())
+            for (Entry entry : entries(folder)) entry.effects().forEach(effect -> effects.add(effect.getClass()));
+        assertThat(effects)
+                .as("whoever adds an effect adds a golden folder")
+                .containsExactlyInAnyOrderElementsOf(sorts(Effect.class).collect(Collectors.toSet()));
     }
 
-    private static Stream<Class<?>> sorts(Class<?> type) { return type.isSealed() ? Arrays.stream(type.getPermittedSubclasses()).flatMap(GoldenLedgerTest::sorts) : Stream.of(type); }
+    private static Stream<Class<?>> sorts(Class<?> type) {
+        return type.isSealed()
+                ? Arrays.stream(type.getPermittedSubclasses()).flatMap(GoldenLedgerTest::sorts)
+                : Stream.of(type);
+    }
 
     @Test
     void everyStateOfAPositionIsAmongThem() throws Exception {
         Set<PositionState> states = EnumSet.of(PositionState.SKIPPED);
-        for (Path folder : folders().toList()) for (Entry entry : entries(folder)) for (Effect effect : entry.effects()) {
-            if (effect instanceof Effect.Settled settled) states.add(settled.now());
-            if (effect instanceof Effect.Issued issued) states.add(issued.manner().until().isPresent() ? PositionState.HELD : PositionState.ISSUED);
-        }
+        for (Path folder : folders().toList())
+            for (Entry entry : entries(folder))
+                for (Effect effect : entry.effects()) {
+                    if (effect instanceof Effect.Settled settled) states.add(settled.now());
+                    if (effect instanceof Effect.Issued issued)
+                        states.add(issued.manner().until().isPresent() ? PositionState.HELD : PositionState.ISSUED);
+                }
         assertThat(states).containsExactlyInAnyOrder(PositionState.values());
     }
 
-    /** Makes a golden folder, and one with the same entries in batches: {@code mvn -pl core,ledger test -Dtest=GoldenLedgerTest -Dgolden.write=NAME}. Existing ones are not touched. */
+    /**
+     * Makes a golden folder, and one with the same entries in batches: {@code mvn -pl core,ledger test
+     * -Dtest=GoldenLedgerTest -Dgolden.write=NAME}. Existing ones are not touched.
+     */
     @Test
     @EnabledIfSystemProperty(named = "golden.write", matches = "[a-z-]+")
     void write() throws Exception {
@@ -141,7 +158,8 @@ class GoldenLedgerTest {
         for (String kept : List.of("files", "secret")) copy(data.resolve(kept), batches.resolve(kept));
         List<Entry> entries = entries(data);
         try (Journal journal = Journal.open(new FolderDisk(batches.resolve("journal")), 0)) {
-            for (int from = 0; from < entries.size(); from += 7) journal.append(entries.subList(from, Math.min(from + 7, entries.size())));
+            for (int from = 0; from < entries.size(); from += 7)
+                journal.append(entries.subList(from, Math.min(from + 7, entries.size())));
         }
     }
 }

@@ -32,6 +32,7 @@ import org.youngtally.ledger.store.IdentifierQueries;
 class LifeLedgerTest {
     @TempDir
     private Path data;
+
     private volatile Instant now = Instant.parse("2026-03-02T09:00:00Z");
     private Ledger ledger;
     private int requests;
@@ -39,15 +40,23 @@ class LifeLedgerTest {
     @BeforeEach
     void open() throws Exception {
         ledger = Ledger.open(LedgerOptions.in(data).withClock(() -> now));
-        ledger.perform(new Act.Define(List.of(series("a", "A{count 3}"), series("late", "X{count 4}/{date MM}")), Optional.empty()), "ines");
+        ledger.perform(
+                new Act.Define(
+                        List.of(series("a", "A{count 3}"), series("late", "X{count 4}/{date MM}")), Optional.empty()),
+                "ines");
     }
 
     private static SeriesDraft series(String key, String pattern) {
-        return new SeriesDraft.Builder(key, pattern).typed("allowed").ranges(List.of(new RangeDraft(1L, 999L, null, "2026-01-01", "2026-12-31", null))).draft();
+        return new SeriesDraft.Builder(key, pattern)
+                .typed("allowed")
+                .ranges(List.of(new RangeDraft(1L, 999L, null, "2026-01-01", "2026-12-31", null)))
+                .draft();
     }
 
     @AfterEach
-    void close() throws Exception { ledger.close(); }
+    void close() throws Exception {
+        ledger.close();
+    }
 
     private void reopen(boolean rebuild) throws Exception {
         ledger.close();
@@ -55,21 +64,48 @@ class LifeLedgerTest {
         ledger = Ledger.open(LedgerOptions.in(data).withClock(() -> now));
     }
 
-    private RequestMark mark(String key) { return new RequestMark("ines", Optional.ofNullable(key), "d" + (key == null ? requests++ : key)); }
-
-    private Outcome take(String series, long quantity, Act.Form form, String date, String reference, String key) {
-        return ledger.perform(new Act.Allocate(series, Optional.of(LocalDate.parse(date)), quantity, form, Optional.ofNullable(reference), mark(key)), "ines");
+    private RequestMark mark(String key) {
+        return new RequestMark("ines", Optional.ofNullable(key), "d" + (key == null ? requests++ : key));
     }
 
-    private List<String> take(String series, long quantity) { return Acts.identifiers(take(series, quantity, Act.Form.SINGLES, "2026-03-02", null, null)); }
+    private Outcome take(String series, long quantity, Act.Form form, String date, String reference, String key) {
+        return ledger.perform(
+                new Act.Allocate(
+                        series,
+                        Optional.of(LocalDate.parse(date)),
+                        quantity,
+                        form,
+                        Optional.ofNullable(reference),
+                        mark(key)),
+                "ines");
+    }
 
-    private Outcome settle(String series, Deed deed, String... texts) { return settle(series, deed, new Selection.Identifiers(List.of(texts)), null); }
+    private List<String> take(String series, long quantity) {
+        return Acts.identifiers(take(series, quantity, Act.Form.SINGLES, "2026-03-02", null, null));
+    }
 
-    private Outcome settle(String series, Deed deed, Selection selection, String key) { return ledger.perform(new Act.Settle(series, selection, deed, Optional.of("a reason"), new RequestMark("tobin", Optional.ofNullable(key), "s" + (key == null ? requests++ : key))), "tobin"); }
+    private Outcome settle(String series, Deed deed, String... texts) {
+        return settle(series, deed, new Selection.Identifiers(List.of(texts)), null);
+    }
 
-    private AuditReport audit() { return Audit.of(ledger, Optional.empty(), Head.EMPTY); }
+    private Outcome settle(String series, Deed deed, Selection selection, String key) {
+        return ledger.perform(
+                new Act.Settle(
+                        series,
+                        selection,
+                        deed,
+                        Optional.of("a reason"),
+                        new RequestMark("tobin", Optional.ofNullable(key), "s" + (key == null ? requests++ : key))),
+                "tobin");
+    }
 
-    private IdentifierQueries.Found find(String text) { return ledger.read(dsl -> new IdentifierQueries(dsl).find(text)).getFirst(); }
+    private AuditReport audit() {
+        return Audit.of(ledger, Optional.empty(), Head.EMPTY);
+    }
+
+    private IdentifierQueries.Found find(String text) {
+        return ledger.read(dsl -> new IdentifierQueries(dsl).find(text)).getFirst();
+    }
 
     @Test
     void everyStateIsTheSameAfterARestartAndARebuild() throws Exception {
@@ -77,19 +113,36 @@ class LifeLedgerTest {
         settle("a", Deed.CONFIRM, "A001");
         settle("a", Deed.RELEASE, "A002");
         take("a", 1, new Act.Form.Typed("A500"), "2026-03-02", null, null);
-        long block = ((Outcome.Taken) take("a", 100, new Act.Form.Block(Optional.of("foundry")), "2026-03-02", null, null)).taking().seq();
-        assertThat(settle("a", Deed.USE, new Selection.Through("A010", "A019"), null)).isInstanceOf(Outcome.Settled.class);
+        long block = ((Outcome.Taken)
+                        take("a", 100, new Act.Form.Block(Optional.of("foundry")), "2026-03-02", null, null))
+                .taking()
+                .seq();
+        assertThat(settle("a", Deed.USE, new Selection.Through("A010", "A019"), null))
+                .isInstanceOf(Outcome.Settled.class);
         ledger.perform(new Act.Split(block, 3, Optional.of("care"), mark(null)), "ines");
         settle("a", Deed.RETURN, "A050");
         settle("a", Deed.VOID, "A060", "A061");
         take("late", 2, Act.Form.SINGLES, "2026-01-10", null, null);
         settle("late", Deed.RETURN, "X0001/01");
-        assertThat(Acts.identifiers(take("late", 1, Act.Form.SINGLES, "2026-02-10", null, null))).containsExactly("X0001/02");
-        ledger.perform(new Act.Close(new Period(Period.Scope.SERIES, "late", LocalDate.of(2026, 1, 1), LocalDate.of(2026, 1, 31)), Optional.of("January"), mark(null)), "ines");
+        assertThat(Acts.identifiers(take("late", 1, Act.Form.SINGLES, "2026-02-10", null, null)))
+                .containsExactly("X0001/02");
+        ledger.perform(
+                new Act.Close(
+                        new Period(Period.Scope.SERIES, "late", LocalDate.of(2026, 1, 1), LocalDate.of(2026, 1, 31)),
+                        Optional.of("January"),
+                        mark(null)),
+                "ines");
         AuditReport before = audit();
         assertThat(before.findings()).isEmpty();
-        assertThat(before.explained()).anyMatch(line -> line.contains("A050 returned")).anyMatch(line -> line.contains("A060 to A061 void (voided), void by tobin")).anyMatch(line -> line.contains("A500 issued, typed ahead")).anyMatch(line -> line.contains("A003 held until 2026-03-02T09:05:00Z"))
-                .anyMatch(line -> line.contains("block " + block + " of foundry: 84 not reported yet, 1 returned, 2 voided, 10 used")).anyMatch(line -> line.contains("of care: 3 not reported")).anyMatch(line -> line.contains("closed by entry"));
+        assertThat(before.explained())
+                .anyMatch(line -> line.contains("A050 returned"))
+                .anyMatch(line -> line.contains("A060 to A061 void (voided), void by tobin"))
+                .anyMatch(line -> line.contains("A500 issued, typed ahead"))
+                .anyMatch(line -> line.contains("A003 held until 2026-03-02T09:05:00Z"))
+                .anyMatch(line -> line.contains(
+                        "block " + block + " of foundry: 84 not reported yet, 1 returned, 2 voided, 10 used"))
+                .anyMatch(line -> line.contains("of care: 3 not reported"))
+                .anyMatch(line -> line.contains("closed by entry"));
         for (boolean rebuild : new boolean[] {false, true}) {
             reopen(rebuild);
             assertThat(audit()).isEqualTo(before);
@@ -97,7 +150,8 @@ class LifeLedgerTest {
         assertThat(find("X0001/01").retired()).isPresent();
         assertThat(find("A007").stretch().block()).isGreaterThan(block);
         assertThat(take("a", 3)).containsExactly("A002", "A050", "A105");
-        assertThat(((Outcome.Refused) take("late", 1, Act.Form.SINGLES, "2026-01-10", null, null)).refusal()).isInstanceOf(Refusal.DateClosed.class);
+        assertThat(((Outcome.Refused) take("late", 1, Act.Form.SINGLES, "2026-01-10", null, null)).refusal())
+                .isInstanceOf(Refusal.DateClosed.class);
         assertThat(audit().findings()).isEmpty();
     }
 
@@ -110,7 +164,8 @@ class LifeLedgerTest {
         assertThat(take("a", 1)).containsExactly("A001");
         assertThat(find("A002").stretch().state()).isEqualTo(PositionState.RETURNED);
         assertThat(find("A002").changed().orElseThrow().by()).isEqualTo("clock");
-        assertThat(((Outcome.Refused) settle("a", Deed.CONFIRM, "A002")).refusal()).isInstanceOf(Refusal.Unfit.class);
+        assertThat(((Outcome.Refused) settle("a", Deed.CONFIRM, "A002")).refusal())
+                .isInstanceOf(Refusal.Unfit.class);
     }
 
     @Test
@@ -132,11 +187,14 @@ class LifeLedgerTest {
         assertThat(repeated.repeated()).isTrue();
         assertThat(repeated.taking().identifiers()).isEmpty();
         assertThat(repeated.taking().withdrawn()).isEqualTo(2);
-        assertThat(settle("a", Deed.RETURN, new Selection.Reference("ORDER-1"), "r")).isInstanceOfSatisfying(Outcome.Settled.class, settled -> {
-            assertThat(settled.repeated()).isTrue();
-            assertThat(settled.entry().first()).contains("A001");
-        });
-        assertThat(Acts.identifiers(take("a", 1, Act.Form.SINGLES, "2026-03-02", "ORDER-1", null))).as("the reference is free").containsExactly("A003");
+        assertThat(settle("a", Deed.RETURN, new Selection.Reference("ORDER-1"), "r"))
+                .isInstanceOfSatisfying(Outcome.Settled.class, settled -> {
+                    assertThat(settled.repeated()).isTrue();
+                    assertThat(settled.entry().first()).contains("A001");
+                });
+        assertThat(Acts.identifiers(take("a", 1, Act.Form.SINGLES, "2026-03-02", "ORDER-1", null)))
+                .as("the reference is free")
+                .containsExactly("A003");
         assertThat(audit().findings()).isEmpty();
     }
 
@@ -144,10 +202,17 @@ class LifeLedgerTest {
     void nothingIsClosedWhileSomethingInsideIsHeld() {
         take("a", 3, new Act.Form.Held(Duration.ofMinutes(5)), "2026-02-02", null, null);
         settle("a", Deed.RELEASE, "A001");
-        var period = new Act.Close(new Period(Period.Scope.NAMESPACE, "a", LocalDate.of(2026, 2, 1), LocalDate.of(2026, 2, 28)), Optional.empty(), mark(null));
-        assertThat(((Outcome.Refused) ledger.perform(period, "ines")).refusal()).isEqualTo(new Refusal.StillHeld(period.period(), 2));
+        var period = new Act.Close(
+                new Period(Period.Scope.NAMESPACE, "a", LocalDate.of(2026, 2, 1), LocalDate.of(2026, 2, 28)),
+                Optional.empty(),
+                mark(null));
+        assertThat(((Outcome.Refused) ledger.perform(period, "ines")).refusal())
+                .isEqualTo(new Refusal.StillHeld(period.period(), 2));
         settle("a", Deed.CONFIRM, "A002", "A003");
-        assertThat(ledger.perform(period, "ines")).isInstanceOfSatisfying(Outcome.Settled.class, settled -> assertThat(settled.entry().quantity()).as("what was returned is void").isEqualTo(1));
+        assertThat(ledger.perform(period, "ines")).isInstanceOfSatisfying(Outcome.Settled.class, settled -> assertThat(
+                        settled.entry().quantity())
+                .as("what was returned is void")
+                .isEqualTo(1));
         assertThat(find("A001").stretch().state()).isEqualTo(PositionState.CLOSED);
         settle("a", Deed.RETURN, "A003");
         assertThat(find("A003").stretch().state()).isEqualTo(PositionState.CLOSED);

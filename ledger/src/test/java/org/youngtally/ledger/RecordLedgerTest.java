@@ -47,28 +47,88 @@ class RecordLedgerTest {
     @TempDir
     private Path folder;
 
-    private Ledger open() throws IOException { return Ledger.open(LedgerOptions.in(folder).withClock(Clock.fixed(NOW, ZoneOffset.UTC)).withZone(ZoneOffset.UTC)); }
+    private Ledger open() throws IOException {
+        return Ledger.open(LedgerOptions.in(folder)
+                .withClock(Clock.fixed(NOW, ZoneOffset.UTC))
+                .withZone(ZoneOffset.UTC));
+    }
 
-    private static KindFieldDraft text(String name) { return new KindFieldDraft(name, null, null, null, null, null); }
+    private static KindFieldDraft text(String name) {
+        return new KindFieldDraft(name, null, null, null, null, null);
+    }
 
-    private static SeriesDraft series(String key) { return new SeriesDraft.Builder(key, key + "{count 3}").ranges(List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null))).draft(); }
+    private static SeriesDraft series(String key) {
+        return new SeriesDraft.Builder(key, key + "{count 3}")
+                .ranges(List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null)))
+                .draft();
+    }
 
     /** Small jobs are numbered by n, large ones by m. */
     private static Act define() {
-        KindDraft job = new KindDraft("job", null, List.of(text("number"), text("name"), new KindFieldDraft("dated", null, "date", null, null, null), text("size")), List.of(text("what")), List.of("name"), null, null, "dated", null);
-        return new Act.Define(new Drafts(List.of(), List.of(), List.of(series("n"), series("m")), List.of(new UnitDraft("works", null, null, null, null), new UnitDraft("care", null, null, null, null)), List.of(job),
-                List.of(new RouteDraft("job", "works", null, "n", null), new RouteDraft("job", "works", Map.of("size", new TestDraft(List.of("large"), null, null)), "m", null), new RouteDraft("job", "care", null, "n", null))), List.of(), Optional.empty());
+        KindDraft job = new KindDraft(
+                "job",
+                null,
+                List.of(
+                        text("number"),
+                        text("name"),
+                        new KindFieldDraft("dated", null, "date", null, null, null),
+                        text("size")),
+                List.of(text("what")),
+                List.of("name"),
+                null,
+                null,
+                "dated",
+                null);
+        return new Act.Define(
+                new Drafts(
+                        List.of(),
+                        List.of(),
+                        List.of(series("n"), series("m")),
+                        List.of(
+                                new UnitDraft("works", null, null, null, null),
+                                new UnitDraft("care", null, null, null, null)),
+                        List.of(job),
+                        List.of(
+                                new RouteDraft("job", "works", null, "n", null),
+                                new RouteDraft(
+                                        "job",
+                                        "works",
+                                        Map.of("size", new TestDraft(List.of("large"), null, null)),
+                                        "m",
+                                        null),
+                                new RouteDraft("job", "care", null, "n", null))),
+                List.of(),
+                Optional.empty());
     }
 
     private static KeptRecord save(Ledger ledger, String name) {
-        return ((Outcome.Recorded) ledger.perform(new Act.SaveRecord("job", "works", Map.of("name", name), List.of(), Optional.empty(), Optional.empty(), "n", MARK), "ines")).record();
+        return ((Outcome.Recorded) ledger.perform(
+                        new Act.SaveRecord(
+                                "job",
+                                "works",
+                                Map.of("name", name),
+                                List.of(),
+                                Optional.empty(),
+                                Optional.empty(),
+                                "n",
+                                MARK),
+                        "ines"))
+                .record();
     }
 
-    private static KeptRecord change(Ledger ledger, long record, String unit, RecordChange change) { return ((Outcome.Recorded) ledger.perform(new Act.ChangeRecord(record, unit, change, Optional.empty(), MARK), "ines")).record(); }
+    private static KeptRecord change(Ledger ledger, long record, String unit, RecordChange change) {
+        return ((Outcome.Recorded)
+                        ledger.perform(new Act.ChangeRecord(record, unit, change, Optional.empty(), MARK), "ines"))
+                .record();
+    }
 
     private static List<String> table(Ledger ledger, String... sizes) {
-        List<Map<String, String>> rows = List.of(sizes).stream().map(size -> Map.of("size", size, "dated", "2026-02-0" + size.length())).toList();
-        return ((Outcome.Filled) ledger.perform(new Act.FillTable("job", "works", rows, Optional.empty(), Set.of("n", "m"), MARK), "ines")).identifiers();
+        List<Map<String, String>> rows = List.of(sizes).stream()
+                .map(size -> Map.of("size", size, "dated", "2026-02-0" + size.length()))
+                .toList();
+        return ((Outcome.Filled) ledger.perform(
+                        new Act.FillTable("job", "works", rows, Optional.empty(), Set.of("n", "m"), MARK), "ines"))
+                .identifiers();
     }
 
     private static void fill(Ledger ledger) {
@@ -82,7 +142,9 @@ class RecordLedgerTest {
     }
 
     private static List<List<RecordQueries.Version>> histories(Ledger ledger) {
-        return LongStream.rangeClosed(1, 2).mapToObj(id -> ledger.read(dsl -> new RecordQueries(dsl).versions(id))).toList();
+        return LongStream.rangeClosed(1, 2)
+                .mapToObj(id -> ledger.read(dsl -> new RecordQueries(dsl).versions(id)))
+                .toList();
     }
 
     @Test
@@ -91,16 +153,35 @@ class RecordLedgerTest {
         try (Ledger ledger = open()) {
             fill(ledger);
             before = histories(ledger);
-            assertThat(before.getFirst()).extracting(version -> version.record().number().text()).containsExactly("n003", "n001", "n001");
+            assertThat(before.getFirst())
+                    .extracting(version -> version.record().number().text())
+                    .containsExactly("n003", "n001", "n001");
             assertThat(before.getLast().getFirst().record().deleted()).isTrue();
         }
         Ledger.rebuild(LedgerOptions.in(folder));
         try (Ledger ledger = open()) {
             assertThat(histories(ledger)).isEqualTo(before);
-            assertThat(ledger.<Optional<Long>>read(dsl -> new RecordQueries(dsl).numbered("n", "N001"))).as("the old number leads there too").contains(1L);
-            assertThat(ledger.perform(new Act.SaveRecord("job", "works", Map.of("name", "pallet"), List.of(), Optional.empty(), Optional.empty(), "n", MARK), "ines")).isInstanceOfSatisfying(Outcome.Recorded.class, known -> assertThat(known.known()).isTrue());
-            assertThat(save(ledger, "Slider").number().text()).as("a deleted one is known by nothing").isEqualTo("n006");
-            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings()).isEmpty();
+            assertThat(ledger.<Optional<Long>>read(dsl -> new RecordQueries(dsl).numbered("n", "N001")))
+                    .as("the old number leads there too")
+                    .contains(1L);
+            assertThat(ledger.perform(
+                            new Act.SaveRecord(
+                                    "job",
+                                    "works",
+                                    Map.of("name", "pallet"),
+                                    List.of(),
+                                    Optional.empty(),
+                                    Optional.empty(),
+                                    "n",
+                                    MARK),
+                            "ines"))
+                    .isInstanceOfSatisfying(Outcome.Recorded.class, known -> assertThat(known.known())
+                            .isTrue());
+            assertThat(save(ledger, "Slider").number().text())
+                    .as("a deleted one is known by nothing")
+                    .isEqualTo("n006");
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
+                    .isEmpty();
         }
     }
 
@@ -108,29 +189,47 @@ class RecordLedgerTest {
     void aTableOverTwoSeriesIsSeenAtEachOfThemWithItsOwnNumbers() throws IOException {
         try (Ledger ledger = open()) {
             ledger.perform(define(), "ines");
-            assertThat(table(ledger, "small", "large", "large", "tiny")).containsExactly("n001", "m001", "m002", "n002");
+            assertThat(table(ledger, "small", "large", "large", "tiny"))
+                    .containsExactly("n001", "m001", "m002", "n002");
             for (String series : List.of("n", "m")) {
-                EntryQueries.Row row = ledger.read(dsl -> new EntryQueries(dsl).page(Optional.of(List.of(series)), Long.MAX_VALUE, 1)).getFirst();
+                EntryQueries.Row row = ledger.read(
+                                dsl -> new EntryQueries(dsl).page(Optional.of(List.of(series)), Long.MAX_VALUE, 1))
+                        .getFirst();
                 assertThat(row.kind()).isEqualTo(Entry.Kind.FILL);
-                assertThat(ledger.<List<String>>read(dsl -> new EntryQueries(dsl).ends(row, series::equals))).containsExactly(series + "001", series + "002");
+                assertThat(ledger.<List<String>>read(dsl -> new EntryQueries(dsl).ends(row, series::equals)))
+                        .containsExactly(series + "001", series + "002");
             }
-            List<StandingQueries.Newest> newest = ledger.read(dsl -> new StandingQueries(dsl).all(TODAY)).stream().map(standing -> standing.newest().orElseThrow()).toList();
+            List<StandingQueries.Newest> newest = ledger.read(dsl -> new StandingQueries(dsl).all(TODAY)).stream()
+                    .map(standing -> standing.newest().orElseThrow())
+                    .toList();
             assertThat(newest).extracting(StandingQueries.Newest::identifier).containsExactly("m002", "n002");
-            assertThat(newest).extracting(StandingQueries.Newest::date).as("each of the last row of its own").containsExactly(LocalDate.of(2026, 2, 5), LocalDate.of(2026, 2, 4));
+            assertThat(newest)
+                    .extracting(StandingQueries.Newest::date)
+                    .as("each of the last row of its own")
+                    .containsExactly(LocalDate.of(2026, 2, 5), LocalDate.of(2026, 2, 4));
         }
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"update record_version set content = replace(content, 'Pallet', 'Palet') where record_id = 1", "delete from record_version where record_id = 2 and version = 1", "delete from record_number where record_id = 1", "insert into record_version select 3, 1, seq, content from record_version where record_id = 1 and version = 1", "update allocation set text = 'n009', text_key = 'n009' where text = 'n003'"})
+    @ValueSource(
+            strings = {
+                "update record_version set content = replace(content, 'Pallet', 'Palet') where record_id = 1",
+                "delete from record_version where record_id = 2 and version = 1",
+                "delete from record_number where record_id = 1",
+                "insert into record_version select 3, 1, seq, content from record_version where record_id = 1 and version = 1",
+                "update allocation set text = 'n009', text_key = 'n009' where text = 'n003'"
+            })
     void theAuditFindsWhatTheTablesSayOtherwise(String tampering) throws IOException, SQLException {
         try (Ledger ledger = open()) {
             fill(ledger);
         }
-        try (var connection = DriverManager.getConnection(LedgerOptions.in(folder).storeUrl(), "tally", "")) {
+        try (var connection =
+                DriverManager.getConnection(LedgerOptions.in(folder).storeUrl(), "tally", "")) {
             assertThat(connection.createStatement().executeUpdate(tampering)).isPositive();
         }
         try (Ledger ledger = open()) {
-            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings()).isNotEmpty();
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
+                    .isNotEmpty();
         }
     }
 }

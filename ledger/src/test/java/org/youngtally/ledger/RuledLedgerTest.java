@@ -35,46 +35,105 @@ import org.youngtally.ledger.store.IdentifierQueries;
 import org.youngtally.ledger.store.IdentifierQueries.Found;
 import org.youngtally.ledger.store.StandingQueries;
 
-/** Series with fields, codebooks, skipped values, scattered and repeating ones, on disk: after a restart and made anew from the journal. */
+/**
+ * Series with fields, codebooks, skipped values, scattered and repeating ones, on disk: after a restart and made anew
+ * from the journal.
+ */
 class RuledLedgerTest {
     @TempDir
     private Path data;
+
     private Ledger ledger;
 
     @BeforeEach
     void open() throws Exception {
         ledger = Ledger.open(LedgerOptions.in(data));
-        var book = new CodebookDraft("part", "Parts", List.of(new ChoiceDraft("Wind-chest", "WC", null, List.of(new ChoiceDraft("Pallet", "PL", null, null))), new ChoiceDraft("Case", "CA", true, null), new ChoiceDraft("Action", "AC", null, List.of(new ChoiceDraft("Backfall", "BF", null, null)))));
-        var parts = new SeriesDraft.Builder("part", "{field group}-{field type}-{count 3}").fields(List.of(new FieldDraft("group", "part", null, null, null), new FieldDraft("type", null, "group", null, null))).restarts(List.of("field group")).ranges(range(1, 999)).draft();
-        var skipping = new SeriesDraft.Builder("seat", "S{count 3}").skips(new SkipsDraft(List.of("4-5"), List.of("13"))).ranges(range(1, 999)).draft();
-        var codes = new SeriesDraft.Builder("voucher", "V-{count 5 safe}").order("scattered").skips(new SkipsDraft(null, List.of("BAD"))).ranges(range(0, 20_000_000)).draft();
-        var marks = new SeriesDraft.Builder("mark", "{count upper}").namespace("marks").order("repeating").ranges(range(1, 3)).draft();
-        var client = new SeriesDraft.Builder("client", "{field name unaccented first 3 upper pad 3 X}{count 4}").fields(List.of(new FieldDraft("name", null, null, 3L, "upper"))).restarts(List.of("field name")).ranges(range(1, 9_999)).draft();
-        Outcome defined = ledger.perform(new Act.Define(new Drafts(List.of(new NamespaceDraft("marks", "Marks", "allowed")), List.of(book), List.of(parts, skipping, codes, marks, client)), List.of(), Optional.empty()), "ines");
-        assertThat(defined).isInstanceOfSatisfying(Outcome.Defined.class, done -> assertThat(done.series()).hasSize(5));
+        var book = new CodebookDraft(
+                "part",
+                "Parts",
+                List.of(
+                        new ChoiceDraft("Wind-chest", "WC", null, List.of(new ChoiceDraft("Pallet", "PL", null, null))),
+                        new ChoiceDraft("Case", "CA", true, null),
+                        new ChoiceDraft("Action", "AC", null, List.of(new ChoiceDraft("Backfall", "BF", null, null)))));
+        var parts = new SeriesDraft.Builder("part", "{field group}-{field type}-{count 3}")
+                .fields(List.of(
+                        new FieldDraft("group", "part", null, null, null),
+                        new FieldDraft("type", null, "group", null, null)))
+                .restarts(List.of("field group"))
+                .ranges(range(1, 999))
+                .draft();
+        var skipping = new SeriesDraft.Builder("seat", "S{count 3}")
+                .skips(new SkipsDraft(List.of("4-5"), List.of("13")))
+                .ranges(range(1, 999))
+                .draft();
+        var codes = new SeriesDraft.Builder("voucher", "V-{count 5 safe}")
+                .order("scattered")
+                .skips(new SkipsDraft(null, List.of("BAD")))
+                .ranges(range(0, 20_000_000))
+                .draft();
+        var marks = new SeriesDraft.Builder("mark", "{count upper}")
+                .namespace("marks")
+                .order("repeating")
+                .ranges(range(1, 3))
+                .draft();
+        var client = new SeriesDraft.Builder("client", "{field name unaccented first 3 upper pad 3 X}{count 4}")
+                .fields(List.of(new FieldDraft("name", null, null, 3L, "upper")))
+                .restarts(List.of("field name"))
+                .ranges(range(1, 9_999))
+                .draft();
+        Outcome defined = ledger.perform(
+                new Act.Define(
+                        new Drafts(
+                                List.of(new NamespaceDraft("marks", "Marks", "allowed")),
+                                List.of(book),
+                                List.of(parts, skipping, codes, marks, client)),
+                        List.of(),
+                        Optional.empty()),
+                "ines");
+        assertThat(defined).isInstanceOfSatisfying(Outcome.Defined.class, done -> assertThat(done.series())
+                .hasSize(5));
     }
 
     @AfterEach
-    void close() throws Exception { ledger.close(); }
+    void close() throws Exception {
+        ledger.close();
+    }
 
     private void reopen() throws Exception {
         ledger.close();
         ledger = Ledger.open(LedgerOptions.in(data));
     }
 
-    private static List<RangeDraft> range(long first, long last) { return List.of(new RangeDraft(first, last, null, "2026-01-01", null, null)); }
-
-    private static Act.Allocate take(String series, Act.Form form, long quantity, Map<String, String> fields) {
-        return new Act.Allocate(series, Optional.of(LocalDate.of(2026, 3, 2)), fields, quantity, form, Optional.empty(), new RequestMark("ines", Optional.empty(), "digest"));
+    private static List<RangeDraft> range(long first, long last) {
+        return List.of(new RangeDraft(first, last, null, "2026-01-01", null, null));
     }
 
-    private List<String> taken(String series, long quantity, Map<String, String> fields) { return Acts.identifiers(ledger.perform(take(series, Act.Form.SINGLES, quantity, fields), "ines")); }
+    private static Act.Allocate take(String series, Act.Form form, long quantity, Map<String, String> fields) {
+        return new Act.Allocate(
+                series,
+                Optional.of(LocalDate.of(2026, 3, 2)),
+                fields,
+                quantity,
+                form,
+                Optional.empty(),
+                new RequestMark("ines", Optional.empty(), "digest"));
+    }
 
-    private Found found(String text) { return all(text).getFirst(); }
+    private List<String> taken(String series, long quantity, Map<String, String> fields) {
+        return Acts.identifiers(ledger.perform(take(series, Act.Form.SINGLES, quantity, fields), "ines"));
+    }
 
-    private List<Found> all(String text) { return ledger.read(dsl -> new IdentifierQueries(dsl).find(text)); }
+    private Found found(String text) {
+        return all(text).getFirst();
+    }
 
-    private AuditReport audit() { return Audit.of(ledger, Optional.empty(), Head.EMPTY); }
+    private List<Found> all(String text) {
+        return ledger.read(dsl -> new IdentifierQueries(dsl).find(text));
+    }
+
+    private AuditReport audit() {
+        return Audit.of(ledger, Optional.empty(), Head.EMPTY);
+    }
 
     private List<String> someOfEach() {
         var all = new ArrayList<String>();
@@ -90,16 +149,32 @@ class RuledLedgerTest {
     @Test
     void everythingStandsAfterARestartAndAfterARebuild() throws Exception {
         List<String> before = someOfEach();
-        assertThat(before).contains("WC-PL-001", "WC-PL-002", "AC-BF-001", "S001", "S006", "S012", "S014", "S015", "ORS0001", "ORS0002", "LIX0001").doesNotContain("S004", "S005", "S013").doesNotHaveDuplicates();
+        assertThat(before)
+                .contains(
+                        "WC-PL-001",
+                        "WC-PL-002",
+                        "AC-BF-001",
+                        "S001",
+                        "S006",
+                        "S012",
+                        "S014",
+                        "S015",
+                        "ORS0001",
+                        "ORS0002",
+                        "LIX0001")
+                .doesNotContain("S004", "S005", "S013")
+                .doesNotHaveDuplicates();
         assertThat(audit().findings()).isEmpty();
         assertThat(audit().in(PositionState.SKIPPED)).isEqualTo(3);
         reopen();
-        assertThat(before).allSatisfy(text -> assertThat(found(text).identifier()).isEqualTo(text));
+        assertThat(before)
+                .allSatisfy(text -> assertThat(found(text).identifier()).isEqualTo(text));
         assertThat(found("wc-pl-002").particulars().fields()).isEqualTo(Map.of("group", "WC", "type", "PL"));
         ledger.close();
         Ledger.rebuild(LedgerOptions.in(data));
         ledger = Ledger.open(LedgerOptions.in(data));
-        assertThat(before).allSatisfy(text -> assertThat(found(text).identifier()).isEqualTo(text));
+        assertThat(before)
+                .allSatisfy(text -> assertThat(found(text).identifier()).isEqualTo(text));
         assertThat(audit().findings()).isEmpty();
         List<String> after = someOfEach();
         assertThat(after).contains("WC-PL-003", "S016", "ORS0003").doesNotContainAnyElementsOf(before);
@@ -113,12 +188,15 @@ class RuledLedgerTest {
         assertThat(all("a")).extracting(Found::round).containsExactlyInAnyOrder(1L, 2L, 3L);
         assertThat(taken("mark", 1, Map.of())).containsExactly("B");
         assertThat(audit().findings()).isEmpty();
-        assertThat(ledger.perform(take("mark", Act.Form.BLOCK, 2, Map.of()), "ines").toString()).contains("NoBlocks");
+        assertThat(ledger.perform(take("mark", Act.Form.BLOCK, 2, Map.of()), "ines")
+                        .toString())
+                .contains("NoBlocks");
     }
 
     @Test
     void numbersOfABlockAreFoundBehindFieldsSkipsAndScattering() {
-        var taking = ((Outcome.Taken) ledger.perform(take("voucher", Act.Form.BLOCK, 5_000, Map.of()), "ines")).taking();
+        var taking =
+                ((Outcome.Taken) ledger.perform(take("voucher", Act.Form.BLOCK, 5_000, Map.of()), "ines")).taking();
         assertThat(found(taking.first()).position()).isZero();
         assertThat(found(taking.last()).block()).isTrue();
         ledger.perform(take("seat", Act.Form.BLOCK, 20, Map.of()), "ines");
@@ -136,11 +214,13 @@ class RuledLedgerTest {
         taken("voucher", 3, Map.of());
         ledger.close();
         Path file = data.resolve("secret");
-        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file))).isEqualTo("rw-------");
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file)))
+                .isEqualTo("rw-------");
         String secret = Files.readString(file).strip();
         assertThat(secret).matches("[0-9a-f]{64}");
         try (Stream<Path> files = Files.walk(data.resolve("journal"))) {
-            for (Path each : files.filter(Files::isRegularFile).toList()) assertThat(Files.readString(each)).contains("secretMark").doesNotContain(secret);
+            for (Path each : files.filter(Files::isRegularFile).toList())
+                assertThat(Files.readString(each)).contains("secretMark").doesNotContain(secret);
         }
         ledger = Ledger.open(LedgerOptions.in(data));
     }
@@ -157,11 +237,15 @@ class RuledLedgerTest {
         assertThatThrownBy(() -> taken("seat", 1, Map.of())).isInstanceOf(LedgerUnavailable.class);
         assertThat(audit().findings().toString()).contains("cannot be proved");
         assertThat(found(before.getFirst()).position()).isZero();
-        List<StandingQueries.Standing> standings = ledger.read(dsl -> new StandingQueries(dsl).all(LocalDate.of(2026, 3, 2)));
-        assertThat(standings).filteredOn(standing -> standing.series().key().equals("voucher")).singleElement().satisfies(standing -> {
-            assertThat(standing.newest().orElseThrow().identifier()).isEqualTo(before.getLast());
-            assertThat(standing.outlook().orElseThrow().next()).isEmpty();
-        });
+        List<StandingQueries.Standing> standings =
+                ledger.read(dsl -> new StandingQueries(dsl).all(LocalDate.of(2026, 3, 2)));
+        assertThat(standings)
+                .filteredOn(standing -> standing.series().key().equals("voucher"))
+                .singleElement()
+                .satisfies(standing -> {
+                    assertThat(standing.newest().orElseThrow().identifier()).isEqualTo(before.getLast());
+                    assertThat(standing.outlook().orElseThrow().next()).isEmpty();
+                });
         ledger.close();
         Files.delete(file);
         ledger = Ledger.open(LedgerOptions.in(data));
@@ -179,15 +263,34 @@ class RuledLedgerTest {
     void theAuditFindsAFalseSkipAndAChangedField() throws Exception {
         someOfEach();
         ledger.close();
-        try (var connection = DriverManager.getConnection(LedgerOptions.in(data).storeUrl(), "tally", ""); var statement = connection.createStatement()) {
-            assertThat(statement.executeUpdate("update allocation set state = 2, text = null, text_key = null where text = 'S012'")).isEqualTo(1);
-            assertThat(statement.executeUpdate("update allocation set fields = '{\"group\":\"AC\",\"type\":\"BF\"}' where text = 'WC-PL-001'")).isEqualTo(1);
+        try (var connection = DriverManager.getConnection(LedgerOptions.in(data).storeUrl(), "tally", "");
+                var statement = connection.createStatement()) {
+            assertThat(statement.executeUpdate(
+                            "update allocation set state = 2, text = null, text_key = null where text = 'S012'"))
+                    .isEqualTo(1);
+            assertThat(
+                            statement.executeUpdate(
+                                    "update allocation set fields = '{\"group\":\"AC\",\"type\":\"BF\"}' where text = 'WC-PL-001'"))
+                    .isEqualTo(1);
         }
-        try (var connection = DriverManager.getConnection(LedgerOptions.in(data).storeUrl(), "tally", ""); var statement = connection.createStatement()) {
-            assertThat(statement.executeUpdate("update series_version set definition = replace(definition, '999', '998') where definition like '%\"seat\"%'")).isEqualTo(1);
-            assertThat(statement.executeUpdate("update codebook_version set definition = replace(definition, 'Pallet', 'Palette')")).isEqualTo(1);
+        try (var connection = DriverManager.getConnection(LedgerOptions.in(data).storeUrl(), "tally", "");
+                var statement = connection.createStatement()) {
+            assertThat(
+                            statement.executeUpdate(
+                                    "update series_version set definition = replace(definition, '999', '998') where definition like '%\"seat\"%'"))
+                    .isEqualTo(1);
+            assertThat(statement.executeUpdate(
+                            "update codebook_version set definition = replace(definition, 'Pallet', 'Palette')"))
+                    .isEqualTo(1);
         }
         ledger = Ledger.open(LedgerOptions.in(data));
-        assertThat(audit().findings().toString()).contains("series seat, version 1: the tables define it otherwise", "codebook part, version 1: the tables define it otherwise").contains("passed over, though the definition does not skip the value", "‘WC-PL-001’ stands where its definition gives ‘AC-BF-001’", "the tables hold other numbers than the journal gave");
+        assertThat(audit().findings().toString())
+                .contains(
+                        "series seat, version 1: the tables define it otherwise",
+                        "codebook part, version 1: the tables define it otherwise")
+                .contains(
+                        "passed over, though the definition does not skip the value",
+                        "‘WC-PL-001’ stands where its definition gives ‘AC-BF-001’",
+                        "the tables hold other numbers than the journal gave");
     }
 }

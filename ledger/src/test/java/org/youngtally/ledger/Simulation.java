@@ -40,9 +40,10 @@ import org.youngtally.ledger.simulation.Requests;
 import org.youngtally.ledger.store.Store;
 
 /**
- * One seeded run of the ledger on a simulated machine: batches of random acts, with jumps of the clock, repeated requests, and deaths of the process and of the machine
- * between any two steps. Every answer is held against the {@link Model}, and after each restart every position of the tables is.
- * It runs in one thread, so that a seed gives the same run each time.
+ * One seeded run of the ledger on a simulated machine: batches of random acts, with jumps of the clock, repeated
+ * requests, and deaths of the process and of the machine between any two steps. Every answer is held against the
+ * {@link Model}, and after each restart every position of the tables is. It runs in one thread, so that a seed gives
+ * the same run each time.
  */
 final class Simulation {
     /** What was found wrong. */
@@ -62,8 +63,11 @@ final class Simulation {
     private final Secrets secrets;
     private final Requests requests;
     private final List<Done> done = new ArrayList<>();
-    /** Who holds each text: an entry; negative once it is void. Kept apart from the model, for the first promise alone. */
+    /**
+     * Who holds each text: an entry; negative once it is void. Kept apart from the model, for the first promise alone.
+     */
     private final Map<String, Long> holders = new HashMap<>();
+
     private Model model = new Model();
     private Instant now = Instant.parse("2026-03-02T09:00:00Z");
     private long nanos;
@@ -83,13 +87,15 @@ final class Simulation {
         requests = new Requests(random);
     }
 
-    int restarts() { return restarts; }
+    int restarts() {
+        return restarts;
+    }
 
-    int acts() { return acts; }
+    int acts() {
+        return acts;
+    }
 
-    /**
-     * @param most how many acts at the least
-     */
+    /** @param most how many acts at the least */
     void run(int most) throws IOException, SQLException, JournalBroken {
         store = Store.open("jdbc:h2:mem:sim-" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1", secrets);
         open();
@@ -114,12 +120,21 @@ final class Simulation {
     private void open() throws IOException, JournalBroken, SQLException {
         journal = Journal.open(disk, answered);
         Replay.run(disk, journal.head(), store);
-        work = new BatchWork(journal, store, new SteadyClock(() -> {
-            disk.step();
-            return now;
-        }, () -> nanos), ZoneOffset.UTC, (failedJournal, failed) -> {
-            throw new IOException("nothing fails on this disk but by its death");
-        }, entries -> disk.step(), Runnable::run);
+        work = new BatchWork(
+                journal,
+                store,
+                new SteadyClock(
+                        () -> {
+                            disk.step();
+                            return now;
+                        },
+                        () -> nanos),
+                ZoneOffset.UTC,
+                (failedJournal, failed) -> {
+                    throw new IOException("nothing fails on this disk but by its death");
+                },
+                entries -> disk.step(),
+                Runnable::run);
         jumped = false;
     }
 
@@ -154,7 +169,8 @@ final class Simulation {
         model = new Model();
         done.removeIf(each -> each.seq() > head);
         for (Done each : done) perform(each.act(), each.family(), each.now());
-        if (model.seq != head) throw new Wrong("the journal holds " + head + " entries, and the model comes to " + model.seq);
+        if (model.seq != head)
+            throw new Wrong("the journal holds " + head + " entries, and the model comes to " + model.seq);
         holders.clear();
         for (Place place : model.all()) holders.put(place.text, place.state.isVoid() ? -1 : place.taken);
     }
@@ -211,24 +227,30 @@ final class Simulation {
         if (steady && due) done.add(new Done(lapse, null, now, before + 1));
         work.lapse();
         if (!work.stopped().isEmpty()) throw new Crash();
-        if (work.head().seq() != before + (steady && due ? 1 : 0)) throw new Wrong("holds " + (steady && due ? "did not lapse" : "lapsed") + " at " + now + (steady ? "" : ", while the clock was not steady"));
+        if (work.head().seq() != before + (steady && due ? 1 : 0))
+            throw new Wrong("holds " + (steady && due ? "did not lapse" : "lapsed") + " at " + now
+                    + (steady ? "" : ", while the clock was not steady"));
         if (!steady || !due) return;
         model.perform(lapse, now);
         answered = model.seq;
         voidHolders();
     }
 
-    private void voidHolders() { for (Place place : model.all()) if (place.state.isVoid()) holders.put(place.text, -1L); }
+    private void voidHolders() {
+        for (Place place : model.all()) if (place.state.isVoid()) holders.put(place.text, -1L);
+    }
 
     private void serve(List<Step> steps) {
         var waiting = new ArrayList<BatchWork.Waiting>();
         for (Step step : steps) waiting.add(new BatchWork.Waiting(step.act(), step.by(), new CompletableFuture<>()));
-        // What the model expects is worked out before, so that it is known what a batch would come to that dies half-way.
+        // What the model expects is worked out before, so that it is known what a batch would come to that dies
+        // half-way.
         var expected = new ArrayList<Answer>();
         for (Step step : steps) {
             Answer answer = perform(step.act(), step.family(), now);
             expected.add(answer);
-            if (answer.isDone() && !answer.repeated() && answer.seq() > 0) done.add(new Done(step.act(), step.family(), now, answer.seq()));
+            if (answer.isDone() && !answer.repeated() && answer.seq() > 0)
+                done.add(new Done(step.act(), step.family(), now, answer.seq()));
         }
         work.serve(waiting);
         for (int i = 0; i < steps.size(); i++) {
@@ -247,15 +269,20 @@ final class Simulation {
     private void compare(Step step, Answer expected, BatchWork.Outcome outcome) {
         switch (outcome) {
             case BatchWork.Outcome.Refused refused -> {
-                if (!refused.refusal().getClass().getSimpleName().equals(expected.refusal())) throw new Wrong(step.act() + " was refused as " + refused.refusal() + ", expected " + expected);
+                if (!refused.refusal().getClass().getSimpleName().equals(expected.refusal()))
+                    throw new Wrong(step.act() + " was refused as " + refused.refusal() + ", expected " + expected);
             }
             case BatchWork.Outcome.Repeated repeated -> {
-                if (!expected.repeated() || expected.seq() != repeated.seq()) throw new Wrong(step.act() + " repeated entry " + repeated.seq() + ", expected " + expected);
+                if (!expected.repeated() || expected.seq() != repeated.seq())
+                    throw new Wrong(step.act() + " repeated entry " + repeated.seq() + ", expected " + expected);
             }
             case BatchWork.Outcome.Known known -> throw new Wrong(step.act() + " came to the record " + known.record());
             case BatchWork.Outcome.Done did -> {
-                long seq = did.entry().orElseThrow(() -> new Wrong(step.act() + " did nothing, expected " + expected)).seq();
-                if (!expected.isDone() || expected.repeated() || expected.seq() != seq) throw new Wrong(step.act() + " was done as entry " + seq + ", expected " + expected);
+                long seq = did.entry()
+                        .orElseThrow(() -> new Wrong(step.act() + " did nothing, expected " + expected))
+                        .seq();
+                if (!expected.isDone() || expected.repeated() || expected.seq() != seq)
+                    throw new Wrong(step.act() + " was done as entry " + seq + ", expected " + expected);
                 answered = Math.max(answered, seq);
                 taken(step, expected, did.entry().get().effects(), seq);
             }
@@ -263,12 +290,24 @@ final class Simulation {
     }
 
     private void taken(Step step, Answer expected, List<Effect> effects, long seq) {
-        long settled = effects.stream().filter(Effect.Settled.class::isInstance).mapToLong(effect -> ((Effect.Settled) effect).quantity()).sum();
-        if ((step.act() instanceof Act.Settle || step.act() instanceof Act.Close) && settled != expected.quantity()) throw new Wrong(step.act() + " settled " + settled + " numbers, expected " + expected.quantity() + ": " + effects);
-        boolean block = step.act() instanceof Act.Allocate allocate && allocate.form().isBlock();
-        if (!(step.act() instanceof Act.Allocate || step.act() instanceof Act.SaveRecord || step.act() instanceof Act.FillTable)) return;
-        List<String> texts = effects.stream().filter(Effect.Issued.class::isInstance).flatMap(effect -> ((Effect.Issued) effect).texts().stream()).toList();
-        if (!block && !texts.equals(expected.texts())) throw new Wrong(step.act() + " gave " + texts + ", expected " + expected.texts());
+        long settled = effects.stream()
+                .filter(Effect.Settled.class::isInstance)
+                .mapToLong(effect -> ((Effect.Settled) effect).quantity())
+                .sum();
+        if ((step.act() instanceof Act.Settle || step.act() instanceof Act.Close) && settled != expected.quantity())
+            throw new Wrong(
+                    step.act() + " settled " + settled + " numbers, expected " + expected.quantity() + ": " + effects);
+        boolean block =
+                step.act() instanceof Act.Allocate allocate && allocate.form().isBlock();
+        if (!(step.act() instanceof Act.Allocate
+                || step.act() instanceof Act.SaveRecord
+                || step.act() instanceof Act.FillTable)) return;
+        List<String> texts = effects.stream()
+                .filter(Effect.Issued.class::isInstance)
+                .flatMap(effect -> ((Effect.Issued) effect).texts().stream())
+                .toList();
+        if (!block && !texts.equals(expected.texts()))
+            throw new Wrong(step.act() + " gave " + texts + ", expected " + expected.texts());
         for (String text : texts) {
             Long holder = holders.put(text, seq);
             if (holder != null && holder < 0) throw new Wrong(text + " was given by entry " + seq + ", and is void");
@@ -287,27 +326,48 @@ final class Simulation {
 
     private void positions(DSLContext dsl) {
         long placed = 0;
-        for (Record lane : dsl.select(LANE.ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).fetch()) {
-            String name = (lane.get(LANE.RANGE_ID) - 1) + (lane.get(LANE.PERIOD).isEmpty() ? "" : "/" + lane.get(LANE.PERIOD));
+        for (Record lane : dsl.select(LANE.ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION)
+                .from(LANE)
+                .join(SERIES)
+                .on(SERIES.ID.eq(LANE.SERIES_ID))
+                .fetch()) {
+            String name = (lane.get(LANE.RANGE_ID) - 1)
+                    + (lane.get(LANE.PERIOD).isEmpty() ? "" : "/" + lane.get(LANE.PERIOD));
             Model.Lane own = model.lanes.get(lane.get(SERIES.NAME)).get(name);
-            if (own.next != lane.get(LANE.NEXT_POSITION)) throw new Wrong(lane + ": the counter should stand at " + own.next);
-            for (Record row : dsl.selectFrom(ALLOCATION).where(ALLOCATION.LANE_ID.eq(lane.get(LANE.ID))).fetch()) {
-                for (long position = row.get(ALLOCATION.FIRST_POSITION); position <= row.get(ALLOCATION.LAST_POSITION); position++) placed += same(own.at((int) position), row) ? 1 : 0;
+            if (own.next != lane.get(LANE.NEXT_POSITION))
+                throw new Wrong(lane + ": the counter should stand at " + own.next);
+            for (Record row : dsl.selectFrom(ALLOCATION)
+                    .where(ALLOCATION.LANE_ID.eq(lane.get(LANE.ID)))
+                    .fetch()) {
+                for (long position = row.get(ALLOCATION.FIRST_POSITION);
+                        position <= row.get(ALLOCATION.LAST_POSITION);
+                        position++) placed += same(own.at((int) position), row) ? 1 : 0;
             }
         }
-        if (placed != model.all().size()) throw new Wrong("the tables hold " + placed + " positions that were given, the model " + model.all().size());
+        if (placed != model.all().size())
+            throw new Wrong("the tables hold " + placed + " positions that were given, the model "
+                    + model.all().size());
     }
 
-    /**
-     * @return whether the position was given, and not only passed over
-     */
+    /** @return whether the position was given, and not only passed over */
     private static boolean same(Place place, Record row) {
         PositionState state = PositionState.of(row.get(ALLOCATION.STATE));
         if (place == null && state == PositionState.SKIPPED) return false;
         String text = row.get(ALLOCATION.TEXT);
         long block = row.get(ALLOCATION.BLOCK_SEQ) == null ? 0 : row.get(ALLOCATION.BLOCK_SEQ);
-        boolean alike = place != null && place.state == state && (text == null ? place.block != 0 : text.equals(place.text)) && place.taken == row.get(ALLOCATION.SEQ) && place.block == block && place.date.equals(row.get(ALLOCATION.BUSINESS_DATE)) && place.ahead == (row.get(ALLOCATION.AHEAD) != null);
-        if (!alike) throw new Wrong("the tables hold " + row + "\nthe model " + (place == null ? "nothing there" : place.text + " " + place.state + " of entry " + place.taken + ", block " + place.block + ", " + place.date));
+        boolean alike = place != null
+                && place.state == state
+                && (text == null ? place.block != 0 : text.equals(place.text))
+                && place.taken == row.get(ALLOCATION.SEQ)
+                && place.block == block
+                && place.date.equals(row.get(ALLOCATION.BUSINESS_DATE))
+                && place.ahead == (row.get(ALLOCATION.AHEAD) != null);
+        if (!alike)
+            throw new Wrong("the tables hold " + row + "\nthe model "
+                    + (place == null
+                            ? "nothing there"
+                            : place.text + " " + place.state + " of entry " + place.taken + ", block " + place.block
+                                    + ", " + place.date));
         return true;
     }
 }

@@ -13,8 +13,8 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 
 /**
- * Random acts of every sort on a machine that dies, held against a simple model. A failing seed is named, and runs alone with
- * {@code -Dsimulation.seed=17}; {@code -Dsimulation.acts=10000000} runs more.
+ * Random acts of every sort on a machine that dies, held against a simple model. A failing seed is named, and runs
+ * alone with {@code -Dsimulation.seed=17}; {@code -Dsimulation.acts=10000000} runs more.
  */
 class SimulationTest {
     private static final int ACTS_OF_A_SEED = 2_500;
@@ -30,7 +30,11 @@ class SimulationTest {
         LongStream seeds = only != null ? LongStream.of(only) : LongStream.range(0, ACTS / ACTS_OF_A_SEED);
         var acts = new AtomicLong();
         var restarts = new AtomicLong();
-        List<String> failures = seeds.parallel().mapToObj(seed -> failure(seed, true, acts, restarts)).flatMap(Optional::stream).limit(5).toList();
+        List<String> failures = seeds.parallel()
+                .mapToObj(seed -> failure(seed, true, acts, restarts))
+                .flatMap(Optional::stream)
+                .limit(5)
+                .toList();
         System.out.println("simulated " + acts + " acts and " + restarts + " restarts");
         assertThat(failures).isEmpty();
     }
@@ -38,7 +42,10 @@ class SimulationTest {
     /** A journal that is not forced loses what was answered, and the simulation must see it. */
     @Test
     void aJournalThatIsNotForcedIsNoticed() {
-        assertThat(LongStream.range(0, 6).mapToObj(seed -> failure(seed, false, new AtomicLong(), new AtomicLong())).flatMap(Optional::stream)).isNotEmpty();
+        assertThat(LongStream.range(0, 6)
+                        .mapToObj(seed -> failure(seed, false, new AtomicLong(), new AtomicLong()))
+                        .flatMap(Optional::stream))
+                .isNotEmpty();
     }
 
     private Optional<String> failure(long seed, boolean forcing, AtomicLong acts, AtomicLong restarts) {
@@ -50,7 +57,8 @@ class SimulationTest {
             return Optional.empty();
         } catch (Exception e) {
             var wrong = new StringBuilder("seed " + seed + ": " + e);
-            for (StackTraceElement each : e instanceof Simulation.Wrong ? new StackTraceElement[0] : e.getStackTrace()) wrong.append("\n  ").append(each);
+            for (StackTraceElement each : e instanceof Simulation.Wrong ? new StackTraceElement[0] : e.getStackTrace())
+                wrong.append("\n  ").append(each);
             return Optional.of(wrong.toString());
         }
     }

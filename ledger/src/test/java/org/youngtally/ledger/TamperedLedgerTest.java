@@ -29,9 +29,13 @@ class TamperedLedgerTest {
     @TempDir
     private Path data;
 
-    private Ledger open() throws IOException { return Ledger.open(LedgerOptions.in(data)); }
+    private Ledger open() throws IOException {
+        return Ledger.open(LedgerOptions.in(data));
+    }
 
-    private Path table() { return data.resolve("tables/tally.mv.db"); }
+    private Path table() {
+        return data.resolve("tables/tally.mv.db");
+    }
 
     private Path segment() throws IOException {
         try (Stream<Path> files = Files.list(data.resolve("journal"))) {
@@ -54,12 +58,16 @@ class TamperedLedgerTest {
             assertThat(found).as(text).isEqualTo(1);
         }
         assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings()).isEmpty();
-        assertThat(Acts.identifiers(ledger.perform(Acts.take(Acts.KEY, 1), "ines"))).containsExactly("LW26-%07d".formatted(numbers + 1));
+        assertThat(Acts.identifiers(ledger.perform(Acts.take(Acts.KEY, 1), "ines")))
+                .containsExactly("LW26-%07d".formatted(numbers + 1));
     }
 
     private static void assertStopped(Ledger ledger, String why) {
         assertThat(ledger.status().stopped()).contains(why);
-        assertThatThrownBy(() -> ledger.perform(Acts.take(Acts.KEY, 1), "ines")).isInstanceOfSatisfying(LedgerUnavailable.class, e -> assertThat(e.kind()).isEqualTo(LedgerUnavailable.Kind.STOPPED)).hasMessageContaining(why);
+        assertThatThrownBy(() -> ledger.perform(Acts.take(Acts.KEY, 1), "ines"))
+                .isInstanceOfSatisfying(
+                        LedgerUnavailable.class, e -> assertThat(e.kind()).isEqualTo(LedgerUnavailable.Kind.STOPPED))
+                .hasMessageContaining(why);
     }
 
     @Test
@@ -112,9 +120,11 @@ class TamperedLedgerTest {
         Files.copy(table(), copy);
         fill(3);
         Files.move(copy, table(), StandardCopyOption.REPLACE_EXISTING);
-        change("insert into allocation (lane_id, first_position, last_position, state, seq, version, business_date) select lane_id, last_position + 1, last_position + 1, state, seq + 1, version, business_date from allocation order by last_position desc limit 1");
+        change(
+                "insert into allocation (lane_id, first_position, last_position, state, seq, version, business_date) select lane_id, last_position + 1, last_position + 1, state, seq + 1, version, business_date from allocation order by last_position desc limit 1");
         try (Ledger ledger = open()) {
-            assertThat(ledger.status().opening()).anyMatch(told -> told.contains("hold something else than the journal says"));
+            assertThat(ledger.status().opening())
+                    .anyMatch(told -> told.contains("hold something else than the journal says"));
             assertComplete(ledger, 8);
         }
     }
@@ -130,12 +140,18 @@ class TamperedLedgerTest {
     @Test
     void theKeysOfAnEarlierReleaseStillStand() throws Exception {
         fillWithKeys(5);
-        try (var connection = DriverManager.getConnection(LedgerOptions.in(data).storeUrl(), "tally", ""); var statement = connection.createStatement()) {
-            for (String sql : List.of("drop index entry_key_mark", "alter table entry drop column key_mark", "create unique index entry_request on entry (request_key, account_id)", "delete from \"flyway_schema_history\" where \"version\" = '7'")) statement.execute(sql);
+        try (var connection = DriverManager.getConnection(LedgerOptions.in(data).storeUrl(), "tally", "");
+                var statement = connection.createStatement()) {
+            for (String sql : List.of(
+                    "drop index entry_key_mark",
+                    "alter table entry drop column key_mark",
+                    "create unique index entry_request on entry (request_key, account_id)",
+                    "delete from \"flyway_schema_history\" where \"version\" = '7'")) statement.execute(sql);
         }
         try (Ledger ledger = open()) {
             assertThat(ledger.status().opening()).noneMatch(told -> told.contains("replayed"));
-            assertThat(Acts.identifiers(ledger.perform(Acts.take(Acts.KEY, 1, "clé 3", null), "ines"))).containsExactly("LW26-0000003");
+            assertThat(Acts.identifiers(ledger.perform(Acts.take(Acts.KEY, 1, "clé 3", null), "ines")))
+                    .containsExactly("LW26-0000003");
             assertComplete(ledger, 5);
         }
     }
@@ -145,7 +161,8 @@ class TamperedLedgerTest {
         fillWithKeys(2);
         change("update entry set key_mark = random_uuid() where seq = 3");
         try (Ledger ledger = open()) {
-            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings()).containsExactly("entry 3: the tables say otherwise than the journal");
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
+                    .containsExactly("entry 3: the tables say otherwise than the journal");
         }
     }
 
@@ -186,7 +203,9 @@ class TamperedLedgerTest {
         try (Ledger ledger = open()) {
             assertStopped(ledger, "the journal ends at entry 4, while entries up to 6 were written");
         }
-        assertThat(Files.readAllLines(segment())).as("nothing is dropped from a journal that is not trusted").hasSize(4);
+        assertThat(Files.readAllLines(segment()))
+                .as("nothing is dropped from a journal that is not trusted")
+                .hasSize(4);
     }
 
     @Test
@@ -270,29 +289,43 @@ class TamperedLedgerTest {
 
     @Test
     void theAuditFindsAMissingRow() throws Exception {
-        assertThat(auditAfter(dsl -> dsl.execute("delete from allocation where first_position = 3")).findings()).anyMatch(finding -> finding.contains("position 3 was below the next one never given: a gap"));
+        assertThat(auditAfter(dsl -> dsl.execute("delete from allocation where first_position = 3"))
+                        .findings())
+                .anyMatch(finding -> finding.contains("position 3 was below the next one never given: a gap"));
     }
 
     @Test
     void theAuditFindsAChangedText() throws Exception {
-        assertThat(auditAfter(dsl -> dsl.execute("update allocation set text = 'LW26-0000099', text_key = 'lw26-0000099' where first_position = 3")).findings()).anyMatch(finding -> finding.contains("position 3: ‘LW26-0000099’ stands where its definition gives ‘LW26-0000004’"));
+        assertThat(auditAfter(
+                                dsl -> dsl.execute(
+                                        "update allocation set text = 'LW26-0000099', text_key = 'lw26-0000099' where first_position = 3"))
+                        .findings())
+                .anyMatch(finding -> finding.contains(
+                        "position 3: ‘LW26-0000099’ stands where its definition gives ‘LW26-0000004’"));
     }
 
     @Test
     void theAuditFindsACounterThatWasSetBack() throws Exception {
-        assertThat(auditAfter(dsl -> dsl.execute("update lane set next_position = 4")).findings()).anyMatch(finding -> finding.contains("the counter stands at position 4"));
+        assertThat(auditAfter(dsl -> dsl.execute("update lane set next_position = 4"))
+                        .findings())
+                .anyMatch(finding -> finding.contains("the counter stands at position 4"));
     }
 
     @Test
     void theAuditFindsAnEntryThatWasChanged() throws Exception {
-        assertThat(auditAfter(dsl -> dsl.execute("update entry set reference = 'FORGED' where seq = 5")).findings()).containsExactly("entry 5: the tables say otherwise than the journal");
+        assertThat(auditAfter(dsl -> dsl.execute("update entry set reference = 'FORGED' where seq = 5"))
+                        .findings())
+                .containsExactly("entry 5: the tables say otherwise than the journal");
     }
 
     @Test
     void theAuditFindsARowThatNoEntryTells() throws Exception {
         assertThat(auditAfter(dsl -> {
-            dsl.execute("insert into allocation select lane_id, 10, 10, state, seq, version, business_date, 'LW26-0000011', 'lw26-0000011', namespace_id, fields, null, null, null, null from allocation where first_position = 9");
-            dsl.execute("update lane set next_position = 11");
-        }).findings()).anyMatch(finding -> finding.contains("the tables hold other numbers than the journal gave"));
+                            dsl.execute(
+                                    "insert into allocation select lane_id, 10, 10, state, seq, version, business_date, 'LW26-0000011', 'lw26-0000011', namespace_id, fields, null, null, null, null from allocation where first_position = 9");
+                            dsl.execute("update lane set next_position = 11");
+                        })
+                        .findings())
+                .anyMatch(finding -> finding.contains("the tables hold other numbers than the journal gave"));
     }
 }

@@ -2,11 +2,14 @@ package org.youngtally.service;
 
 import org.slf4j.bridge.SLF4JBridgeHandler;
 import org.youngtally.service.demo.DemoCommand;
-import picocli.CommandLine.Command;
 import picocli.CommandLine;
+import picocli.CommandLine.Command;
 
 /** The commands that own the data. */
-@Command(name = "youngtally", description = "The commands that own the data.", subcommands = {ServeCommand.class, DemoCommand.class, RebuildCommand.class, PasswordCommand.class})
+@Command(
+        name = "youngtally",
+        description = "The commands that own the data.",
+        subcommands = {ServeCommand.class, DemoCommand.class, RebuildCommand.class, PasswordCommand.class})
 public final class Main {
     private Main() {}
 
@@ -16,10 +19,12 @@ public final class Main {
         System.setProperty("org.springframework.boot.logging.LoggingSystem", "none");
         SLF4JBridgeHandler.removeHandlersForRootLogger();
         SLF4JBridgeHandler.install();
-        int exit = new CommandLine(new Main()).setExecutionExceptionHandler((e, command, parsed) -> {
-            command.getErr().println(e.getMessage() == null ? e.toString() : e.getMessage());
-            return 1;
-        }).execute(args);
+        int exit = new CommandLine(new Main())
+                .setExecutionExceptionHandler((e, command, parsed) -> {
+                    command.getErr().println(e.getMessage() == null ? e.toString() : e.getMessage());
+                    return 1;
+                })
+                .execute(args);
         if (exit != 0) System.exit(exit);
     }
 }

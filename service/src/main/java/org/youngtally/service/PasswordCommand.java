@@ -11,9 +11,16 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "new-password", description = "Give an account a new password when nobody can sign in any more, while the service is stopped.", mixinStandardHelpOptions = true)
+@Command(
+        name = "new-password",
+        description = "Give an account a new password when nobody can sign in any more, while the service is stopped.",
+        mixinStandardHelpOptions = true)
 final class PasswordCommand implements Callable<Integer> {
-    @Option(names = "--data", paramLabel = "FOLDER", description = "The data folder (YOUNGTALLY_DATA; default ${DEFAULT-VALUE}).", defaultValue = "${env:YOUNGTALLY_DATA:-youngtally-data}")
+    @Option(
+            names = "--data",
+            paramLabel = "FOLDER",
+            description = "The data folder (YOUNGTALLY_DATA; default ${DEFAULT-VALUE}).",
+            defaultValue = "${env:YOUNGTALLY_DATA:-youngtally-data}")
     private Path data;
 
     @Parameters(paramLabel = "ACCOUNT", description = "The name of the account.", defaultValue = "administrator")
@@ -21,7 +28,8 @@ final class PasswordCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        if (!Files.isDirectory(data.resolve("journal"))) throw new IOException("--data: " + data + " holds no journal; give the folder that the service runs on");
+        if (!Files.isDirectory(data.resolve("journal")))
+            throw new IOException("--data: " + data + " holds no journal; give the folder that the service runs on");
         try (Ledger ledger = Ledger.open(LedgerOptions.in(data))) {
             System.out.println("The new password of ‘" + account + "’ is " + FirstAccount.renew(ledger, account));
         }

@@ -9,9 +9,16 @@ import org.youngtally.ledger.LedgerOptions;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
-@Command(name = "rebuild", description = "Make the tables anew from the journal, while the service is stopped.", mixinStandardHelpOptions = true)
+@Command(
+        name = "rebuild",
+        description = "Make the tables anew from the journal, while the service is stopped.",
+        mixinStandardHelpOptions = true)
 final class RebuildCommand implements Callable<Integer> {
-    @Option(names = "--data", paramLabel = "FOLDER", description = "The data folder (YOUNGTALLY_DATA; default ${DEFAULT-VALUE}).", defaultValue = "${env:YOUNGTALLY_DATA:-youngtally-data}")
+    @Option(
+            names = "--data",
+            paramLabel = "FOLDER",
+            description = "The data folder (YOUNGTALLY_DATA; default ${DEFAULT-VALUE}).",
+            defaultValue = "${env:YOUNGTALLY_DATA:-youngtally-data}")
     private Path data;
 
     @Override

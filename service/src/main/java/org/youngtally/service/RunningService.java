@@ -24,7 +24,8 @@ import org.youngtally.ledger.LedgerOptions;
 import org.youngtally.service.web.Reach;
 
 /** A service that has started: its ledger and the address it listens on. */
-public record RunningService(Ledger ledger, String address, int port, ConfigurableApplicationContext context) implements AutoCloseable {
+public record RunningService(Ledger ledger, String address, int port, ConfigurableApplicationContext context)
+        implements AutoCloseable {
 
     @SpringBootApplication
     static class Application {}
@@ -34,36 +35,68 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
      *
      * @param behindProxy whether a proxy in front of the service ends TLS
      */
-    public static RunningService start(LedgerOptions options, String address, int port, boolean behindProxy) throws IOException {
+    public static RunningService start(LedgerOptions options, String address, int port, boolean behindProxy)
+            throws IOException {
         LoggerFactory.getILoggerFactory(); // two threads that start logging at once get in each other's way
         // The ledger opens while the web part is made ready, which takes longer: together they start a second sooner.
         var opening = new FutureTask<>(() -> Ledger.open(options));
         Thread.ofPlatform().name("opening").start(opening);
         try {
             var application = new SpringApplication(Application.class);
-            application.setDefaultProperties(Map.of("server.address", address, "server.port", port, "server.servlet.session.cookie.name", Reach.COOKIE + "-" + (port == 0 ? UUID.randomUUID().toString().substring(0, 8) : port), "server.servlet.session.cookie.http-only", true, "server.servlet.session.cookie.same-site", "strict",
-                    "server.servlet.session.tracking-modes", "cookie", "server.servlet.session.timeout", "8h"));
+            application.setDefaultProperties(Map.of(
+                    "server.address",
+                    address,
+                    "server.port",
+                    port,
+                    "server.servlet.session.cookie.name",
+                    Reach.COOKIE + "-"
+                            + (port == 0 ? UUID.randomUUID().toString().substring(0, 8) : port),
+                    "server.servlet.session.cookie.http-only",
+                    true,
+                    "server.servlet.session.cookie.same-site",
+                    "strict",
+                    "server.servlet.session.tracking-modes",
+                    "cookie",
+                    "server.servlet.session.timeout",
+                    "8h"));
             boolean thisMachine = InetAddress.getByName(address).isLoopbackAddress();
             application.addInitializers((ApplicationContextInitializer<GenericApplicationContext>) context -> {
                 boolean tls = usesTls(context.getEnvironment());
-                if (!thisMachine && !tls && !behindProxy) throw new IllegalArgumentException("--address: " + address + " can be reached from elsewhere, and passwords would travel in the clear. Give the service a certificate (server.ssl.certificate and server.ssl.certificate-private-key, or server.ssl.key-store), say --behind-proxy where a proxy in front of it ends TLS, or listen on 127.0.0.1");
-                context.getEnvironment().getPropertySources().addFirst(new MapPropertySource("cookies", Map.of("server.servlet.session.cookie.secure", tls || behindProxy)));
+                if (!thisMachine && !tls && !behindProxy)
+                    throw new IllegalArgumentException(
+                            "--address: " + address
+                                    + " can be reached from elsewhere, and passwords would travel in the clear. Give the service a certificate (server.ssl.certificate and server.ssl.certificate-private-key, or server.ssl.key-store), say --behind-proxy where a proxy in front of it ends TLS, or listen on 127.0.0.1");
+                context.getEnvironment()
+                        .getPropertySources()
+                        .addFirst(new MapPropertySource(
+                                "cookies", Map.of("server.servlet.session.cookie.secure", tls || behindProxy)));
                 context.registerBean(Ledger.class, () -> opened(opening));
                 context.registerBean(Reach.class, () -> new Reach(thisMachine && !tls && !behindProxy, behindProxy));
             });
             var context = (ServletWebServerApplicationContext) application.run();
             int bound = context.getWebServer().getPort();
-            return new RunningService(opened(opening), (usesTls(context.getEnvironment()) ? "https://" : "http://") + (address.contains(":") ? "[" + address + "]" : address) + ":" + bound, bound, context);
+            return new RunningService(
+                    opened(opening),
+                    (usesTls(context.getEnvironment()) ? "https://" : "http://")
+                            + (address.contains(":") ? "[" + address + "]" : address) + ":" + bound,
+                    bound,
+                    context);
         } catch (RuntimeException e) {
             close(opening);
             if (e instanceof IllegalArgumentException cannot) throw new IOException(cannot.getMessage(), e);
             for (Throwable cause = e; cause != null; cause = cause.getCause())
-                if (cause instanceof PortInUseException || cause instanceof BindException) throw new IOException("port " + port + " is in use; choose another with --port, or 0 for any free one", e);
+                if (cause instanceof PortInUseException || cause instanceof BindException)
+                    throw new IOException(
+                            "port " + port + " is in use; choose another with --port, or 0 for any free one", e);
             throw e;
         }
     }
 
-    private static boolean usesTls(Environment settings) { return settings.getProperty("server.ssl.enabled", Boolean.class, true) && Stream.of("certificate", "key-store", "bundle").anyMatch(setting -> settings.containsProperty("server.ssl." + setting)); }
+    private static boolean usesTls(Environment settings) {
+        return settings.getProperty("server.ssl.enabled", Boolean.class, true)
+                && Stream.of("certificate", "key-store", "bundle")
+                        .anyMatch(setting -> settings.containsProperty("server.ssl." + setting));
+    }
 
     private static Ledger opened(Future<Ledger> opening) {
         try {
@@ -90,5 +123,7 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
     }
 
     @Override
-    public void close() { context.close(); }
+    public void close() {
+        context.close();
+    }
 }

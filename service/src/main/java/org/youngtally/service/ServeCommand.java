@@ -17,20 +17,36 @@ final class ServeCommand implements Callable<Integer> {
     @Mixin
     private ServiceOptions options;
 
-    @Option(names = "--data", paramLabel = "FOLDER", description = "The data folder (YOUNGTALLY_DATA; default ${DEFAULT-VALUE}).", defaultValue = "${env:YOUNGTALLY_DATA:-youngtally-data}")
+    @Option(
+            names = "--data",
+            paramLabel = "FOLDER",
+            description = "The data folder (YOUNGTALLY_DATA; default ${DEFAULT-VALUE}).",
+            defaultValue = "${env:YOUNGTALLY_DATA:-youngtally-data}")
     private Path data;
 
-    @Option(names = "--behind-proxy", description = "A proxy in front of the service ends TLS: cookies are for HTTPS alone, and plain HTTP may come from elsewhere.")
+    @Option(
+            names = "--behind-proxy",
+            description =
+                    "A proxy in front of the service ends TLS: cookies are for HTTPS alone, and plain HTTP may come from elsewhere.")
     private boolean behindProxy;
 
     @Override
     public Integer call() throws IOException {
-        if (Files.exists(data.resolve(DemoCommand.CLOCK)) && !InetAddress.getByName(options.address()).isLoopbackAddress()) throw new IOException("--data: " + data + " is a folder of the demo, whose passwords everybody knows; serve it on 127.0.0.1 alone");
-        RunningService service = RunningService.start(LedgerOptions.in(data).withZone(options.zone()), options.address(), options.port(), behindProxy);
+        if (Files.exists(data.resolve(DemoCommand.CLOCK))
+                && !InetAddress.getByName(options.address()).isLoopbackAddress())
+            throw new IOException("--data: " + data
+                    + " is a folder of the demo, whose passwords everybody knows; serve it on 127.0.0.1 alone");
+        RunningService service = RunningService.start(
+                LedgerOptions.in(data).withZone(options.zone()), options.address(), options.port(), behindProxy);
         service.ledger().status().opening().forEach(System.out::println);
-        if (!service.ledger().status().running()) System.err.println("No numbers are given: " + service.ledger().status().stopped());
-        FirstAccount.make(service.ledger()).ifPresent(password -> System.out.println("The first account is ‘administrator’, its password " + password + "\nThis is shown once; sign in and change it, or note it down."));
-        System.out.println("Young Tally is ready on " + service.address() + ", data in " + data.toAbsolutePath().normalize());
+        if (!service.ledger().status().running())
+            System.err.println(
+                    "No numbers are given: " + service.ledger().status().stopped());
+        FirstAccount.make(service.ledger())
+                .ifPresent(password -> System.out.println("The first account is ‘administrator’, its password "
+                        + password + "\nThis is shown once; sign in and change it, or note it down."));
+        System.out.println("Young Tally is ready on " + service.address() + ", data in "
+                + data.toAbsolutePath().normalize());
         return 0;
     }
 }

@@ -13,20 +13,36 @@ import picocli.CommandLine.Spec;
 public final class ServiceOptions {
     public static final int DEFAULT_PORT = 7460;
 
-    @Option(names = "--port", paramLabel = "PORT", description = "The port to listen on; 0 for any free one (YOUNGTALLY_PORT; default ${DEFAULT-VALUE}).", defaultValue = "${env:YOUNGTALLY_PORT:-" + DEFAULT_PORT + "}")
+    @Option(
+            names = "--port",
+            paramLabel = "PORT",
+            description = "The port to listen on; 0 for any free one (YOUNGTALLY_PORT; default ${DEFAULT-VALUE}).",
+            defaultValue = "${env:YOUNGTALLY_PORT:-" + DEFAULT_PORT + "}")
     private int port;
 
-    @Option(names = "--address", paramLabel = "ADDRESS", description = "The address to listen on (YOUNGTALLY_ADDRESS; default ${DEFAULT-VALUE}, this machine alone).", defaultValue = "${env:YOUNGTALLY_ADDRESS:-127.0.0.1}")
+    @Option(
+            names = "--address",
+            paramLabel = "ADDRESS",
+            description =
+                    "The address to listen on (YOUNGTALLY_ADDRESS; default ${DEFAULT-VALUE}, this machine alone).",
+            defaultValue = "${env:YOUNGTALLY_ADDRESS:-127.0.0.1}")
     private String address;
 
-    @Option(names = "--zone", paramLabel = "ZONE", description = "The time zone in which a day begins, e.g. Europe/Vienna (YOUNGTALLY_ZONE; default: the machine's).", defaultValue = "${env:YOUNGTALLY_ZONE}")
+    @Option(
+            names = "--zone",
+            paramLabel = "ZONE",
+            description =
+                    "The time zone in which a day begins, e.g. Europe/Vienna (YOUNGTALLY_ZONE; default: the machine's).",
+            defaultValue = "${env:YOUNGTALLY_ZONE}")
     private String zone;
 
     @Spec(Spec.Target.MIXEE)
     private CommandSpec spec;
 
     public int port() {
-        if (port < 0 || port > 65_535) throw new ParameterException(spec.commandLine(), "--port: " + port + " is not a port; give a number from 0 to 65535");
+        if (port < 0 || port > 65_535)
+            throw new ParameterException(
+                    spec.commandLine(), "--port: " + port + " is not a port; give a number from 0 to 65535");
         return port;
     }
 
@@ -36,7 +52,11 @@ public final class ServiceOptions {
             InetAddress.getByName(address);
             return address;
         } catch (UnknownHostException e) {
-            throw new ParameterException(spec.commandLine(), "--address: " + address + " is not an address; give 127.0.0.1 for this machine alone, or 0.0.0.0 for all its addresses", e);
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "--address: " + address
+                            + " is not an address; give 127.0.0.1 for this machine alone, or 0.0.0.0 for all its addresses",
+                    e);
         }
     }
 
@@ -44,7 +64,10 @@ public final class ServiceOptions {
         try {
             return zone == null || zone.isEmpty() ? ZoneId.systemDefault() : ZoneId.of(zone);
         } catch (DateTimeException e) {
-            throw new ParameterException(spec.commandLine(), "--zone: ‘" + zone + "’ is not a time zone; give one such as Europe/Vienna or UTC", e);
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "--zone: ‘" + zone + "’ is not a time zone; give one such as Europe/Vienna or UTC",
+                    e);
         }
     }
 }

@@ -7,15 +7,14 @@ import java.util.Optional;
 /** What is done to an account. */
 public sealed interface AccountChange {
     /** It comes into being. */
-    record Open(String title, Account.Sort sort, Optional<String> password, List<Grant> grants) implements AccountChange {
+    record Open(String title, Account.Sort sort, Optional<String> password, List<Grant> grants)
+            implements AccountChange {
         public Open {
             grants = List.copyOf(grants);
         }
     }
 
-    /**
-     * @param hash what the new password was turned into
-     */
+    /** @param hash what the new password was turned into */
     record NewPassword(String hash) implements AccountChange {}
 
     record Give(List<Grant> grants) implements AccountChange {
@@ -37,8 +36,6 @@ public sealed interface AccountChange {
 
     record Issue(Token token) implements AccountChange {}
 
-    /**
-     * @param at when
-     */
+    /** @param at when */
     record Revoke(String token, Instant at) implements AccountChange {}
 }

@@ -26,7 +26,11 @@ public enum Right {
         this.word = word;
     }
 
-    public String word() { return word; }
+    public String word() {
+        return word;
+    }
 
-    public static Optional<Right> of(String word) { return Arrays.stream(values()).filter(right -> right.word.equals(word)).findFirst(); }
+    public static Optional<Right> of(String word) {
+        return Arrays.stream(values()).filter(right -> right.word.equals(word)).findFirst();
+    }
 }

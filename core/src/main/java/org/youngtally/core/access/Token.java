@@ -13,5 +13,7 @@ import java.util.Optional;
  * @param expires the last day on which it is taken, in the service's time zone
  */
 public record Token(String id, String name, String hash, Instant issued, LocalDate expires, Optional<Instant> revoked) {
-    Token revokedAt(Instant instant) { return new Token(id, name, hash, issued, expires, Optional.of(instant)); }
+    Token revokedAt(Instant instant) {
+        return new Token(id, name, hash, issued, expires, Optional.of(instant));
+    }
 }

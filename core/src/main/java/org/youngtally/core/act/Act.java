@@ -23,18 +23,40 @@ public sealed interface Act {
      * @param reference the caller's own name for what the numbers are for
      * @param purpose the kind and unit that they are for
      */
-    record Allocate(String series, Optional<LocalDate> date, Map<String, String> fields, long quantity, Form form, Optional<String> reference, Purpose purpose, RequestMark mark) implements Act {
+    record Allocate(
+            String series,
+            Optional<LocalDate> date,
+            Map<String, String> fields,
+            long quantity,
+            Form form,
+            Optional<String> reference,
+            Purpose purpose,
+            RequestMark mark)
+            implements Act {
         public Allocate {
             fields = Map.copyOf(fields);
         }
 
         /** For no kind or unit that is known. */
-        public Allocate(String series, Optional<LocalDate> date, Map<String, String> fields, long quantity, Form form, Optional<String> reference, RequestMark mark) {
+        public Allocate(
+                String series,
+                Optional<LocalDate> date,
+                Map<String, String> fields,
+                long quantity,
+                Form form,
+                Optional<String> reference,
+                RequestMark mark) {
             this(series, date, fields, quantity, form, reference, Purpose.NONE, mark);
         }
 
         /** Of a series that takes no fields. */
-        public Allocate(String series, Optional<LocalDate> date, long quantity, Form form, Optional<String> reference, RequestMark mark) {
+        public Allocate(
+                String series,
+                Optional<LocalDate> date,
+                long quantity,
+                Form form,
+                Optional<String> reference,
+                RequestMark mark) {
             this(series, date, Map.of(), quantity, form, reference, mark);
         }
     }
@@ -64,7 +86,9 @@ public sealed interface Act {
         Form SINGLES = new Singles();
         Form BLOCK = new Block(Optional.empty());
 
-        default boolean isBlock() { return this instanceof Block; }
+        default boolean isBlock() {
+            return this instanceof Block;
+        }
     }
 
     /**
@@ -72,7 +96,8 @@ public sealed interface Act {
      *
      * @param reason why; a number is not voided without one
      */
-    record Settle(String series, Selection selection, Deed deed, Optional<String> reason, RequestMark mark) implements Act {}
+    record Settle(String series, Selection selection, Deed deed, Optional<String> reason, RequestMark mark)
+            implements Act {}
 
     /** What is done with numbers that were given. */
     enum Deed {
@@ -93,7 +118,9 @@ public sealed interface Act {
             this.word = word;
         }
 
-        public String word() { return word; }
+        public String word() {
+            return word;
+        }
     }
 
     /**
@@ -129,7 +156,8 @@ public sealed interface Act {
      * Define namespaces, codebooks, series, units, kinds and routes, all of them or none.
      *
      * @param files the files that they were written in; none where they come from elsewhere
-     * @param expects the version that the one thing defined is to have now, 0 for one that is not to exist yet; absent for whichever
+     * @param expects the version that the one thing defined is to have now, 0 for one that is not to exist yet; absent
+     *     for whichever
      */
     record Define(Drafts drafts, List<KeptFile> files, Optional<Integer> expects) implements Act {
         public Define {
@@ -165,7 +193,16 @@ public sealed interface Act {
      * @param date the business date; absent for that of the record, or today
      * @param series the one that the one who asks may take from; another is not taken from
      */
-    record SaveRecord(String kind, String unit, Map<String, String> values, List<LineOrder.Wanted> lines, Optional<String> typed, Optional<LocalDate> date, String series, RequestMark mark) implements Act {
+    record SaveRecord(
+            String kind,
+            String unit,
+            Map<String, String> values,
+            List<LineOrder.Wanted> lines,
+            Optional<String> typed,
+            Optional<LocalDate> date,
+            String series,
+            RequestMark mark)
+            implements Act {
         public SaveRecord {
             values = Map.copyOf(values);
             lines = List.copyOf(lines);
@@ -178,7 +215,8 @@ public sealed interface Act {
      * @param unit the one in which it is changed
      * @param expects the version that it is to have now; absent for whichever
      */
-    record ChangeRecord(long record, String unit, RecordChange change, Optional<Integer> expects, RequestMark mark) implements Act {}
+    record ChangeRecord(long record, String unit, RecordChange change, Optional<Integer> expects, RequestMark mark)
+            implements Act {}
 
     /**
      * Take the numbers of many records that are kept elsewhere, in their order: all of them or none.
@@ -186,7 +224,14 @@ public sealed interface Act {
      * @param rows of the fields of each, as they were written
      * @param series those that the one who asks may take from
      */
-    record FillTable(String kind, String unit, List<Map<String, String>> rows, Optional<LocalDate> date, Set<String> series, RequestMark mark) implements Act {
+    record FillTable(
+            String kind,
+            String unit,
+            List<Map<String, String>> rows,
+            Optional<LocalDate> date,
+            Set<String> series,
+            RequestMark mark)
+            implements Act {
         public FillTable {
             rows = List.copyOf(rows);
             series = Set.copyOf(series);

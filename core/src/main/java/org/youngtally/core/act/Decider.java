@@ -14,7 +14,10 @@ import org.youngtally.core.series.Policy;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.NearestName;
 
-/** Decides what an act does. A pure function of the state, the act and today's date: it reads no clock and changes nothing. */
+/**
+ * Decides what an act does. A pure function of the state, the act and today's date: it reads no clock and changes
+ * nothing.
+ */
 public final class Decider {
     /** The most numbers that stand alone, taken in one request; more are taken as a block. */
     public static final long MOST_SINGLES = 10_000;
@@ -32,8 +35,12 @@ public final class Decider {
         Optional<Decision> earlier = act.known().flatMap(mark -> earlier(state, mark));
         if (earlier.isPresent()) return earlier.get();
         return switch (act) {
-            case Act.Allocate allocate -> byReference(state, allocate).orElseGet(() -> allocate(state, allocate, now, today));
-            case Act.Settle settle -> state.series(settle.series()).map(series -> new Settling(state).decide(settle, series)).orElseGet(() -> unknown(state, settle.series()));
+            case Act.Allocate allocate ->
+                byReference(state, allocate).orElseGet(() -> allocate(state, allocate, now, today));
+            case Act.Settle settle ->
+                state.series(settle.series())
+                        .map(series -> new Settling(state).decide(settle, series))
+                        .orElseGet(() -> unknown(state, settle.series()));
             case Act.Lapse lapse -> new Settling(state).lapse(state.due(lapse.now(), MOST_LAPSES));
             case Act.Split split -> new Settling(state).split(split);
             case Act.Close close -> new Closing(state).close(close);
@@ -56,45 +63,92 @@ public final class Decider {
         if (known.isEmpty()) return unknown(state, act.series());
         Series series = known.get();
         long most = act.form().isBlock() ? Long.MAX_VALUE : act.form() instanceof Act.Form.Typed ? 1 : MOST_SINGLES;
-        if (act.quantity() < 1 || act.quantity() > most) return refused(new Refusal.QuantityOutOfBounds(act.quantity(), most, act.form()));
-        if (act.form().isBlock() && (series.proofWaived() || series.order().repeats())) return refused(new Refusal.NoBlocks(act.series(), series.order().repeats()));
-        if (act.form() instanceof Act.Form.Held held && (held.time().isNegative() || held.time().isZero() || held.time().compareTo(LONGEST_HOLD) > 0)) return refused(new Refusal.HoldOutOfBounds(act.series(), held.time(), LONGEST_HOLD));
+        if (act.quantity() < 1 || act.quantity() > most)
+            return refused(new Refusal.QuantityOutOfBounds(act.quantity(), most, act.form()));
+        if (act.form().isBlock() && (series.proofWaived() || series.order().repeats()))
+            return refused(new Refusal.NoBlocks(act.series(), series.order().repeats()));
+        if (act.form() instanceof Act.Form.Held held
+                && (held.time().isNegative()
+                        || held.time().isZero()
+                        || held.time().compareTo(LONGEST_HOLD) > 0))
+            return refused(new Refusal.HoldOutOfBounds(act.series(), held.time(), LONGEST_HOLD));
         Policy.Typed typed = series.policy().typed();
-        if (act.form() instanceof Act.Form.Typed ? typed == Policy.Typed.REFUSED : typed == Policy.Typed.REQUIRED) return refused(new Refusal.TypedNotAllowed(act.series(), typed == Policy.Typed.REQUIRED));
+        if (act.form() instanceof Act.Form.Typed ? typed == Policy.Typed.REFUSED : typed == Policy.Typed.REQUIRED)
+            return refused(new Refusal.TypedNotAllowed(act.series(), typed == Policy.Typed.REQUIRED));
         return switch (Fields.of(series, state::codebook).read(act.fields())) {
             case Fields.Reading.Faulty faulty -> refused(new Refusal.FieldFaulty(act.series(), faulty.fault()));
-            case Fields.Reading.Understood understood -> take(state, series, act, new Particulars(act.date().orElseGet(() -> today(state, act.purpose(), now, today)), understood.fields()), now);
+            case Fields.Reading.Understood understood ->
+                take(
+                        state,
+                        series,
+                        act,
+                        new Particulars(
+                                act.date().orElseGet(() -> today(state, act.purpose(), now, today)),
+                                understood.fields()),
+                        now);
         };
     }
 
     /** Today where the numbers are for: a unit may have a time zone of its own. */
     private static LocalDate today(LedgerState state, Purpose purpose, Instant now, LocalDate today) {
-        return purpose.unit().map(unit -> state.organisation().units().get(unit)).flatMap(Unit::zone).map(zone -> LocalDate.ofInstant(now, zone)).orElse(today);
+        return purpose.unit()
+                .map(unit -> state.organisation().units().get(unit))
+                .flatMap(Unit::zone)
+                .map(zone -> LocalDate.ofInstant(now, zone))
+                .orElse(today);
     }
 
     private static Decision account(LedgerState state, Act.ChangeAccount act) {
-        return switch (AccountDecision.decide(state.accounts(), state.organisation(), state.allSeries().stream().map(Series::key).toList(), act.account(), act.change())) {
+        return switch (AccountDecision.decide(
+                state.accounts(),
+                state.organisation(),
+                state.allSeries().stream().map(Series::key).toList(),
+                act.account(),
+                act.change())) {
             case AccountDecision.Result.Refused refused -> refused(new Refusal.AccountFaulty(refused.refusal()));
-            case AccountDecision.Result.Done done -> new Decision.Done(done.account().equals(state.accounts().get(act.account())) ? List.of() : List.of(new Effect.AccountChanged(done.account())));
+            case AccountDecision.Result.Done done ->
+                new Decision.Done(
+                        done.account().equals(state.accounts().get(act.account()))
+                                ? List.of()
+                                : List.of(new Effect.AccountChanged(done.account())));
         };
     }
 
-    private static Decision take(LedgerState state, Series series, Act.Allocate act, Particulars particulars, Instant now) {
+    private static Decision take(
+            LedgerState state, Series series, Act.Allocate act, Particulars particulars, Instant now) {
         Optional<Closed> closed = state.closedAt(series, particulars.date());
-        if (closed.isPresent()) return refused(new Refusal.DateClosed(series.key(), particulars.date(), closed.get().period(), closed.get().closing()));
-        if (act.form() instanceof Act.Form.Typed typed) return new TypedTake(state, series, particulars, typed.text()).decide();
+        if (closed.isPresent())
+            return refused(new Refusal.DateClosed(
+                    series.key(),
+                    particulars.date(),
+                    closed.get().period(),
+                    closed.get().closing()));
+        if (act.form() instanceof Act.Form.Typed typed)
+            return new TypedTake(state, series, particulars, typed.text()).decide();
         return new Take(state, series, act, particulars, now).decide();
     }
 
-    private static Decision unknown(LedgerState state, String key) { return refused(new Refusal.UnknownSeries(key, NearestName.to(key, state.allSeries().stream().map(Series::key).toList()))); }
+    private static Decision unknown(LedgerState state, String key) {
+        return refused(new Refusal.UnknownSeries(
+                key,
+                NearestName.to(key, state.allSeries().stream().map(Series::key).toList())));
+    }
 
     private static Optional<Decision> earlier(LedgerState state, RequestMark mark) {
-        return mark.key().flatMap(key -> state.byKey(mark.account(), key)).map(found -> found.digest().equals(mark.digest()) ? new Decision.Repeated(found.seq()) : refused(new Refusal.KeyReused(mark.key().orElseThrow(), found.seq())));
+        return mark.key()
+                .flatMap(key -> state.byKey(mark.account(), key))
+                .map(found -> found.digest().equals(mark.digest())
+                        ? new Decision.Repeated(found.seq())
+                        : refused(new Refusal.KeyReused(mark.key().orElseThrow(), found.seq())));
     }
 
     private static Optional<Decision> byReference(LedgerState state, Act.Allocate act) {
-        return act.reference().flatMap(reference -> state.byReference(act.series(), reference)).map(found ->
-                found.digest().equals(act.mark().digest()) ? new Decision.Repeated(found.seq()) : refused(new Refusal.ReferenceReused(act.series(), act.reference().orElseThrow(), found.seq())));
+        return act.reference()
+                .flatMap(reference -> state.byReference(act.series(), reference))
+                .map(found -> found.digest().equals(act.mark().digest())
+                        ? new Decision.Repeated(found.seq())
+                        : refused(new Refusal.ReferenceReused(
+                                act.series(), act.reference().orElseThrow(), found.seq())));
     }
 
     private static Decision refused(Refusal refusal) {

@@ -25,7 +25,10 @@ import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesChange;
 import org.youngtally.core.series.SeriesDraft;
 
-/** Decides what becomes of definitions: all of them hold, and what they would give is proved never to clash, or none is taken. */
+/**
+ * Decides what becomes of definitions: all of them hold, and what they would give is proved never to clash, or none is
+ * taken.
+ */
 final class Definitions {
     private final LedgerState state;
     private final List<DraftFaults> faults = new ArrayList<>();
@@ -33,6 +36,7 @@ final class Definitions {
     private final Map<String, Integer> places = new LinkedHashMap<>();
     /** What is new or has a new version, by key. */
     private final Map<String, Namespace> namespaces = new LinkedHashMap<>();
+
     private final Map<String, Codebook> books = new LinkedHashMap<>();
     private final Map<String, Series> changed = new LinkedHashMap<>();
     private OrganisationDefinitions organisation;
@@ -49,9 +53,13 @@ final class Definitions {
         Drafts drafts = act.drafts();
         Optional<Decision> moved = act.expects().flatMap(expected -> moved(drafts, expected));
         if (moved.isPresent()) return moved.get();
-        for (int i = 0; i < drafts.namespaces().size(); i++) namespace(i, drafts.namespaces().get(i), drafts.namespaces());
-        for (int i = 0; i < drafts.codebooks().size(); i++) codebook(i, drafts.codebooks().get(i), drafts.codebooks());
-        if (faults.isEmpty()) for (int i = 0; i < drafts.series().size(); i++) series(i, drafts.series().get(i));
+        for (int i = 0; i < drafts.namespaces().size(); i++)
+            namespace(i, drafts.namespaces().get(i), drafts.namespaces());
+        for (int i = 0; i < drafts.codebooks().size(); i++)
+            codebook(i, drafts.codebooks().get(i), drafts.codebooks());
+        if (faults.isEmpty())
+            for (int i = 0; i < drafts.series().size(); i++)
+                series(i, drafts.series().get(i));
         if (faults.isEmpty()) affected();
         organisation = new OrganisationDefinitions(state, drafts, books(), seriesNow(), faults);
         if (faults.isEmpty()) organisation.check();
@@ -62,36 +70,66 @@ final class Definitions {
         books.values().forEach(book -> effects.add(new Effect.CodebookDefined(book)));
         changed.values().forEach(series -> effects.add(new Effect.Defined(series)));
         effects.addAll(organisation.effects());
-        act.files().stream().filter(file -> !state.keptFile(file.name()).equals(Optional.of(file.text()))).forEach(file -> effects.add(new Effect.FileKept(file)));
+        act.files().stream()
+                .filter(file -> !state.keptFile(file.name()).equals(Optional.of(file.text())))
+                .forEach(file -> effects.add(new Effect.FileKept(file)));
         return new Decision.Done(effects);
     }
 
     private Optional<Decision> moved(Drafts drafts, int expected) {
-        if (!drafts.routes().isEmpty()) return OrganisationDefinitions.moved(state, drafts.routes().getFirst(), expected);
+        if (!drafts.routes().isEmpty())
+            return OrganisationDefinitions.moved(state, drafts.routes().getFirst(), expected);
         boolean book = drafts.series().isEmpty();
-        String key = String.valueOf(book ? drafts.codebooks().getFirst().key() : drafts.series().getFirst().key());
-        int version = book ? state.codebook(key).map(Codebook::version).orElse(0) : state.series(key).map(Series::version).orElse(0);
-        return version == expected ? Optional.empty() : Optional.of(new Decision.Refused(new Refusal.VersionMoved(book ? What.CODEBOOK : What.SERIES, key, expected, version)));
+        String key = String.valueOf(
+                book
+                        ? drafts.codebooks().getFirst().key()
+                        : drafts.series().getFirst().key());
+        int version = book
+                ? state.codebook(key).map(Codebook::version).orElse(0)
+                : state.series(key).map(Series::version).orElse(0);
+        return version == expected
+                ? Optional.empty()
+                : Optional.of(new Decision.Refused(
+                        new Refusal.VersionMoved(book ? What.CODEBOOK : What.SERIES, key, expected, version)));
     }
 
-    private void fault(What what, int index, String key, List<Fault> found) { faults.add(new DraftFaults(what, index, String.valueOf(key), found, Optional.empty())); }
+    private void fault(What what, int index, String key, List<Fault> found) {
+        faults.add(new DraftFaults(what, index, String.valueOf(key), found, Optional.empty()));
+    }
 
-    private static Fault twice(String key) { return new Fault("key", "‘" + key + "’ stands here twice", "give each a key of its own"); }
+    private static Fault twice(String key) {
+        return new Fault("key", "‘" + key + "’ stands here twice", "give each a key of its own");
+    }
 
     private void namespace(int index, NamespaceDraft draft, List<NamespaceDraft> all) {
         if (!draft.faults().isEmpty()) {
             fault(What.NAMESPACE, index, draft.key(), draft.faults());
             return;
         }
-        if (all.subList(0, index).stream().anyMatch(other -> draft.key().equals(other.key()))) fault(What.NAMESPACE, index, draft.key(), List.of(twice(draft.key())));
+        if (all.subList(0, index).stream().anyMatch(other -> draft.key().equals(other.key())))
+            fault(What.NAMESPACE, index, draft.key(), List.of(twice(draft.key())));
         Namespace before = namespace(draft.key());
         Namespace now = draft.checked().withVersion(before.version());
-        boolean used = state.allSeries().stream().anyMatch(series -> series.namespace().equals(draft.key()) && !state.uses(series.key()).isEmpty());
-        if (used && now.repeats() != before.repeats()) fault(What.NAMESPACE, index, draft.key(), List.of(new Fault("repeats", "is fixed since the first number of the namespace was given", "keep it, and define another namespace")));
+        boolean used = state.allSeries().stream()
+                .anyMatch(series -> series.namespace().equals(draft.key())
+                        && !state.uses(series.key()).isEmpty());
+        if (used && now.repeats() != before.repeats())
+            fault(
+                    What.NAMESPACE,
+                    index,
+                    draft.key(),
+                    List.of(new Fault(
+                            "repeats",
+                            "is fixed since the first number of the namespace was given",
+                            "keep it, and define another namespace")));
         if (!now.equals(before)) namespaces.put(now.key(), now.withVersion(before.version() + 1));
     }
 
-    private Namespace namespace(String key) { return Optional.ofNullable(namespaces.get(key)).or(() -> state.namespace(key)).orElse(Namespace.usual(key)); }
+    private Namespace namespace(String key) {
+        return Optional.ofNullable(namespaces.get(key))
+                .or(() -> state.namespace(key))
+                .orElse(Namespace.usual(key));
+    }
 
     private void codebook(int index, CodebookDraft draft, List<CodebookDraft> all) {
         CodebookCheck.Result checked = CodebookCheck.of(draft);
@@ -100,7 +138,8 @@ final class Definitions {
             return;
         }
         Codebook book = checked.book().get();
-        if (all.subList(0, index).stream().anyMatch(other -> book.key().equals(other.key()))) fault(What.CODEBOOK, index, book.key(), List.of(twice(book.key())));
+        if (all.subList(0, index).stream().anyMatch(other -> book.key().equals(other.key())))
+            fault(What.CODEBOOK, index, book.key(), List.of(twice(book.key())));
         Optional<Codebook> before = state.codebook(book.key());
         if (before.isEmpty()) {
             books.put(book.key(), book);
@@ -108,7 +147,8 @@ final class Definitions {
         }
         CodebookChange.Result change = CodebookChange.of(before.get(), book);
         if (change.book().isEmpty()) fault(What.CODEBOOK, index, book.key(), change.faults());
-        else if (!change.book().get().equals(before.get())) books.put(book.key(), change.book().get());
+        else if (!change.book().get().equals(before.get()))
+            books.put(book.key(), change.book().get());
     }
 
     private Map<String, Codebook> books() {
@@ -137,9 +177,22 @@ final class Definitions {
             return;
         }
         if (series.order().repeats() != namespace(series.namespace()).repeats()) {
-            fault(What.SERIES, index, series.key(), List.of(series.order().repeats()
-                    ? new Fault("order", "the namespace ‘" + series.namespace() + "’ does not say that its marks come round again", "define it under namespaces: with repeats: allowed, or count on")
-                    : new Fault("namespace", "‘" + series.namespace() + "’ is for marks that come round again", "write order: " + Order.Kind.REPEATING.word() + ", or name another namespace")));
+            fault(
+                    What.SERIES,
+                    index,
+                    series.key(),
+                    List.of(
+                            series.order().repeats()
+                                    ? new Fault(
+                                            "order",
+                                            "the namespace ‘" + series.namespace()
+                                                    + "’ does not say that its marks come round again",
+                                            "define it under namespaces: with repeats: allowed, or count on")
+                                    : new Fault(
+                                            "namespace",
+                                            "‘" + series.namespace() + "’ is for marks that come round again",
+                                            "write order: " + Order.Kind.REPEATING.word()
+                                                    + ", or name another namespace")));
             return;
         }
         Optional<Series> existing = state.series(series.key());
@@ -149,34 +202,67 @@ final class Definitions {
         }
         SeriesChange.Result change = SeriesChange.of(existing.get(), series, state.uses(series.key()));
         if (change.series().isEmpty()) fault(What.SERIES, index, series.key(), change.faults());
-        else if (!change.series().get().equals(existing.get())) changed.put(series.key(), change.series().get());
+        else if (!change.series().get().equals(existing.get()))
+            changed.put(series.key(), change.series().get());
     }
 
-    private Series withSecret(Series series) { return series.order().scatters() ? series.withScatter(state.scatter(series.key())) : series; }
+    private Series withSecret(Series series) {
+        return series.order().scatters() ? series.withScatter(state.scatter(series.key())) : series;
+    }
 
     /** The series that stand already, and rest on something that changes. */
     private void affected() {
         Map<String, Codebook> all = books();
         for (Series series : state.allSeries()) {
             if (changed.containsKey(series.key())) continue;
-            if (series.order().repeats() != namespace(series.namespace()).repeats()) faults.add(new DraftFaults(What.NAMESPACE, -1, series.namespace(), List.of(new Fault("repeats", "the series ‘" + series.key() + "’ of this namespace is defined otherwise", "change the two together, or define another namespace")), Optional.empty()));
+            if (series.order().repeats() != namespace(series.namespace()).repeats())
+                faults.add(new DraftFaults(
+                        What.NAMESPACE,
+                        -1,
+                        series.namespace(),
+                        List.of(new Fault(
+                                "repeats",
+                                "the series ‘" + series.key() + "’ of this namespace is defined otherwise",
+                                "change the two together, or define another namespace")),
+                        Optional.empty()));
             if (series.codebooks().stream().noneMatch(books::containsKey)) continue;
             List<Fault> found = DraftCheck.of(SeriesDraft.of(series), all).faults();
-            for (Fault fault : found) faults.add(new DraftFaults(What.CODEBOOK, -1, series.codebooks().stream().filter(books::containsKey).findFirst().orElseThrow(), List.of(new Fault("choices", "the series ‘" + series.key() + "’ could not be kept: " + (fault.path().isEmpty() ? "" : fault.path() + ": ") + fault.problem(), fault.accepted())), Optional.empty()));
+            for (Fault fault : found)
+                faults.add(new DraftFaults(
+                        What.CODEBOOK,
+                        -1,
+                        series.codebooks().stream()
+                                .filter(books::containsKey)
+                                .findFirst()
+                                .orElseThrow(),
+                        List.of(new Fault(
+                                "choices",
+                                "the series ‘" + series.key() + "’ could not be kept: "
+                                        + (fault.path().isEmpty() ? "" : fault.path() + ": ") + fault.problem(),
+                                fault.accepted())),
+                        Optional.empty()));
         }
     }
 
     private void prove() {
         Map<String, Series> members = seriesNow();
         var touched = new LinkedHashSet<>(changed.keySet());
-        members.values().stream().filter(series -> series.codebooks().stream().anyMatch(books::containsKey)).forEach(series -> touched.add(series.key()));
+        members.values().stream()
+                .filter(series -> series.codebooks().stream().anyMatch(books::containsKey))
+                .forEach(series -> touched.add(series.key()));
         Map<String, Codebook> all = books();
-        for (String namespace : touched.stream().map(key -> members.get(key).namespace()).distinct().toList()) {
+        for (String namespace : touched.stream()
+                .map(key -> members.get(key).namespace())
+                .distinct()
+                .toList()) {
             // Marks that come round again need not be unique.
             if (namespace(namespace).repeats()) continue;
-            List<Fields> inside = members.values().stream().filter(series -> series.namespace().equals(namespace)).map(series -> Fields.of(series, key -> Optional.ofNullable(all.get(key)))).toList();
+            List<Fields> inside = members.values().stream()
+                    .filter(series -> series.namespace().equals(namespace))
+                    .map(series -> Fields.of(series, key -> Optional.ofNullable(all.get(key))))
+                    .toList();
             switch (Proof.of(inside, touched)) {
-                case Proof.Disjoint disjoint -> { }
+                case Proof.Disjoint disjoint -> {}
                 case Proof.Clashing clashing -> faults.add(clashing(namespace, clashing.clash(), touched));
                 case Proof.Undecided undecided -> faults.add(undecided(namespace, undecided, touched));
             }
@@ -185,26 +271,50 @@ final class Definitions {
 
     private DraftFaults clashing(String namespace, Clash clash, Set<String> touched) {
         // The fault is shown at a series that is being changed; the other may be one that stands already.
-        String key = touched.contains(clash.one().series()) ? clash.one().series() : clash.other().series();
-        return at(key, new Fault("pattern", "‘" + clash.text() + "’ would arise in two ways in the namespace ‘" + namespace + "’", remedy(clash)), Optional.of(clash));
+        String key = touched.contains(clash.one().series())
+                ? clash.one().series()
+                : clash.other().series();
+        return at(
+                key,
+                new Fault(
+                        "pattern",
+                        "‘" + clash.text() + "’ would arise in two ways in the namespace ‘" + namespace + "’",
+                        remedy(clash)),
+                Optional.of(clash));
     }
 
     private DraftFaults undecided(String namespace, Proof.Undecided undecided, Set<String> touched) {
         String key = touched.contains(undecided.one()) ? undecided.one() : undecided.other();
-        String which = undecided.one().equals(undecided.other()) ? "two numbers of ‘" + key + "’" : "a number of ‘" + undecided.one() + "’ and one of ‘" + undecided.other() + "’";
-        return at(key, new Fault("pattern", "it cannot be proved that " + which + " are never alike in the namespace ‘" + namespace + "’: " + undecided.cause(),
-                undecided.remedy() + "; or write proof: waived, where it is enough that each number is looked up when it is given"), Optional.empty());
+        String which = undecided.one().equals(undecided.other())
+                ? "two numbers of ‘" + key + "’"
+                : "a number of ‘" + undecided.one() + "’ and one of ‘" + undecided.other() + "’";
+        return at(
+                key,
+                new Fault(
+                        "pattern",
+                        "it cannot be proved that " + which + " are never alike in the namespace ‘" + namespace + "’: "
+                                + undecided.cause(),
+                        undecided.remedy()
+                                + "; or write proof: waived, where it is enough that each number is looked up when it is given"),
+                Optional.empty());
     }
 
     /** At the draft of a series, or at the codebook that changes beneath it. */
     private DraftFaults at(String key, Fault fault, Optional<Clash> clash) {
         if (places.containsKey(key)) return new DraftFaults(What.SERIES, places.get(key), key, List.of(fault), clash);
-        return new DraftFaults(What.CODEBOOK, -1, books.keySet().stream().findFirst().orElse(key), List.of(new Fault("choices", "in the series ‘" + key + "’ " + fault.problem(), fault.accepted())), clash);
+        return new DraftFaults(
+                What.CODEBOOK,
+                -1,
+                books.keySet().stream().findFirst().orElse(key),
+                List.of(new Fault("choices", "in the series ‘" + key + "’ " + fault.problem(), fault.accepted())),
+                clash);
     }
 
     private static String remedy(Clash clash) {
-        if (!clash.one().series().equals(clash.other().series())) return "give the two series patterns that differ in a literal part, or namespaces of their own";
-        if (clash.one().range() == clash.other().range()) return "let the pattern show what separates the lanes (the year, or the year and month), and keep fields and parts of varying length apart with a literal";
+        if (!clash.one().series().equals(clash.other().series()))
+            return "give the two series patterns that differ in a literal part, or namespaces of their own";
+        if (clash.one().range() == clash.other().range())
+            return "let the pattern show what separates the lanes (the year, or the year and month), and keep fields and parts of varying length apart with a literal";
         return "let the two ranges differ in their values, or let the pattern show the dates that separate them";
     }
 }

@@ -10,7 +10,13 @@ import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.SeriesDraft;
 
 /** Definitions as somebody wrote them, to be taken all together or not at all. */
-public record Drafts(List<NamespaceDraft> namespaces, List<CodebookDraft> codebooks, List<SeriesDraft> series, List<UnitDraft> units, List<KindDraft> kinds, List<RouteDraft> routes) {
+public record Drafts(
+        List<NamespaceDraft> namespaces,
+        List<CodebookDraft> codebooks,
+        List<SeriesDraft> series,
+        List<UnitDraft> units,
+        List<KindDraft> kinds,
+        List<RouteDraft> routes) {
     public static final Drafts NONE = new Drafts(List.of(), List.of(), List.of());
 
     public Drafts {
@@ -23,16 +29,34 @@ public record Drafts(List<NamespaceDraft> namespaces, List<CodebookDraft> codebo
     }
 
     /** Without anything of the organisation. */
-    public Drafts(List<NamespaceDraft> namespaces, List<CodebookDraft> codebooks, List<SeriesDraft> series) { this(namespaces, codebooks, series, List.of(), List.of(), List.of()); }
+    public Drafts(List<NamespaceDraft> namespaces, List<CodebookDraft> codebooks, List<SeriesDraft> series) {
+        this(namespaces, codebooks, series, List.of(), List.of(), List.of());
+    }
 
-    public static Drafts of(List<SeriesDraft> series) { return new Drafts(List.of(), List.of(), series); }
+    public static Drafts of(List<SeriesDraft> series) {
+        return new Drafts(List.of(), List.of(), series);
+    }
 
-    public static Drafts of(CodebookDraft codebook) { return new Drafts(List.of(), List.of(codebook), List.of()); }
+    public static Drafts of(CodebookDraft codebook) {
+        return new Drafts(List.of(), List.of(codebook), List.of());
+    }
 
-    public static Drafts of(RouteDraft route) { return new Drafts(List.of(), List.of(), List.of(), List.of(), List.of(), List.of(route)); }
+    public static Drafts of(RouteDraft route) {
+        return new Drafts(List.of(), List.of(), List.of(), List.of(), List.of(), List.of(route));
+    }
 
     /** These and others, behind them. */
-    public Drafts and(Drafts others) { return new Drafts(joined(namespaces, others.namespaces), joined(codebooks, others.codebooks), joined(series, others.series), joined(units, others.units), joined(kinds, others.kinds), joined(routes, others.routes)); }
+    public Drafts and(Drafts others) {
+        return new Drafts(
+                joined(namespaces, others.namespaces),
+                joined(codebooks, others.codebooks),
+                joined(series, others.series),
+                joined(units, others.units),
+                joined(kinds, others.kinds),
+                joined(routes, others.routes));
+    }
 
-    private static <T> List<T> joined(List<T> one, List<T> other) { return Stream.concat(one.stream(), other.stream()).toList(); }
+    private static <T> List<T> joined(List<T> one, List<T> other) {
+        return Stream.concat(one.stream(), other.stream()).toList();
+    }
 }

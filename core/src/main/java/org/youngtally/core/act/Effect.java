@@ -14,30 +14,49 @@ import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
 
-/** What an act does to the ledger. Effects are facts: applying them takes no further decision. Positions are counted from 0, and both ends of a stretch of them are included. */
+/**
+ * What an act does to the ledger. Effects are facts: applying them takes no further decision. Positions are counted
+ * from 0, and both ends of a stretch of them are included.
+ */
 public sealed interface Effect {
 
     /** A lane comes into being with its first position still to give. */
     record LaneOpened(int lane, LaneKey key) implements Effect {}
 
     /**
-     * Positions are given. Unless they lie ahead of the counter, or were returned before, the counter then stands behind them.
+     * Positions are given. Unless they lie ahead of the counter, or were returned before, the counter then stands
+     * behind them.
      *
      * @param version the version of the series that rendered them
      * @param round of a series that starts over, from 1; 0 for any other
      * @param texts the identifiers in order; empty for a block, whose identifiers are rendered when asked for
      */
-    record Issued(int lane, long from, long to, int version, Particulars particulars, long round, List<String> texts, Manner manner) implements Effect {
+    record Issued(
+            int lane,
+            long from,
+            long to,
+            int version,
+            Particulars particulars,
+            long round,
+            List<String> texts,
+            Manner manner)
+            implements Effect {
         public Issued {
             texts = List.copyOf(texts);
         }
 
-        public long quantity() { return to - from + 1; }
+        public long quantity() {
+            return to - from + 1;
+        }
 
-        public boolean isBlock() { return texts.isEmpty(); }
+        public boolean isBlock() {
+            return texts.isEmpty();
+        }
 
         /** Whether the counter stands behind them afterwards. */
-        public boolean isCounted() { return !manner.ahead() && manner.formerly().isEmpty(); }
+        public boolean isCounted() {
+            return !manner.ahead() && manner.formerly().isEmpty();
+        }
 
         /**
          * One of its numbers, or all of its block, as it stands in the ledger.
@@ -46,8 +65,17 @@ public sealed interface Effect {
          */
         public Stretch stretch(long seq, int index) {
             Optional<String> text = isBlock() ? Optional.empty() : Optional.of(texts.get(index));
-            boolean ahead = manner.ahead() || manner.formerly().map(stretch -> stretch.origin().ahead()).orElse(false);
-            return new Stretch(isBlock() ? from : from + index, isBlock() ? to : from + index, manner.until().isPresent() ? PositionState.HELD : PositionState.ISSUED, 0, isBlock() ? seq : 0, new Origin(seq, version, particulars, manner.until(), ahead, text));
+            boolean ahead = manner.ahead()
+                    || manner.formerly()
+                            .map(stretch -> stretch.origin().ahead())
+                            .orElse(false);
+            return new Stretch(
+                    isBlock() ? from : from + index,
+                    isBlock() ? to : from + index,
+                    manner.until().isPresent() ? PositionState.HELD : PositionState.ISSUED,
+                    0,
+                    isBlock() ? seq : 0,
+                    new Origin(seq, version, particulars, manner.until(), ahead, text));
         }
     }
 
@@ -68,7 +96,9 @@ public sealed interface Effect {
      * @param version the version of the series that says so
      */
     record Skipped(int lane, long from, long to, int version, Particulars particulars) implements Effect {
-        public long quantity() { return to - from + 1; }
+        public long quantity() {
+            return to - from + 1;
+        }
     }
 
     /** The counter steps over positions that were given ahead of it. */
@@ -81,8 +111,12 @@ public sealed interface Effect {
      * @param first the identifier at the first of them
      * @param last the identifier at the last
      */
-    record Settled(int lane, long from, long to, PositionState was, long since, PositionState now, String first, String last) implements Effect {
-        public long quantity() { return to - from + 1; }
+    record Settled(
+            int lane, long from, long to, PositionState was, long since, PositionState now, String first, String last)
+            implements Effect {
+        public long quantity() {
+            return to - from + 1;
+        }
     }
 
     /**

@@ -92,14 +92,10 @@ public interface LedgerState extends Shelf {
 
     record EarlierAct(long seq, String digest) {}
 
-    /**
-     * @param spans what was taken, whatever became of it
-     */
+    /** @param spans what was taken, whatever became of it */
     record Taken(String series, Optional<String> reference, List<Span> spans) {}
 
-    /**
-     * @param closing the entry that closed it
-     */
+    /** @param closing the entry that closed it */
     record Closed(long closing, Period period) {}
 
     /**

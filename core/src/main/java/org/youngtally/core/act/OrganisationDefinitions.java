@@ -40,7 +40,12 @@ final class OrganisationDefinitions {
      * @param series every series as it will be
      * @param faults where faults are put
      */
-    OrganisationDefinitions(LedgerState state, Drafts drafts, Map<String, Codebook> books, Map<String, Series> series, List<DraftFaults> faults) {
+    OrganisationDefinitions(
+            LedgerState state,
+            Drafts drafts,
+            Map<String, Codebook> books,
+            Map<String, Series> series,
+            List<DraftFaults> faults) {
         this.state = state;
         this.drafts = drafts;
         this.books = books;
@@ -50,7 +55,9 @@ final class OrganisationDefinitions {
     }
 
     /** What is new or changed. */
-    List<Effect> effects() { return effects; }
+    List<Effect> effects() {
+        return effects;
+    }
 
     void check() {
         for (int i = 0; i < drafts.units().size(); i++) unit(i, drafts.units().get(i));
@@ -58,24 +65,33 @@ final class OrganisationDefinitions {
         for (int i = 0; i < drafts.kinds().size(); i++) kind(i, drafts.kinds().get(i));
         if (!faults.isEmpty()) return;
         var written = new HashMap<String, Integer>();
-        for (int i = 0; i < drafts.routes().size(); i++) route(i, drafts.routes().get(i), written);
+        for (int i = 0; i < drafts.routes().size(); i++)
+            route(i, drafts.routes().get(i), written);
         if (!faults.isEmpty()) return;
         for (Route route : now.routes().values()) stands(route, written.getOrDefault(route.key(), -1));
         if (faults.isEmpty()) overlaps(written);
     }
 
-    private void fault(What what, int index, String key, Fault fault) { faults.add(new DraftFaults(what, index, key, List.of(fault), Optional.empty())); }
+    private void fault(What what, int index, String key, Fault fault) {
+        faults.add(new DraftFaults(what, index, key, List.of(fault), Optional.empty()));
+    }
 
-    private void faults(What what, int index, String key, List<Fault> found) { faults.add(new DraftFaults(what, index, String.valueOf(key), found, Optional.empty())); }
+    private void faults(What what, int index, String key, List<Fault> found) {
+        faults.add(new DraftFaults(what, index, String.valueOf(key), found, Optional.empty()));
+    }
 
-    private static Fault twice(String key) { return new Fault("key", "‘" + key + "’ stands here twice", "give each a key of its own"); }
+    private static Fault twice(String key) {
+        return new Fault("key", "‘" + key + "’ stands here twice", "give each a key of its own");
+    }
 
     private void unit(int index, UnitDraft draft) {
         if (!draft.faults().isEmpty()) {
             faults(What.UNIT, index, draft.key(), draft.faults());
             return;
         }
-        if (drafts.units().subList(0, index).stream().anyMatch(other -> draft.key().equals(other.key()))) fault(What.UNIT, index, draft.key(), twice(draft.key()));
+        if (drafts.units().subList(0, index).stream()
+                .anyMatch(other -> draft.key().equals(other.key())))
+            fault(What.UNIT, index, draft.key(), twice(draft.key()));
         Unit before = now.units().get(draft.key());
         Unit after = draft.checked().withVersion(before == null ? 1 : before.version());
         if (after.equals(before)) return;
@@ -89,11 +105,39 @@ final class OrganisationDefinitions {
         Unit unit = now.units().get(draft.key());
         if (unit == null || !draft.faults().isEmpty()) return;
         unit.below().ifPresent(above -> {
-            if (!now.units().containsKey(above)) fault(What.UNIT, index, unit.key(), new Fault("below", "there is no unit ‘" + above + "’", NearestName.to(above, now.units().keySet()).map(near -> "did you mean " + near + "?").orElse("define it as well, or leave below: out")));
-            else if (now.isWithin(above, unit.key())) fault(What.UNIT, index, unit.key(), new Fault("below", "‘" + above + "’ lies below ‘" + unit.key() + "’ itself", "name a unit that does not"));
+            if (!now.units().containsKey(above))
+                fault(
+                        What.UNIT,
+                        index,
+                        unit.key(),
+                        new Fault(
+                                "below",
+                                "there is no unit ‘" + above + "’",
+                                NearestName.to(above, now.units().keySet())
+                                        .map(near -> "did you mean " + near + "?")
+                                        .orElse("define it as well, or leave below: out")));
+            else if (now.isWithin(above, unit.key()))
+                fault(
+                        What.UNIT,
+                        index,
+                        unit.key(),
+                        new Fault(
+                                "below",
+                                "‘" + above + "’ lies below ‘" + unit.key() + "’ itself",
+                                "name a unit that does not"));
         });
-        now.units().values().stream().filter(other -> !other.key().equals(unit.key()) && IdentifierKey.of(other.code()).equals(IdentifierKey.of(unit.code()))).findFirst()
-                .ifPresent(other -> fault(What.UNIT, index, unit.key(), new Fault("code", "‘" + unit.code() + "’ stands for the unit ‘" + other.key() + "’", "give each unit a code of its own")));
+        now.units().values().stream()
+                .filter(other -> !other.key().equals(unit.key())
+                        && IdentifierKey.of(other.code()).equals(IdentifierKey.of(unit.code())))
+                .findFirst()
+                .ifPresent(other -> fault(
+                        What.UNIT,
+                        index,
+                        unit.key(),
+                        new Fault(
+                                "code",
+                                "‘" + unit.code() + "’ stands for the unit ‘" + other.key() + "’",
+                                "give each unit a code of its own")));
     }
 
     private void kind(int index, KindDraft draft) {
@@ -102,7 +146,9 @@ final class OrganisationDefinitions {
             faults(What.KIND, index, draft.key(), checked.faults());
             return;
         }
-        if (drafts.kinds().subList(0, index).stream().anyMatch(other -> draft.key().equals(other.key()))) fault(What.KIND, index, draft.key(), twice(draft.key()));
+        if (drafts.kinds().subList(0, index).stream()
+                .anyMatch(other -> draft.key().equals(other.key())))
+            fault(What.KIND, index, draft.key(), twice(draft.key()));
         Kind before = now.kinds().get(draft.key());
         Kind after = checked.kind().get().withVersion(before == null ? 1 : before.version());
         if (after.equals(before)) return;
@@ -111,7 +157,9 @@ final class OrganisationDefinitions {
         effects.add(new Effect.KindDefined(kind));
     }
 
-    private RouteCheck.Result checked(RouteDraft draft) { return RouteCheck.of(draft, now, series, key -> Optional.ofNullable(books.get(key))); }
+    private RouteCheck.Result checked(RouteDraft draft) {
+        return RouteCheck.of(draft, now, series, key -> Optional.ofNullable(books.get(key)));
+    }
 
     private void route(int index, RouteDraft draft, Map<String, Integer> written) {
         RouteCheck.Result checked = checked(draft);
@@ -120,7 +168,15 @@ final class OrganisationDefinitions {
             return;
         }
         Route route = checked.route().get();
-        if (written.putIfAbsent(route.key(), index) != null) fault(What.ROUTE, index, route.key(), new Fault("when", "another route stands here for the same kind and unit, under the same condition", "keep one of them"));
+        if (written.putIfAbsent(route.key(), index) != null)
+            fault(
+                    What.ROUTE,
+                    index,
+                    route.key(),
+                    new Fault(
+                            "when",
+                            "another route stands here for the same kind and unit, under the same condition",
+                            "keep one of them"));
         Route before = now.routes().get(route.key());
         Route after = route.withVersion(before == null ? 1 : before.version());
         if (after.equals(before)) return;
@@ -133,8 +189,26 @@ final class OrganisationDefinitions {
     private void stands(Route route, int index) {
         if (index >= 0) return;
         RouteCheck.Result again = checked(RouteDraft.of(route));
-        if (again.route().filter(now -> !now.withVersion(route.version()).equals(route)).isPresent()) fault(What.ROUTE, -1, route.key(), new Fault("when", "the route ‘" + route.key() + "’ tests a field whose type would be another", "take the route away first, or add a field of another name"));
-        for (Fault fault : again.faults()) fault(What.ROUTE, -1, route.key(), new Fault(fault.path(), "the route ‘" + route.key() + "’ could not be kept: " + fault.problem(), fault.accepted()));
+        if (again.route()
+                .filter(now -> !now.withVersion(route.version()).equals(route))
+                .isPresent())
+            fault(
+                    What.ROUTE,
+                    -1,
+                    route.key(),
+                    new Fault(
+                            "when",
+                            "the route ‘" + route.key() + "’ tests a field whose type would be another",
+                            "take the route away first, or add a field of another name"));
+        for (Fault fault : again.faults())
+            fault(
+                    What.ROUTE,
+                    -1,
+                    route.key(),
+                    new Fault(
+                            fault.path(),
+                            "the route ‘" + route.key() + "’ could not be kept: " + fault.problem(),
+                            fault.accepted()));
     }
 
     private void overlaps(Map<String, Integer> written) {
@@ -142,25 +216,55 @@ final class OrganisationDefinitions {
             Route route = now.routes().get(key);
             if (route.when().isAlways()) continue;
             for (Route other : now.routesAt(route.kind(), route.unit())) {
-                if (other.when().isAlways() || other.key().equals(key) || written.getOrDefault(other.key(), -1) > written.get(key)) continue;
-                route.when().common(other.when()).ifPresent(values -> fault(What.ROUTE, written.get(key), key, new Fault("when", "a record with " + values.entrySet().stream().map(value -> value.getKey() + "=" + value.getValue()).collect(Collectors.joining(", ")) + " would be numbered by ‘" + route.series() + "’ and, by the route ‘" + other.key() + "’, by ‘" + other.series() + "’", "let the conditions rule each other out")));
+                if (other.when().isAlways()
+                        || other.key().equals(key)
+                        || written.getOrDefault(other.key(), -1) > written.get(key)) continue;
+                route.when()
+                        .common(other.when())
+                        .ifPresent(values -> fault(
+                                What.ROUTE,
+                                written.get(key),
+                                key,
+                                new Fault(
+                                        "when",
+                                        "a record with "
+                                                + values.entrySet().stream()
+                                                        .map(value -> value.getKey() + "=" + value.getValue())
+                                                        .collect(Collectors.joining(", "))
+                                                + " would be numbered by ‘" + route.series() + "’ and, by the route ‘"
+                                                + other.key() + "’, by ‘" + other.series() + "’",
+                                        "let the conditions rule each other out")));
             }
         }
     }
 
     static Optional<Decision> moved(LedgerState state, RouteDraft draft, int expected) {
-        Optional<Route> route = RouteCheck.of(draft, state.organisation(), state.allSeries().stream().collect(Collectors.toMap(Series::key, Function.identity())), state::codebook).route();
+        Optional<Route> route = RouteCheck.of(
+                        draft,
+                        state.organisation(),
+                        state.allSeries().stream().collect(Collectors.toMap(Series::key, Function.identity())),
+                        state::codebook)
+                .route();
         // One that has faults is refused for them.
         if (route.isEmpty()) return Optional.empty();
         String key = route.get().key();
-        int version = Optional.ofNullable(state.organisation().routes().get(key)).map(Route::version).orElse(0);
-        return version == expected ? Optional.empty() : Optional.of(new Decision.Refused(new Refusal.VersionMoved(What.ROUTE, key, expected, version)));
+        int version = Optional.ofNullable(state.organisation().routes().get(key))
+                .map(Route::version)
+                .orElse(0);
+        return version == expected
+                ? Optional.empty()
+                : Optional.of(new Decision.Refused(new Refusal.VersionMoved(What.ROUTE, key, expected, version)));
     }
 
     static Decision remove(LedgerState state, Act.RemoveRoute act) {
         Route route = state.organisation().routes().get(act.route());
-        if (route == null) return new Decision.Refused(new Refusal.UnknownRoute(act.route(), NearestName.to(act.route(), state.organisation().routes().keySet())));
-        if (act.expects().filter(version -> version != route.version()).isPresent()) return new Decision.Refused(new Refusal.VersionMoved(What.ROUTE, route.key(), act.expects().get(), route.version()));
+        if (route == null)
+            return new Decision.Refused(new Refusal.UnknownRoute(
+                    act.route(),
+                    NearestName.to(act.route(), state.organisation().routes().keySet())));
+        if (act.expects().filter(version -> version != route.version()).isPresent())
+            return new Decision.Refused(new Refusal.VersionMoved(
+                    What.ROUTE, route.key(), act.expects().get(), route.version()));
         return new Decision.Done(List.of(new Effect.RouteRemoved(route.key())));
     }
 }

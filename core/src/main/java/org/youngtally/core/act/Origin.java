@@ -13,4 +13,10 @@ import org.youngtally.core.pattern.Particulars;
  * @param ahead whether it was typed while the counter had not come so far
  * @param text the identifier; absent for one of a block
  */
-public record Origin(long seq, int version, Particulars particulars, Optional<Instant> until, boolean ahead, Optional<String> text) {}
+public record Origin(
+        long seq,
+        int version,
+        Particulars particulars,
+        Optional<Instant> until,
+        boolean ahead,
+        Optional<String> text) {}

@@ -12,7 +12,8 @@ public record Period(Scope scope, String key, LocalDate from, LocalDate to) {
 
     /** What a period is closed for. */
     public enum Scope {
-        SERIES("series"), NAMESPACE("namespace");
+        SERIES("series"),
+        NAMESPACE("namespace");
 
         private final String word;
 
@@ -20,10 +21,16 @@ public record Period(Scope scope, String key, LocalDate from, LocalDate to) {
             this.word = word;
         }
 
-        public String word() { return word; }
+        public String word() {
+            return word;
+        }
     }
 
-    public boolean concerns(Series series) { return key.equals(scope == Scope.SERIES ? series.key() : series.namespace()); }
+    public boolean concerns(Series series) {
+        return key.equals(scope == Scope.SERIES ? series.key() : series.namespace());
+    }
 
-    public boolean includes(LocalDate date) { return !date.isBefore(from) && !date.isAfter(to); }
+    public boolean includes(LocalDate date) {
+        return !date.isBefore(from) && !date.isAfter(to);
+    }
 }

@@ -2,9 +2,21 @@ package org.youngtally.core.act;
 
 import java.util.Arrays;
 
-/** What a position of a lane is, once it was given or passed over. The codes stand in the tables, the words in the journal. */
+/**
+ * What a position of a lane is, once it was given or passed over. The codes stand in the tables, the words in the
+ * journal.
+ */
 public enum PositionState {
-    ISSUED(1, "issued"), SKIPPED(2, "skipped"), HELD(3, "held"), RETURNED(4, "returned"), VOIDED(5, "voided"), LAPSED(6, "lapsed"), RELEASED(7, "released"), UNUSED(8, "unused"), CLOSED(9, "closed"), USED(10, "used");
+    ISSUED(1, "issued"),
+    SKIPPED(2, "skipped"),
+    HELD(3, "held"),
+    RETURNED(4, "returned"),
+    VOIDED(5, "voided"),
+    LAPSED(6, "lapsed"),
+    RELEASED(7, "released"),
+    UNUSED(8, "unused"),
+    CLOSED(9, "closed"),
+    USED(10, "used");
 
     private final byte code;
     private final String word;
@@ -14,17 +26,35 @@ public enum PositionState {
         this.word = word;
     }
 
-    public byte code() { return code; }
+    public byte code() {
+        return code;
+    }
 
-    public String word() { return word; }
+    public String word() {
+        return word;
+    }
 
-    public static PositionState of(byte code) { return Arrays.stream(values()).filter(state -> state.code == code).findFirst().orElseThrow(() -> new IllegalArgumentException("no position has the state " + code)); }
+    public static PositionState of(byte code) {
+        return Arrays.stream(values())
+                .filter(state -> state.code == code)
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("no position has the state " + code));
+    }
 
-    public static PositionState of(String word) { return Arrays.stream(values()).filter(state -> state.word.equals(word)).findFirst().orElseThrow(() -> new IllegalArgumentException("no position is ‘" + word + "’")); }
+    public static PositionState of(String word) {
+        return Arrays.stream(values())
+                .filter(state -> state.word.equals(word))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("no position is ‘" + word + "’"));
+    }
 
     /** Whether the number stands for something, or is set aside for it. */
-    public boolean isLive() { return this == HELD || this == ISSUED || this == USED; }
+    public boolean isLive() {
+        return this == HELD || this == ISSUED || this == USED;
+    }
 
     /** Whether it stands for nothing and never will. */
-    public boolean isVoid() { return !isLive() && this != RETURNED; }
+    public boolean isVoid() {
+        return !isLive() && this != RETURNED;
+    }
 }

@@ -13,17 +13,20 @@ import org.youngtally.core.organisation.Keeping.Deleting;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Placing;
 import org.youngtally.core.organisation.Unit;
+import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.record.KeptRecord.Line;
 import org.youngtally.core.record.KeptRecord.Numbered;
 import org.youngtally.core.record.KeptRecord.Standing;
-import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.record.LineOrder;
 import org.youngtally.core.record.RecordKeys;
 import org.youngtally.core.series.FieldFault;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.NearestName;
 
-/** Decides what becomes of records: the number of one is taken in the act that keeps it, and leaves it only in one that says why. */
+/**
+ * Decides what becomes of records: the number of one is taken in the act that keeps it, and leaves it only in one that
+ * says why.
+ */
 final class Recording {
     private final LedgerState state;
     private final Placing placing;
@@ -47,7 +50,9 @@ final class Recording {
             this.decision = decision;
         }
 
-        Stop(Refusal refusal) { this(new Decision.Refused(refusal)); }
+        Stop(Refusal refusal) {
+            this(new Decision.Refused(refusal));
+        }
     }
 
     Decision save(Act.SaveRecord act) {
@@ -68,30 +73,73 @@ final class Recording {
         Taken taken = take(placed, act.typed(), act.date(), act.series(), act.mark());
         var values = new TreeMap<>(placed.values());
         values.put(taken.number().into(), taken.number().text());
-        var record = new KeptRecord(state.nextRecord(), kind.key(), taken.number(), List.of(new Standing(unit.key(), values)), lines, 0, false, false, List.of(), 1).withLines(lines);
+        var record = new KeptRecord(
+                        state.nextRecord(),
+                        kind.key(),
+                        taken.number(),
+                        List.of(new Standing(unit.key(), values)),
+                        lines,
+                        0,
+                        false,
+                        false,
+                        List.of(),
+                        1)
+                .withLines(lines);
         return done(taken.effects(), record);
     }
 
     /** The record that is meant by what it is known by, whatever else is given. */
     private Optional<Long> known(Kind kind, Map<String, String> values) {
         var fields = new FieldValues(kind, state::codebook);
-        return kind.keeping().knownBy().stream().filter(name -> !values.getOrDefault(name, "").isBlank()).flatMap(name -> kind.field(name).flatMap(field -> fields.alone(field, values.get(name).strip())).flatMap(value -> state.knownRecord(kind.key(), name, RecordKeys.key(value))).stream()).findFirst();
+        return kind.keeping().knownBy().stream()
+                .filter(name -> !values.getOrDefault(name, "").isBlank())
+                .flatMap(name -> kind
+                        .field(name)
+                        .flatMap(field -> fields.alone(field, values.get(name).strip()))
+                        .flatMap(value -> state.knownRecord(kind.key(), name, RecordKeys.key(value)))
+                        .stream())
+                .findFirst();
     }
 
     /** A number that is taken, and what that does. */
     private record Taken(Numbered number, List<Effect> effects) {}
 
-    private Taken take(Placing.Placed placed, Optional<String> typed, Optional<LocalDate> date, String series, RequestMark mark) {
-        if (!placed.route().series().equals(series)) throw new Stop(new Refusal.RouteMoved(placed.kind().key(), placed.unit().key(), placed.route().series()));
+    private Taken take(
+            Placing.Placed placed, Optional<String> typed, Optional<LocalDate> date, String series, RequestMark mark) {
+        if (!placed.route().series().equals(series))
+            throw new Stop(new Refusal.RouteMoved(
+                    placed.kind().key(), placed.unit().key(), placed.route().series()));
         Act.Form form = typed.<Act.Form>map(Act.Form.Typed::new).orElse(Act.Form.SINGLES);
-        Decision decision = Decider.allocate(state, new Act.Allocate(series, date.or(() -> dated(placed)), placed.given(), 1, form, Optional.empty(), new Purpose(Optional.of(placed.kind().key()), Optional.of(placed.unit().key())), mark), now, today);
+        Decision decision = Decider.allocate(
+                state,
+                new Act.Allocate(
+                        series,
+                        date.or(() -> dated(placed)),
+                        placed.given(),
+                        1,
+                        form,
+                        Optional.empty(),
+                        new Purpose(
+                                Optional.of(placed.kind().key()),
+                                Optional.of(placed.unit().key())),
+                        mark),
+                now,
+                today);
         if (!(decision instanceof Decision.Done done)) throw new Stop(decision);
-        String text = done.effects().stream().filter(Effect.Issued.class::isInstance).map(Effect.Issued.class::cast).findFirst().orElseThrow().texts().getFirst();
+        String text = done.effects().stream()
+                .filter(Effect.Issued.class::isInstance)
+                .map(Effect.Issued.class::cast)
+                .findFirst()
+                .orElseThrow()
+                .texts()
+                .getFirst();
         return new Taken(new Numbered(series, text, placed.route().into()), done.effects());
     }
 
     /** The date that a record bears itself. */
-    static Optional<LocalDate> dated(Placing.Placed placed) { return placed.kind().keeping().datedBy().map(placed.values()::get).map(LocalDate::parse); }
+    static Optional<LocalDate> dated(Placing.Placed placed) {
+        return placed.kind().keeping().datedBy().map(placed.values()::get).map(LocalDate::parse);
+    }
 
     Decision change(Act.ChangeRecord act) {
         try {
@@ -102,16 +150,24 @@ final class Recording {
     }
 
     private Decision changed(Act.ChangeRecord act) {
-        KeptRecord record = state.record(act.record()).orElseThrow(() -> new Stop(new Refusal.UnknownRecord(act.record())));
-        if (act.expects().filter(version -> version != record.version()).isPresent()) throw new Stop(new Refusal.RecordMoved(record.id(), record.number().text(), act.expects().get(), record.version()));
-        if (record.deleted()) throw new Stop(new Refusal.RecordDeleted(record.id(), record.number().text()));
+        KeptRecord record =
+                state.record(act.record()).orElseThrow(() -> new Stop(new Refusal.UnknownRecord(act.record())));
+        if (act.expects().filter(version -> version != record.version()).isPresent())
+            throw new Stop(new Refusal.RecordMoved(
+                    record.id(), record.number().text(), act.expects().get(), record.version()));
+        if (record.deleted())
+            throw new Stop(
+                    new Refusal.RecordDeleted(record.id(), record.number().text()));
         Kind kind = kind(record.kind());
         Unit unit = unit(act.unit());
         if (act.change() instanceof RecordChange.TakeOver over) return takenOver(record, kind, unit, over);
-        Standing standing = record.in(unit.key()).orElseThrow(() -> new Stop(new Refusal.NotInUnit(record.id(), record.number().text(), unit.key(), record.units())));
+        Standing standing = record.in(unit.key())
+                .orElseThrow(() -> new Stop(
+                        new Refusal.NotInUnit(record.id(), record.number().text(), unit.key(), record.units())));
         return switch (act.change()) {
             case RecordChange.Edit edit -> edited(record, kind, standing, edit);
-            case RecordChange.Fix fix -> record.fixed() ? new Decision.Done(List.of()) : done(List.of(), next(record.asFixed()));
+            case RecordChange.Fix fix ->
+                record.fixed() ? new Decision.Done(List.of()) : done(List.of(), next(record.asFixed()));
             case RecordChange.Renumber renumber -> renumbered(record, kind, unit, renumber, act.mark());
             case RecordChange.Delete delete -> deleted(record, kind, delete, act.mark());
             case RecordChange.Attach attach -> done(List.of(), next(record.withFile(attach.file())));
@@ -119,19 +175,33 @@ final class Recording {
         };
     }
 
-    private static KeptRecord next(KeptRecord changed) { return changed.withVersion(changed.version() + 1); }
+    private static KeptRecord next(KeptRecord changed) {
+        return changed.withVersion(changed.version() + 1);
+    }
 
     private Decision edited(KeptRecord record, Kind kind, Standing standing, RecordChange.Edit edit) {
-        Map<String, String> values = switch (placing.read(kind, edit.values(), standing.values())) {
-            case FieldValues.Reading.Faulty faulty -> throw new Stop(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
-            case FieldValues.Reading.Understood understood -> understood.values();
-        };
+        Map<String, String> values =
+                switch (placing.read(kind, edit.values(), standing.values())) {
+                    case FieldValues.Reading.Faulty faulty ->
+                        throw new Stop(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
+                    case FieldValues.Reading.Understood understood -> understood.values();
+                };
         Set<String> common = placing.common(kind, record.number().series());
-        KeptRecord changed = record.withValues(each -> each.equals(standing) ? new Standing(each.unit(), values) : new Standing(each.unit(), with(each.values(), values, common)));
-        if (edit.lines().isPresent()) changed = changed.withLines(lines(kind, Optional.of(record), edit.lines().get()));
+        KeptRecord changed = record.withValues(each -> each.equals(standing)
+                ? new Standing(each.unit(), values)
+                : new Standing(each.unit(), with(each.values(), values, common)));
+        if (edit.lines().isPresent())
+            changed = changed.withLines(
+                    lines(kind, Optional.of(record), edit.lines().get()));
         for (Map.Entry<String, String> known : RecordKeys.known(kind, changed).entrySet()) {
-            Optional<Long> other = state.knownRecord(kind.key(), known.getKey(), known.getValue()).filter(found -> found != record.id());
-            if (other.isPresent()) throw new Stop(new Refusal.KnownAlready(known.getKey(), changed.values().get(known.getKey()), other.get(), state.record(other.get()).orElseThrow().number().text()));
+            Optional<Long> other = state.knownRecord(kind.key(), known.getKey(), known.getValue())
+                    .filter(found -> found != record.id());
+            if (other.isPresent())
+                throw new Stop(new Refusal.KnownAlready(
+                        known.getKey(),
+                        changed.values().get(known.getKey()),
+                        other.get(),
+                        state.record(other.get()).orElseThrow().number().text()));
         }
         return changed.equals(record) ? new Decision.Done(List.of()) : done(List.of(), next(changed));
     }
@@ -146,7 +216,8 @@ final class Recording {
         return values;
     }
 
-    private Decision renumbered(KeptRecord record, Kind kind, Unit unit, RecordChange.Renumber renumber, RequestMark mark) {
+    private Decision renumbered(
+            KeptRecord record, Kind kind, Unit unit, RecordChange.Renumber renumber, RequestMark mark) {
         if (renumber.reason().isEmpty()) throw new Stop(new Refusal.ReasonMissing("give a record another number"));
         Map<String, String> before = record.in(unit.key()).orElseThrow().values();
         Placing.Placed placed = placed(kind, unit, before, before);
@@ -156,41 +227,64 @@ final class Recording {
         var filled = new TreeMap<>(placed.values());
         filled.put(taken.number().into(), taken.number().text());
         Set<String> common = placing.common(kind, taken.number().series());
-        KeptRecord changed = record.withNumber(taken.number()).withValues(each -> new Standing(each.unit(), each.unit().equals(unit.key()) ? filled : with(each.values(), filled, common)));
+        KeptRecord changed = record.withNumber(taken.number())
+                .withValues(each -> new Standing(
+                        each.unit(), each.unit().equals(unit.key()) ? filled : with(each.values(), filled, common)));
         return done(effects, next(changed));
     }
 
     private Decision deleted(KeptRecord record, Kind kind, RecordChange.Delete delete, RequestMark mark) {
-        boolean returns = kind.keeping().deleting() == Deleting.RETURN && state.series(record.number().series()).orElseThrow().policy().returns();
-        if (!returns && delete.reason().isEmpty()) throw new Stop(new Refusal.ReasonMissing("delete a record whose number is void then"));
-        return done(settled(record, returns ? Act.Deed.RETURN : Act.Deed.VOID, delete.reason(), mark), next(record.asDeleted()));
+        boolean returns = kind.keeping().deleting() == Deleting.RETURN
+                && state.series(record.number().series()).orElseThrow().policy().returns();
+        if (!returns && delete.reason().isEmpty())
+            throw new Stop(new Refusal.ReasonMissing("delete a record whose number is void then"));
+        return done(
+                settled(record, returns ? Act.Deed.RETURN : Act.Deed.VOID, delete.reason(), mark),
+                next(record.asDeleted()));
     }
 
     /** What becomes of the number of a record; nothing where it is void already. */
     private List<Effect> settled(KeptRecord record, Act.Deed deed, Optional<String> reason, RequestMark mark) {
         Series series = state.series(record.number().series()).orElseThrow();
         Span spot = state.spot(series, record.number().text()).orElseThrow();
-        if (!state.stretches(spot.lane(), spot.from(), spot.from()).getFirst().state().isLive()) return List.of();
-        Decision decision = new Settling(state, record.id()).decide(new Act.Settle(series.key(), new Selection.Identifiers(List.of(record.number().text())), deed, reason, mark), series);
+        if (!state.stretches(spot.lane(), spot.from(), spot.from())
+                .getFirst()
+                .state()
+                .isLive()) return List.of();
+        Decision decision = new Settling(state, record.id())
+                .decide(
+                        new Act.Settle(
+                                series.key(),
+                                new Selection.Identifiers(
+                                        List.of(record.number().text())),
+                                deed,
+                                reason,
+                                mark),
+                        series);
         if (!(decision instanceof Decision.Done done)) throw new Stop(decision);
         return done.effects();
     }
 
     private Decision takenOver(KeptRecord record, Kind kind, Unit unit, RecordChange.TakeOver over) {
-        if (record.in(unit.key()).isPresent()) throw new Stop(new Refusal.InUnitAlready(record.id(), record.number().text(), unit.key()));
+        if (record.in(unit.key()).isPresent())
+            throw new Stop(
+                    new Refusal.InUnitAlready(record.id(), record.number().text(), unit.key()));
         Map<String, String> theirs = record.values();
         var wanted = new TreeMap<>(theirs);
         over.values().forEach((name, text) -> {
             if (!text.isBlank()) wanted.put(name, text);
         });
-        Map<String, String> values = switch (placing.read(kind, wanted, theirs)) {
-            case FieldValues.Reading.Faulty faulty -> throw new Stop(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
-            case FieldValues.Reading.Understood understood -> understood.values();
-        };
+        Map<String, String> values =
+                switch (placing.read(kind, wanted, theirs)) {
+                    case FieldValues.Reading.Faulty faulty ->
+                        throw new Stop(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
+                    case FieldValues.Reading.Understood understood -> understood.values();
+                };
         for (String name : placing.common(kind, record.number().series())) {
             String there = theirs.getOrDefault(name, "");
             String here = values.getOrDefault(name, "");
-            if (!here.equals(there)) throw new Stop(new Refusal.Disagreeing(record.number().text(), name, record.home(), there, here));
+            if (!here.equals(there))
+                throw new Stop(new Refusal.Disagreeing(record.number().text(), name, record.home(), there, here));
         }
         var standings = new ArrayList<>(record.standings());
         standings.add(new Standing(unit.key(), values));
@@ -203,31 +297,52 @@ final class Recording {
         FieldValues fields = FieldValues.ofLines(kind, state::codebook);
         for (int i = 0; i < wanted.size(); i++) {
             Optional<Integer> number = wanted.get(i).number();
-            Map<String, String> held = before.stream().flatMap(record -> record.lines().stream()).filter(line -> number.filter(own -> own == line.number()).isPresent()).map(Line::values).findFirst().orElse(Map.of());
+            Map<String, String> held = before.stream()
+                    .flatMap(record -> record.lines().stream())
+                    .filter(line -> number.filter(own -> own == line.number()).isPresent())
+                    .map(Line::values)
+                    .findFirst()
+                    .orElse(Map.of());
             switch (fields.read(wanted.get(i).values(), Set.of(), held)) {
-                case FieldValues.Reading.Faulty faulty -> throw new Stop(new Refusal.FieldFaulty(kind.key(), inLine(i, faulty.fault())));
-                case FieldValues.Reading.Understood understood -> read.add(new LineOrder.Wanted(number, understood.values()));
+                case FieldValues.Reading.Faulty faulty ->
+                    throw new Stop(new Refusal.FieldFaulty(kind.key(), inLine(i, faulty.fault())));
+                case FieldValues.Reading.Understood understood ->
+                    read.add(new LineOrder.Wanted(number, understood.values()));
             }
         }
         return switch (LineOrder.arrange(before, read, kind.keeping().lineStep())) {
-            case LineOrder.Result.Faulty faulty -> throw new Stop(new Refusal.LineFaulty(faulty.index(), faulty.number(), faulty.twice()));
+            case LineOrder.Result.Faulty faulty ->
+                throw new Stop(new Refusal.LineFaulty(faulty.index(), faulty.number(), faulty.twice()));
             case LineOrder.Result.Arranged arranged -> arranged.lines();
         };
     }
 
-    private static FieldFault inLine(int index, FieldFault fault) { return new FieldFault("lines[" + index + "]." + fault.field(), fault.kind(), fault.text(), fault.nearest(), fault.accepted()); }
+    private static FieldFault inLine(int index, FieldFault fault) {
+        return new FieldFault(
+                "lines[" + index + "]." + fault.field(), fault.kind(), fault.text(), fault.nearest(), fault.accepted());
+    }
 
     private Placing.Placed placed(Kind kind, Unit unit, Map<String, String> values, Map<String, String> before) {
         return switch (placing.place(kind, unit, values, before)) {
             case Placing.Faulty faulty -> throw new Stop(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
-            case Placing.NoRoute none -> throw new Stop(new Refusal.NoRoute(none.kind().key(), none.unit().key()));
+            case Placing.NoRoute none ->
+                throw new Stop(
+                        new Refusal.NoRoute(none.kind().key(), none.unit().key()));
             case Placing.Placed placed -> placed;
         };
     }
 
-    private Kind kind(String key) { return Optional.ofNullable(state.organisation().kinds().get(key)).orElseThrow(() -> new Stop(new Refusal.UnknownKind(key, NearestName.to(key, state.organisation().kinds().keySet())))); }
+    private Kind kind(String key) {
+        return Optional.ofNullable(state.organisation().kinds().get(key))
+                .orElseThrow(() -> new Stop(new Refusal.UnknownKind(
+                        key, NearestName.to(key, state.organisation().kinds().keySet()))));
+    }
 
-    private Unit unit(String key) { return Optional.ofNullable(state.organisation().units().get(key)).orElseThrow(() -> new Stop(new Refusal.UnknownUnit(key, NearestName.to(key, state.organisation().units().keySet())))); }
+    private Unit unit(String key) {
+        return Optional.ofNullable(state.organisation().units().get(key))
+                .orElseThrow(() -> new Stop(new Refusal.UnknownUnit(
+                        key, NearestName.to(key, state.organisation().units().keySet()))));
+    }
 
     private static Decision done(List<Effect> effects, KeptRecord record) {
         var all = new ArrayList<>(effects);

@@ -27,7 +27,8 @@ public sealed interface Refusal {
      * @param left how many they have
      * @param opensNext when a further range opens, if one will
      */
-    record Exhausted(String series, LocalDate date, long quantity, long left, Optional<LocalDate> opensNext) implements Refusal {}
+    record Exhausted(String series, LocalDate date, long quantity, long left, Optional<LocalDate> opensNext)
+            implements Refusal {}
 
     /** A field of the request is missing, unknown, or holds what the series cannot take. */
     record FieldFaulty(String series, FieldFault fault) implements Refusal {}
@@ -53,7 +54,14 @@ public sealed interface Refusal {
     record TypedFaulty(String series, String text, TypedFault fault, Optional<String> instead) implements Refusal {}
 
     /** What is wrong with a typed number. */
-    enum TypedFault { NOT_OF_THE_PATTERN, CHECK_WRONG, OUTSIDE_THE_RANGES, SKIPPED, TAKEN, RETIRED }
+    enum TypedFault {
+        NOT_OF_THE_PATTERN,
+        CHECK_WRONG,
+        OUTSIDE_THE_RANGES,
+        SKIPPED,
+        TAKEN,
+        RETIRED
+    }
 
     /** A series that follows the calendar has given a number for a later date. */
     record NotChronological(String series, LocalDate date, LocalDate latest) implements Refusal {}
@@ -73,7 +81,8 @@ public sealed interface Refusal {
      * @param identifier it
      * @param changed the entry that made it so
      */
-    record Unfit(String series, String identifier, PositionState state, Act.Deed deed, long changed) implements Refusal {}
+    record Unfit(String series, String identifier, PositionState state, Act.Deed deed, long changed)
+            implements Refusal {}
 
     /** Nothing that was selected is in a state for this. */
     record NothingFit(String series, Act.Deed deed) implements Refusal {}
@@ -122,7 +131,14 @@ public sealed interface Refusal {
     record DefinitionsFaulty(List<DraftFaults> faults) implements Refusal {}
 
     /** What is defined. */
-    enum What { NAMESPACE, CODEBOOK, SERIES, UNIT, KIND, ROUTE }
+    enum What {
+        NAMESPACE,
+        CODEBOOK,
+        SERIES,
+        UNIT,
+        KIND,
+        ROUTE
+    }
 
     /**
      * The faults of one definition.

@@ -14,19 +14,45 @@ import org.youngtally.core.text.IdentifierKey;
 /** Gives a returned position anew. It may read otherwise now, and then its former text is retired. */
 record Regiving(LedgerState state, Series series, Particulars particulars, Optional<Instant> until) {
 
-    /** The effects of giving it; absent where it cannot be given for these particulars: its value is skipped by now, or it would read as it did before it was given to somebody else. */
+    /**
+     * The effects of giving it; absent where it cannot be given for these particulars: its value is skipped by now, or
+     * it would read as it did before it was given to somebody else.
+     */
     Optional<List<Effect>> of(Range range, LaneKey key, int lane, Stretch stretch, long position) {
-        if (stretch.state() != PositionState.RETURNED || series.skippedTo(range, key, position) >= position) return Optional.empty();
+        if (stretch.state() != PositionState.RETURNED || series.skippedTo(range, key, position) >= position)
+            return Optional.empty();
         String text = series.render(range, particulars, position);
         String formerly = Identifiers.at(series, key, stretch, position);
         boolean reads = alike(text, formerly);
-        if (!reads && state.retired(lane, position).stream().anyMatch(origin -> alike(text, origin.text().orElseThrow()))) return Optional.empty();
+        if (!reads
+                && state.retired(lane, position).stream()
+                        .anyMatch(origin -> alike(text, origin.text().orElseThrow()))) return Optional.empty();
         Stretch one = stretch.between(position, position);
         var effects = new ArrayList<Effect>(2);
-        if (!reads) effects.add(new Effect.Retired(lane, position, new Origin(one.origin().seq(), one.origin().version(), one.origin().particulars(), one.origin().until(), one.origin().ahead(), Optional.of(formerly))));
-        effects.add(new Effect.Issued(lane, position, position, series.version(), particulars, Take.round(series, range, position), List.of(text), new Manner(until, false, Optional.of(one))));
+        if (!reads)
+            effects.add(new Effect.Retired(
+                    lane,
+                    position,
+                    new Origin(
+                            one.origin().seq(),
+                            one.origin().version(),
+                            one.origin().particulars(),
+                            one.origin().until(),
+                            one.origin().ahead(),
+                            Optional.of(formerly))));
+        effects.add(new Effect.Issued(
+                lane,
+                position,
+                position,
+                series.version(),
+                particulars,
+                Take.round(series, range, position),
+                List.of(text),
+                new Manner(until, false, Optional.of(one))));
         return Optional.of(effects);
     }
 
-    private static boolean alike(String text, String other) { return IdentifierKey.of(text).equals(IdentifierKey.of(other)); }
+    private static boolean alike(String text, String other) {
+        return IdentifierKey.of(text).equals(IdentifierKey.of(other));
+    }
 }

@@ -15,7 +15,9 @@ public sealed interface Selection {
     /** All in a row, both included. */
     record Through(String first, String last) implements Selection {}
 
-    /** All that one entry gave, as far as they are still what the act asks for; of a block what was not reported yet. */
+    /**
+     * All that one entry gave, as far as they are still what the act asks for; of a block what was not reported yet.
+     */
     record Taken(long seq) implements Selection {}
 
     /** The same, by what they were taken for. */

@@ -10,34 +10,45 @@ import java.util.TreeSet;
 import org.youngtally.core.act.LedgerState.Taken;
 import org.youngtally.core.series.Series;
 
-/** Says what became of numbers that were given: which of them an act is about, whether it may, and what they are then. */
+/**
+ * Says what became of numbers that were given: which of them an act is about, whether it may, and what they are then.
+ */
 final class Settling {
     private final LedgerState state;
     private final long ownRecord;
     private final Map<Integer, TreeMap<Long, Stretch>> chosen = new LinkedHashMap<>();
 
-    Settling(LedgerState state) { this(state, 0); }
+    Settling(LedgerState state) {
+        this(state, 0);
+    }
 
-    /**
-     * @param ownRecord the record whose number it is about, which may be given back with it; 0 for none
-     */
+    /** @param ownRecord the record whose number it is about, which may be given back with it; 0 for none */
     Settling(LedgerState state, long ownRecord) {
         this.state = state;
         this.ownRecord = ownRecord;
     }
 
     Decision decide(Act.Settle act, Series series) {
-        if (act.deed() == Act.Deed.RETURN && !series.policy().returns()) return refused(new Refusal.NoReturns(series.key()));
-        if (act.deed() == Act.Deed.VOID && act.reason().isEmpty()) return refused(new Refusal.ReasonMissing(act.deed().word()));
-        Optional<Refusal> refusal = switch (act.selection()) {
-            case Selection.Identifiers each -> identifiers(act, series, each.texts());
-            case Selection.Through row -> row(act, series, row);
-            case Selection.Taken taken -> taking(act, series, state.taking(taken.seq()), taken.seq(), "entry " + taken.seq());
-            case Selection.Reference named -> {
-                Optional<Long> holder = state.holder(series.key(), named.reference());
-                yield taking(act, series, holder.flatMap(state::taking), holder.orElse(0L), "the reference ‘" + named.reference() + "’");
-            }
-        };
+        if (act.deed() == Act.Deed.RETURN && !series.policy().returns())
+            return refused(new Refusal.NoReturns(series.key()));
+        if (act.deed() == Act.Deed.VOID && act.reason().isEmpty())
+            return refused(new Refusal.ReasonMissing(act.deed().word()));
+        Optional<Refusal> refusal =
+                switch (act.selection()) {
+                    case Selection.Identifiers each -> identifiers(act, series, each.texts());
+                    case Selection.Through row -> row(act, series, row);
+                    case Selection.Taken taken ->
+                        taking(act, series, state.taking(taken.seq()), taken.seq(), "entry " + taken.seq());
+                    case Selection.Reference named -> {
+                        Optional<Long> holder = state.holder(series.key(), named.reference());
+                        yield taking(
+                                act,
+                                series,
+                                holder.flatMap(state::taking),
+                                holder.orElse(0L),
+                                "the reference ‘" + named.reference() + "’");
+                    }
+                };
         if (refusal.isPresent()) return refused(refusal.get());
         if (chosen.isEmpty()) return refused(new Refusal.NothingFit(series.key(), act.deed()));
         return new Decision.Done(settle(act.deed()));
@@ -45,11 +56,16 @@ final class Settling {
 
     /** Ends holds whose time is up. */
     Decision lapse(List<Span> due) {
-        for (Span span : due) state.stretches(span.lane(), span.from(), span.to()).stream().filter(stretch -> stretch.state() == PositionState.HELD).forEach(stretch -> choose(span.lane(), stretch));
+        for (Span span : due)
+            state.stretches(span.lane(), span.from(), span.to()).stream()
+                    .filter(stretch -> stretch.state() == PositionState.HELD)
+                    .forEach(stretch -> choose(span.lane(), stretch));
         return new Decision.Done(settle(null));
     }
 
-    private void choose(int lane, Stretch stretch) { chosen.computeIfAbsent(lane, added -> new TreeMap<>()).put(stretch.from(), stretch); }
+    private void choose(int lane, Stretch stretch) {
+        chosen.computeIfAbsent(lane, added -> new TreeMap<>()).put(stretch.from(), stretch);
+    }
 
     private Optional<Refusal> identifiers(Act.Settle act, Series series, List<String> texts) {
         for (String text : texts) {
@@ -64,19 +80,32 @@ final class Settling {
     private Optional<Refusal> row(Act.Settle act, Series series, Selection.Through row) {
         Optional<Span> first = state.spot(series, row.first());
         Optional<Span> last = state.spot(series, row.last());
-        if (first.isEmpty() || last.isEmpty()) return Optional.of(new Refusal.NeverGiven(series.key(), first.isEmpty() ? row.first() : row.last()));
-        if (first.get().lane() != last.get().lane() || first.get().from() > last.get().from()) return Optional.of(new Refusal.NotARow(series.key(), row.first(), row.last()));
-        return each(act, series, new Span(first.get().lane(), first.get().from(), last.get().from()));
+        if (first.isEmpty() || last.isEmpty())
+            return Optional.of(new Refusal.NeverGiven(series.key(), first.isEmpty() ? row.first() : row.last()));
+        if (first.get().lane() != last.get().lane()
+                || first.get().from() > last.get().from())
+            return Optional.of(new Refusal.NotARow(series.key(), row.first(), row.last()));
+        return each(
+                act,
+                series,
+                new Span(first.get().lane(), first.get().from(), last.get().from()));
     }
 
     /** All of them must be fit, but for what is skipped between them. */
     private Optional<Refusal> each(Act.Settle act, Series series, Span span) {
         for (Stretch stretch : state.stretches(span.lane(), span.from(), span.to())) {
             if (stretch.state() == PositionState.SKIPPED && span.from() < span.to()) continue;
-            if (!fits(act.deed(), stretch.state(), true)) return Optional.of(new Refusal.Unfit(series.key(), text(series, span.lane(), stretch), stretch.state(), act.deed(), stretch.changed() == 0 ? stretch.origin().seq() : stretch.changed()));
+            if (!fits(act.deed(), stretch.state(), true))
+                return Optional.of(new Refusal.Unfit(
+                        series.key(),
+                        text(series, span.lane(), stretch),
+                        stretch.state(),
+                        act.deed(),
+                        stretch.changed() == 0 ? stretch.origin().seq() : stretch.changed()));
             Optional<Refusal> recorded = ofARecord(act, series, stretch);
             if (recorded.isPresent()) return recorded;
-            if (act.deed() == Act.Deed.USE && stretch.block() == 0) return Optional.of(new Refusal.NotOfABlock(series.key(), text(series, span.lane(), stretch)));
+            if (act.deed() == Act.Deed.USE && stretch.block() == 0)
+                return Optional.of(new Refusal.NotOfABlock(series.key(), text(series, span.lane(), stretch)));
             choose(span.lane(), stretch);
         }
         return Optional.empty();
@@ -86,20 +115,31 @@ final class Settling {
     private Optional<Refusal> ofARecord(Act.Settle act, Series series, Stretch stretch) {
         if (act.deed() != Act.Deed.RETURN || stretch.origin().text().isEmpty()) return Optional.empty();
         String text = stretch.origin().text().get();
-        return state.numberedRecord(series.key(), text).filter(id -> id != ownRecord).flatMap(state::record).filter(record -> !record.deleted() && record.number().text().equals(text)).map(record -> new Refusal.OfARecord(series.key(), text, record.id()));
+        return state.numberedRecord(series.key(), text)
+                .filter(id -> id != ownRecord)
+                .flatMap(state::record)
+                .filter(record -> !record.deleted() && record.number().text().equals(text))
+                .map(record -> new Refusal.OfARecord(series.key(), text, record.id()));
     }
 
-    private String text(Series series, int lane, Stretch stretch) { return Identifiers.at(series, state.laneKey(lane), stretch, stretch.from()); }
+    private String text(Series series, int lane, Stretch stretch) {
+        return Identifiers.at(series, state.laneKey(lane), stretch, stretch.from());
+    }
 
     /** Those of an entry that are fit; the others are left as they are. */
     private Optional<Refusal> taking(Act.Settle act, Series series, Optional<Taken> found, long seq, String what) {
         Optional<Taken> block = state.block(seq);
         Optional<Taken> taken = block.isPresent() ? block : found;
-        if (taken.isEmpty() || !taken.get().series().equals(series.key())) return Optional.of(new Refusal.UnknownTaking(series.key(), what));
+        if (taken.isEmpty() || !taken.get().series().equals(series.key()))
+            return Optional.of(new Refusal.UnknownTaking(series.key(), what));
         for (Span span : taken.get().spans())
             for (Stretch stretch : state.stretches(span.lane(), span.from(), span.to())) {
-                boolean own = block.isPresent() ? stretch.block() == seq : stretch.origin().seq() == seq;
-                if (!own || !fits(act.deed(), stretch.state(), false) || act.deed() == Act.Deed.USE && stretch.block() == 0) continue;
+                boolean own = block.isPresent()
+                        ? stretch.block() == seq
+                        : stretch.origin().seq() == seq;
+                if (!own
+                        || !fits(act.deed(), stretch.state(), false)
+                        || act.deed() == Act.Deed.USE && stretch.block() == 0) continue;
                 Optional<Refusal> recorded = ofARecord(act, series, stretch);
                 if (recorded.isPresent()) return recorded;
                 choose(span.lane(), stretch);
@@ -107,20 +147,19 @@ final class Settling {
         return Optional.empty();
     }
 
-    /**
-     * @param named whether the number was named, and not only the entry that gave it
-     */
+    /** @param named whether the number was named, and not only the entry that gave it */
     private static boolean fits(Act.Deed deed, PositionState now, boolean named) {
         return switch (deed) {
             case CONFIRM, RELEASE -> now == PositionState.HELD;
             case RETURN, USE -> now == PositionState.ISSUED;
-            case VOID -> named ? now.isLive() || now == PositionState.RETURNED : now == PositionState.HELD || now == PositionState.ISSUED;
+            case VOID ->
+                named
+                        ? now.isLive() || now == PositionState.RETURNED
+                        : now == PositionState.HELD || now == PositionState.ISSUED;
         };
     }
 
-    /**
-     * @param deed absent where holds lapse
-     */
+    /** @param deed absent where holds lapse */
     private List<Effect> settle(Act.Deed deed) {
         var effects = new ArrayList<Effect>();
         var ended = new TreeSet<Long>();
@@ -129,12 +168,27 @@ final class Settling {
             Effect.Settled run = null;
             for (Stretch stretch : stretches.values()) {
                 PositionState now = then(deed, series, stretch);
-                if (!now.isLive() && stretch.state().isLive()) ended.add(stretch.origin().seq());
+                if (!now.isLive() && stretch.state().isLive())
+                    ended.add(stretch.origin().seq());
                 String first = Identifiers.at(series, state.laneKey(lane), stretch, stretch.from());
-                String last = stretch.from() == stretch.to() ? first : Identifiers.at(series, state.laneKey(lane), stretch, stretch.to());
-                boolean goesOn = run != null && run.to() + 1 == stretch.from() && run.was() == stretch.state() && run.since() == stretch.changed() && run.now() == now;
+                String last = stretch.from() == stretch.to()
+                        ? first
+                        : Identifiers.at(series, state.laneKey(lane), stretch, stretch.to());
+                boolean goesOn = run != null
+                        && run.to() + 1 == stretch.from()
+                        && run.was() == stretch.state()
+                        && run.since() == stretch.changed()
+                        && run.now() == now;
                 if (run != null && !goesOn) effects.add(run);
-                run = new Effect.Settled(lane, goesOn ? run.from() : stretch.from(), stretch.to(), stretch.state(), stretch.changed(), now, goesOn ? run.first() : first, last);
+                run = new Effect.Settled(
+                        lane,
+                        goesOn ? run.from() : stretch.from(),
+                        stretch.to(),
+                        stretch.state(),
+                        stretch.changed(),
+                        now,
+                        goesOn ? run.first() : first,
+                        last);
             }
             effects.add(run);
         });
@@ -148,7 +202,9 @@ final class Settling {
         if (deed == Act.Deed.VOID) return PositionState.VOIDED;
         if (state.closedAt(series, stretch.origin().particulars().date()).isPresent()) return PositionState.CLOSED;
         if (series.policy().givesAgain()) return PositionState.RETURNED;
-        return deed == null ? PositionState.LAPSED : deed == Act.Deed.RELEASE ? PositionState.RELEASED : PositionState.UNUSED;
+        return deed == null
+                ? PositionState.LAPSED
+                : deed == Act.Deed.RELEASE ? PositionState.RELEASED : PositionState.UNUSED;
     }
 
     /** The reference of an entry none of whose numbers stands for anything once this is done. */
@@ -157,7 +213,9 @@ final class Settling {
         if (taken.isEmpty() || taken.get().reference().isEmpty()) return Optional.empty();
         String reference = taken.get().reference().get();
         for (Span span : taken.get().spans())
-            for (Stretch stretch : state.stretches(span.lane(), span.from(), span.to())) if (stretch.origin().seq() == seq && stretch.state().isLive() && !isChosen(span.lane(), stretch)) return Optional.empty();
+            for (Stretch stretch : state.stretches(span.lane(), span.from(), span.to()))
+                if (stretch.origin().seq() == seq && stretch.state().isLive() && !isChosen(span.lane(), stretch))
+                    return Optional.empty();
         return Optional.of(new Effect.ReferenceFreed(taken.get().series(), reference, seq));
     }
 
@@ -176,7 +234,8 @@ final class Settling {
     Decision split(Act.Split act) {
         Optional<Taken> block = state.block(act.block());
         if (block.isEmpty()) return refused(new Refusal.UnknownTaking("", "block " + act.block()));
-        if (act.quantity() < 1) return refused(new Refusal.QuantityOutOfBounds(act.quantity(), Long.MAX_VALUE, Act.Form.BLOCK));
+        if (act.quantity() < 1)
+            return refused(new Refusal.QuantityOutOfBounds(act.quantity(), Long.MAX_VALUE, Act.Form.BLOCK));
         var effects = new ArrayList<Effect>();
         long wanted = act.quantity();
         for (Span span : block.get().spans())
@@ -186,8 +245,12 @@ final class Settling {
                 effects.add(new Effect.Handed(span.lane(), stretch.from(), stretch.from() + quantity - 1, act.block()));
                 wanted -= quantity;
             }
-        return wanted > 0 ? refused(new Refusal.BlockTooSmall(act.block(), act.quantity(), act.quantity() - wanted)) : new Decision.Done(effects);
+        return wanted > 0
+                ? refused(new Refusal.BlockTooSmall(act.block(), act.quantity(), act.quantity() - wanted))
+                : new Decision.Done(effects);
     }
 
-    private static Decision refused(Refusal refusal) { return new Decision.Refused(refusal); }
+    private static Decision refused(Refusal refusal) {
+        return new Decision.Refused(refusal);
+    }
 }

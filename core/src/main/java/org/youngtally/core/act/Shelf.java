@@ -10,12 +10,17 @@ import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.Series;
 
-/** Where a {@link StateInMemory} finds what it does not hold: the ledger as it stood when the state forgot last, or another state that it goes ahead of. */
+/**
+ * Where a {@link StateInMemory} finds what it does not hold: the ledger as it stood when the state forgot last, or
+ * another state that it goes ahead of.
+ */
 public interface Shelf {
     /** The stretches that reach between two positions of a lane, whole or cut to them, in order. */
     List<Stretch> stretches(int lane, long from, long to);
 
-    /** Where an identifier of a series stands, in the form in which texts are compared; absent where it never gave it. */
+    /**
+     * Where an identifier of a series stands, in the form in which texts are compared; absent where it never gave it.
+     */
     Optional<Span> spot(Series series, String text);
 
     /** The entry that holds a reference of a series. */

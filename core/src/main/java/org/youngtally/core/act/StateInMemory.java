@@ -29,9 +29,9 @@ import org.youngtally.core.series.Series;
 import org.youngtally.core.text.IdentifierKey;
 
 /**
- * A state that takes in the effects of every act. Definitions, lanes, holds and what lies apart in a lane are always in memory;
- * single numbers, entries, keys and references are fetched from a {@link Shelf} when a decision asks for them, and then kept as the acts since change
- * them, until {@link #forget}.
+ * A state that takes in the effects of every act. Definitions, lanes, holds and what lies apart in a lane are always in
+ * memory; single numbers, entries, keys and references are fetched from a {@link Shelf} when a decision asks for them,
+ * and then kept as the acts since change them, until {@link #forget}.
  */
 public final class StateInMemory implements LedgerState {
 
@@ -59,6 +59,7 @@ public final class StateInMemory implements LedgerState {
     private final Map<Long, KeptRecord> records = new HashMap<>();
     /** By kind, field and value; empty for what no record is known by any more. */
     private final Map<List<String>, Optional<Long>> knownBy = new HashMap<>();
+
     private final Map<List<String>, Long> numbered = new HashMap<>();
     private Organisation organisation = Organisation.NONE;
     private int nextLane = 1;
@@ -66,7 +67,9 @@ public final class StateInMemory implements LedgerState {
 
     private record Position(int lane, long position) implements Comparable<Position> {
         @Override
-        public int compareTo(Position other) { return lane == other.lane ? Long.compare(position, other.position) : Integer.compare(lane, other.lane); }
+        public int compareTo(Position other) {
+            return lane == other.lane ? Long.compare(position, other.position) : Integer.compare(lane, other.lane);
+        }
     }
 
     public StateInMemory(Shelf shelf) {
@@ -87,18 +90,30 @@ public final class StateInMemory implements LedgerState {
         numbered.clear();
     }
 
-    public void remember(Series known) { series.put(known.key(), known); }
+    public void remember(Series known) {
+        series.put(known.key(), known);
+    }
 
-    public void remember(Codebook known) { books.put(known.key(), known); }
+    public void remember(Codebook known) {
+        books.put(known.key(), known);
+    }
 
-    public void remember(Namespace known) { namespaces.put(known.key(), known); }
+    public void remember(Namespace known) {
+        namespaces.put(known.key(), known);
+    }
 
-    public void remember(Organisation known) { organisation = known; }
+    public void remember(Organisation known) {
+        organisation = known;
+    }
 
-    public void remember(Account known) { accounts.put(known.name(), known); }
+    public void remember(Account known) {
+        accounts.put(known.name(), known);
+    }
 
     /** The number that the next new record gets. */
-    public void rememberNextRecord(long next) { nextRecord = next; }
+    public void rememberNextRecord(long next) {
+        nextRecord = next;
+    }
 
     public void remember(LaneKey key, LaneState lane) {
         lanes.put(key, lane);
@@ -107,13 +122,23 @@ public final class StateInMemory implements LedgerState {
     }
 
     /** A stretch that lies apart, or is held. */
-    public void remember(int lane, Stretch stretch) { place(lane, stretch); }
+    public void remember(int lane, Stretch stretch) {
+        place(lane, stretch);
+    }
 
-    public void rememberRetired(int lane, long position, Origin origin) { retired.computeIfAbsent(lane, added -> new HashMap<>()).computeIfAbsent(position, added -> new ArrayList<>()).add(origin); }
+    public void rememberRetired(int lane, long position, Origin origin) {
+        retired.computeIfAbsent(lane, added -> new HashMap<>())
+                .computeIfAbsent(position, added -> new ArrayList<>())
+                .add(origin);
+    }
 
-    public void remember(Closed period) { closed.put(period.closing(), period); }
+    public void remember(Closed period) {
+        closed.put(period.closing(), period);
+    }
 
-    public void rememberKey(String account, String key, EarlierAct act) { keys.put(List.of(account, key), act); }
+    public void rememberKey(String account, String key, EarlierAct act) {
+        keys.put(List.of(account, key), act);
+    }
 
     public void rememberReference(String seriesKey, String reference, EarlierAct act) {
         references.put(List.of(seriesKey, reference), act);
@@ -130,7 +155,8 @@ public final class StateInMemory implements LedgerState {
             switch (effect) {
                 case Effect.CodebookDefined defined -> remember(defined.codebook());
                 case Effect.NamespaceDefined defined -> remember(defined.namespace());
-                case Effect.FileKept kept -> files.put(kept.file().name(), kept.file().text());
+                case Effect.FileKept kept ->
+                    files.put(kept.file().name(), kept.file().text());
                 case Effect.Defined defined -> remember(defined.series());
                 case Effect.UnitDefined defined -> organisation = organisation.with(defined.unit());
                 case Effect.KindDefined defined -> organisation = organisation.with(defined.kind());
@@ -138,17 +164,40 @@ public final class StateInMemory implements LedgerState {
                 case Effect.RouteRemoved removed -> organisation = organisation.withoutRoute(removed.route());
                 case Effect.AccountChanged changed -> remember(changed.account());
                 case Effect.RecordKept kept -> keep(kept.record());
-                case Effect.LaneOpened opened -> remember(opened.key(), new LaneState(opened.lane(), 0, Optional.empty()));
+                case Effect.LaneOpened opened ->
+                    remember(opened.key(), new LaneState(opened.lane(), 0, Optional.empty()));
                 case Effect.Issued issued -> issue(seq, reference, issued);
                 case Effect.Skipped skipped -> {
                     passed(skipped.lane(), skipped.to(), skipped.particulars().date());
-                    know(skipped.lane(), new Stretch(skipped.from(), skipped.to(), PositionState.SKIPPED, 0, 0, new Origin(seq, skipped.version(), skipped.particulars(), Optional.empty(), false, Optional.empty())));
+                    know(
+                            skipped.lane(),
+                            new Stretch(
+                                    skipped.from(),
+                                    skipped.to(),
+                                    PositionState.SKIPPED,
+                                    0,
+                                    0,
+                                    new Origin(
+                                            seq,
+                                            skipped.version(),
+                                            skipped.particulars(),
+                                            Optional.empty(),
+                                            false,
+                                            Optional.empty())));
                 }
                 case Effect.Passed passed -> counter(passed.lane(), passed.to() + 1);
-                case Effect.Settled settled -> stretches(settled.lane(), settled.from(), settled.to()).forEach(stretch -> replace(settled.lane(), stretch.settled(settled.now(), seq)));
+                case Effect.Settled settled ->
+                    stretches(settled.lane(), settled.from(), settled.to())
+                            .forEach(stretch -> replace(settled.lane(), stretch.settled(settled.now(), seq)));
                 case Effect.Handed handed -> {
-                    stretches(handed.lane(), handed.from(), handed.to()).forEach(stretch -> replace(handed.lane(), stretch.inBlock(seq)));
-                    add(blocks, seq, laneKeys.get(handed.lane()).series(), Optional.empty(), new Span(handed.lane(), handed.from(), handed.to()));
+                    stretches(handed.lane(), handed.from(), handed.to())
+                            .forEach(stretch -> replace(handed.lane(), stretch.inBlock(seq)));
+                    add(
+                            blocks,
+                            seq,
+                            laneKeys.get(handed.lane()).series(),
+                            Optional.empty(),
+                            new Span(handed.lane(), handed.from(), handed.to()));
                 }
                 case Effect.Retired gone -> rememberRetired(gone.lane(), gone.position(), gone.origin());
                 case Effect.ReferenceFreed gone -> {
@@ -163,10 +212,17 @@ public final class StateInMemory implements LedgerState {
 
     private void keep(KeptRecord record) {
         Kind kind = organisation.kinds().get(record.kind());
-        if (record.version() > 1) record(record.id()).ifPresent(before -> RecordKeys.known(kind, before).forEach((field, value) -> knownBy.put(List.of(kind.key(), field, value), Optional.empty())));
-        RecordKeys.known(kind, record).forEach((field, value) -> knownBy.put(List.of(kind.key(), field, value), Optional.of(record.id())));
+        if (record.version() > 1)
+            record(record.id()).ifPresent(before -> RecordKeys.known(kind, before)
+                    .forEach((field, value) -> knownBy.put(List.of(kind.key(), field, value), Optional.empty())));
+        RecordKeys.known(kind, record)
+                .forEach((field, value) -> knownBy.put(List.of(kind.key(), field, value), Optional.of(record.id())));
         records.put(record.id(), record);
-        numbered.put(List.of(record.number().series(), IdentifierKey.of(record.number().text())), record.id());
+        numbered.put(
+                List.of(
+                        record.number().series(),
+                        IdentifierKey.of(record.number().text())),
+                record.id());
         nextRecord = Math.max(nextRecord, record.id() + 1);
     }
 
@@ -182,18 +238,28 @@ public final class StateInMemory implements LedgerState {
         }
         Optional<LocalDate> date = Optional.of(issued.particulars().date());
         if (issued.isCounted()) passed(lane, issued.to(), date.get());
-        else lanes.computeIfPresent(laneKeys.get(lane), (key, state) -> new LaneState(lane, state.next(), later(state.latest(), date.get())));
+        else
+            lanes.computeIfPresent(
+                    laneKeys.get(lane),
+                    (key, state) -> new LaneState(lane, state.next(), later(state.latest(), date.get())));
         add(takings, seq, owner, reference, new Span(lane, issued.from(), issued.to()));
         if (issued.isBlock()) add(blocks, seq, owner, reference, new Span(lane, issued.from(), issued.to()));
     }
 
     /** A table can take many thousand spans in one entry: they are added where they are, and not copied each time. */
-    private static void add(Map<Long, Taken> to, long seq, String owner, Optional<String> reference, Span span) { to.computeIfAbsent(seq, first -> new Taken(owner, reference, new ArrayList<>())).spans().add(span); }
+    private static void add(Map<Long, Taken> to, long seq, String owner, Optional<String> reference, Span span) {
+        to.computeIfAbsent(seq, first -> new Taken(owner, reference, new ArrayList<>()))
+                .spans()
+                .add(span);
+    }
 
-    private static Optional<LocalDate> later(Optional<LocalDate> one, LocalDate other) { return Optional.of(one.filter(date -> date.isAfter(other)).orElse(other)); }
+    private static Optional<LocalDate> later(Optional<LocalDate> one, LocalDate other) {
+        return Optional.of(one.filter(date -> date.isAfter(other)).orElse(other));
+    }
 
     private void passed(int lane, long to, LocalDate date) {
-        lanes.computeIfPresent(laneKeys.get(lane), (key, state) -> new LaneState(lane, to + 1, later(state.latest(), date)));
+        lanes.computeIfPresent(
+                laneKeys.get(lane), (key, state) -> new LaneState(lane, to + 1, later(state.latest(), date)));
         cleared(lane, to + 1);
     }
 
@@ -205,14 +271,18 @@ public final class StateInMemory implements LedgerState {
     private void cleared(int lane, long next) {
         // What the counter has passed lies apart no longer, unless it waits to be given again.
         TreeMap<Long, Stretch> own = apart.get(lane);
-        if (own != null) own.headMap(next, false).values().removeIf(stretch -> stretch.state() != PositionState.RETURNED);
+        if (own != null)
+            own.headMap(next, false).values().removeIf(stretch -> stretch.state() != PositionState.RETURNED);
     }
 
     /** Puts a stretch where it belongs beside the plain numbers that the counter has passed. */
     private void place(int lane, Stretch stretch) {
         LaneState state = lanes.get(laneKeys.get(lane));
-        if (stretch.state() == PositionState.RETURNED || (stretch.origin().ahead() && stretch.from() >= state.next())) apart.computeIfAbsent(lane, added -> new TreeMap<>()).put(stretch.from(), stretch);
-        if (stretch.state() == PositionState.HELD) holds.computeIfAbsent(stretch.origin().until().orElseThrow(), added -> new TreeSet<>()).add(new Position(lane, stretch.from()));
+        if (stretch.state() == PositionState.RETURNED || (stretch.origin().ahead() && stretch.from() >= state.next()))
+            apart.computeIfAbsent(lane, added -> new TreeMap<>()).put(stretch.from(), stretch);
+        if (stretch.state() == PositionState.HELD)
+            holds.computeIfAbsent(stretch.origin().until().orElseThrow(), added -> new TreeSet<>())
+                    .add(new Position(lane, stretch.from()));
     }
 
     /** Takes a stretch away from where it was placed, the rest of what it was placed with staying. */
@@ -223,10 +293,12 @@ public final class StateInMemory implements LedgerState {
             own.remove(there.getKey());
             there.getValue().without(stretch.from(), stretch.to()).forEach(rest -> own.put(rest.from(), rest));
         }
-        stretch.origin().until().ifPresent(until -> holds.computeIfPresent(until, (instant, positions) -> {
-            positions.remove(new Position(lane, stretch.from()));
-            return positions.isEmpty() ? null : positions;
-        }));
+        stretch.origin()
+                .until()
+                .ifPresent(until -> holds.computeIfPresent(until, (instant, positions) -> {
+                    positions.remove(new Position(lane, stretch.from()));
+                    return positions.isEmpty() ? null : positions;
+                }));
     }
 
     private void replace(int lane, Stretch stretch) {
@@ -240,9 +312,12 @@ public final class StateInMemory implements LedgerState {
         TreeMap<Long, Stretch> own = known.computeIfAbsent(lane, added -> new TreeMap<>());
         Map.Entry<Long, Stretch> before = own.lowerEntry(stretch.from());
         if (before != null && before.getValue().to() >= stretch.from()) cut(own, before.getValue(), stretch);
-        for (Stretch other : List.copyOf(own.subMap(stretch.from(), true, stretch.to(), true).values())) cut(own, other, stretch);
+        for (Stretch other :
+                List.copyOf(own.subMap(stretch.from(), true, stretch.to(), true).values())) cut(own, other, stretch);
         own.put(stretch.from(), stretch);
-        stretch.origin().text().ifPresent(text -> spots.computeIfAbsent(laneKeys.get(lane).series(), added -> new HashMap<>()).put(IdentifierKey.of(text), new Span(lane, stretch.from(), stretch.to())));
+        stretch.origin().text().ifPresent(text -> spots.computeIfAbsent(
+                        laneKeys.get(lane).series(), added -> new HashMap<>())
+                .put(IdentifierKey.of(text), new Span(lane, stretch.from(), stretch.to())));
     }
 
     private static void cut(TreeMap<Long, Stretch> own, Stretch old, Stretch by) {
@@ -253,10 +328,14 @@ public final class StateInMemory implements LedgerState {
     @Override
     public List<Stretch> stretches(int lane, long from, long to) {
         TreeMap<Long, Stretch> own = known.computeIfAbsent(lane, added -> new TreeMap<>());
-        if (!isCovered(own, from, to)) for (Stretch found : shelf.stretches(lane, from, to)) unknown(own, found).forEach(part -> know(lane, part));
+        if (!isCovered(own, from, to))
+            for (Stretch found : shelf.stretches(lane, from, to))
+                unknown(own, found).forEach(part -> know(lane, part));
         var wanted = new ArrayList<Stretch>();
         Long first = own.floorKey(from);
-        for (Stretch stretch : own.subMap(first == null ? from : first, true, to, true).values()) if (stretch.to() >= from) wanted.add(stretch.between(from, to));
+        for (Stretch stretch :
+                own.subMap(first == null ? from : first, true, to, true).values())
+            if (stretch.to() >= from) wanted.add(stretch.between(from, to));
         return wanted;
     }
 
@@ -274,7 +353,8 @@ public final class StateInMemory implements LedgerState {
     private static List<Stretch> unknown(TreeMap<Long, Stretch> own, Stretch found) {
         Long before = own.floorKey(found.from());
         List<Stretch> parts = new ArrayList<>(List.of(found));
-        for (Stretch kept : own.subMap(before == null ? found.from() : before, true, found.to(), true).values()) {
+        for (Stretch kept : own.subMap(before == null ? found.from() : before, true, found.to(), true)
+                .values()) {
             if (kept.to() < found.from()) continue;
             Stretch last = parts.removeLast();
             parts.addAll(last.without(kept.from(), kept.to()));
@@ -285,22 +365,41 @@ public final class StateInMemory implements LedgerState {
 
     @Override
     public Optional<Span> spot(Series of, String text) {
-        Optional<Span> spot = Optional.ofNullable(spots.getOrDefault(of.key(), Map.of()).get(IdentifierKey.of(text))).or(() -> shelf.spot(of, text));
-        // A returned position may read otherwise by now, and what it read before is no number of anybody's. One of a block has no text of its own.
-        return spot.filter(there -> stretches(there.lane(), there.from(), there.from()).getFirst().origin().text().map(now -> IdentifierKey.of(now).equals(IdentifierKey.of(text))).orElse(true));
+        Optional<Span> spot = Optional.ofNullable(
+                        spots.getOrDefault(of.key(), Map.of()).get(IdentifierKey.of(text)))
+                .or(() -> shelf.spot(of, text));
+        // A returned position may read otherwise by now, and what it read before is no number of anybody's. One of a
+        // block has no text of its own.
+        return spot.filter(there -> stretches(there.lane(), there.from(), there.from())
+                .getFirst()
+                .origin()
+                .text()
+                .map(now -> IdentifierKey.of(now).equals(IdentifierKey.of(text)))
+                .orElse(true));
     }
 
     @Override
-    public Optional<KeptRecord> record(long id) { return Optional.ofNullable(records.computeIfAbsent(id, wanted -> shelf.record(wanted).orElse(null))); }
+    public Optional<KeptRecord> record(long id) {
+        return Optional.ofNullable(
+                records.computeIfAbsent(id, wanted -> shelf.record(wanted).orElse(null)));
+    }
 
     @Override
-    public Optional<Long> knownRecord(String kind, String field, String value) { return knownBy.computeIfAbsent(List.of(kind, field, value), wanted -> shelf.knownRecord(kind, field, value)); }
+    public Optional<Long> knownRecord(String kind, String field, String value) {
+        return knownBy.computeIfAbsent(List.of(kind, field, value), wanted -> shelf.knownRecord(kind, field, value));
+    }
 
     @Override
-    public Optional<Long> numberedRecord(String of, String text) { return Optional.ofNullable(numbered.computeIfAbsent(List.of(of, IdentifierKey.of(text)), wanted -> shelf.numberedRecord(of, text).orElse(null))); }
+    public Optional<Long> numberedRecord(String of, String text) {
+        return Optional.ofNullable(
+                numbered.computeIfAbsent(List.of(of, IdentifierKey.of(text)), wanted -> shelf.numberedRecord(of, text)
+                        .orElse(null)));
+    }
 
     @Override
-    public long nextRecord() { return nextRecord; }
+    public long nextRecord() {
+        return nextRecord;
+    }
 
     @Override
     public StateInMemory ahead() {
@@ -312,7 +411,8 @@ public final class StateInMemory implements LedgerState {
         ahead.lanes.putAll(lanes);
         ahead.laneKeys.putAll(laneKeys);
         apart.forEach((lane, own) -> ahead.apart.put(lane, new TreeMap<>(own)));
-        retired.forEach((lane, own) -> own.forEach((position, origins) -> origins.forEach(origin -> ahead.rememberRetired(lane, position, origin))));
+        retired.forEach((lane, own) -> own.forEach(
+                (position, origins) -> origins.forEach(origin -> ahead.rememberRetired(lane, position, origin))));
         holds.forEach((until, positions) -> ahead.holds.put(until, new TreeSet<>(positions)));
         ahead.closed.putAll(closed);
         ahead.organisation = organisation;
@@ -322,10 +422,16 @@ public final class StateInMemory implements LedgerState {
     }
 
     @Override
-    public Optional<Taken> taking(long seq) { return Optional.ofNullable(takings.computeIfAbsent(seq, wanted -> shelf.taking(wanted).orElse(null))); }
+    public Optional<Taken> taking(long seq) {
+        return Optional.ofNullable(
+                takings.computeIfAbsent(seq, wanted -> shelf.taking(wanted).orElse(null)));
+    }
 
     @Override
-    public Optional<Taken> block(long seq) { return Optional.ofNullable(blocks.computeIfAbsent(seq, wanted -> shelf.block(wanted).orElse(null))); }
+    public Optional<Taken> block(long seq) {
+        return Optional.ofNullable(
+                blocks.computeIfAbsent(seq, wanted -> shelf.block(wanted).orElse(null)));
+    }
 
     @Override
     public List<Span> due(Instant now, int most) {
@@ -339,61 +445,97 @@ public final class StateInMemory implements LedgerState {
     }
 
     /** When the next hold lapses, if there is one. */
-    public Optional<Instant> nextLapse() { return holds.isEmpty() ? Optional.empty() : Optional.of(holds.firstKey()); }
+    public Optional<Instant> nextLapse() {
+        return holds.isEmpty() ? Optional.empty() : Optional.of(holds.firstKey());
+    }
 
     @Override
     public Optional<Closed> closedAt(Series of, LocalDate date) {
-        for (Closed each : closed.values()) if (each.period().includes(date) && each.period().concerns(of)) return Optional.of(each);
+        for (Closed each : closed.values())
+            if (each.period().includes(date) && each.period().concerns(of)) return Optional.of(each);
         return Optional.empty();
     }
 
     @Override
-    public Collection<Closed> closed() { return closed.values(); }
+    public Collection<Closed> closed() {
+        return closed.values();
+    }
 
     @Override
-    public List<Inside> inside(Collection<Series> of, LocalDate from, LocalDate to) { return shelf.inside(of, from, to); }
+    public List<Inside> inside(Collection<Series> of, LocalDate from, LocalDate to) {
+        return shelf.inside(of, from, to);
+    }
 
     @Override
-    public NavigableMap<Long, Stretch> apart(int lane) { return apart.containsKey(lane) ? Collections.unmodifiableNavigableMap(apart.get(lane)) : NONE; }
+    public NavigableMap<Long, Stretch> apart(int lane) {
+        return apart.containsKey(lane) ? Collections.unmodifiableNavigableMap(apart.get(lane)) : NONE;
+    }
 
     @Override
-    public List<Origin> retired(int lane, long position) { return retired.getOrDefault(lane, Map.of()).getOrDefault(position, List.of()); }
+    public List<Origin> retired(int lane, long position) {
+        return retired.getOrDefault(lane, Map.of()).getOrDefault(position, List.of());
+    }
 
     @Override
-    public Optional<Codebook> codebook(String key) { return Optional.ofNullable(books.get(key)); }
+    public Optional<Codebook> codebook(String key) {
+        return Optional.ofNullable(books.get(key));
+    }
 
     @Override
-    public Collection<Codebook> allCodebooks() { return books.values(); }
+    public Collection<Codebook> allCodebooks() {
+        return books.values();
+    }
 
     @Override
-    public Optional<Namespace> namespace(String key) { return Optional.ofNullable(namespaces.get(key)); }
+    public Optional<Namespace> namespace(String key) {
+        return Optional.ofNullable(namespaces.get(key));
+    }
 
     @Override
-    public Organisation organisation() { return organisation; }
+    public Organisation organisation() {
+        return organisation;
+    }
 
     @Override
-    public Map<String, Account> accounts() { return Collections.unmodifiableMap(accounts); }
+    public Map<String, Account> accounts() {
+        return Collections.unmodifiableMap(accounts);
+    }
 
     @Override
-    public Scatter scatter(String seriesKey) { return shelf.scatter(seriesKey); }
+    public Scatter scatter(String seriesKey) {
+        return shelf.scatter(seriesKey);
+    }
 
     @Override
-    public Optional<Series> series(String key) { return Optional.ofNullable(series.get(key)); }
+    public Optional<Series> series(String key) {
+        return Optional.ofNullable(series.get(key));
+    }
 
     @Override
-    public Collection<Series> allSeries() { return series.values(); }
+    public Collection<Series> allSeries() {
+        return series.values();
+    }
 
     @Override
-    public Optional<String> keptFile(String name) { return Optional.ofNullable(files.computeIfAbsent(name, wanted -> shelf.keptFile(wanted).orElse(null))); }
+    public Optional<String> keptFile(String name) {
+        return Optional.ofNullable(
+                files.computeIfAbsent(name, wanted -> shelf.keptFile(wanted).orElse(null)));
+    }
 
     @Override
-    public Optional<LaneState> lane(LaneKey key) { return Optional.ofNullable(lanes.get(key)); }
+    public Optional<LaneState> lane(LaneKey key) {
+        return Optional.ofNullable(lanes.get(key));
+    }
 
     @Override
-    public LaneKey laneKey(int lane) { return laneKeys.get(lane); }
+    public LaneKey laneKey(int lane) {
+        return laneKeys.get(lane);
+    }
 
     @Override
-    public int nextLane() { return nextLane; }
+    public int nextLane() {
+        return nextLane;
+    }
 
     @Override
     public List<RangeUse> uses(String key) {
@@ -401,18 +543,29 @@ public final class StateInMemory implements LedgerState {
         lanes.forEach((lane, state) -> {
             if (!lane.series().equals(key) || state.latest().isEmpty()) return;
             NavigableMap<Long, Stretch> own = apart(state.lane());
-            long positions = own.isEmpty() ? state.next() : Math.max(state.next(), own.lastEntry().getValue().to() + 1);
-            uses.merge(lane.range(), new RangeUse(lane.range(), positions, state.latest().get()),
-                    (a, b) -> new RangeUse(a.range(), Math.max(a.positions(), b.positions()), a.latest().isAfter(b.latest()) ? a.latest() : b.latest()));
+            long positions = own.isEmpty()
+                    ? state.next()
+                    : Math.max(state.next(), own.lastEntry().getValue().to() + 1);
+            uses.merge(
+                    lane.range(),
+                    new RangeUse(lane.range(), positions, state.latest().get()),
+                    (a, b) -> new RangeUse(
+                            a.range(),
+                            Math.max(a.positions(), b.positions()),
+                            a.latest().isAfter(b.latest()) ? a.latest() : b.latest()));
         });
         return List.copyOf(uses.values());
     }
 
     @Override
-    public Optional<EarlierAct> byKey(String account, String key) { return Optional.ofNullable(keys.get(List.of(account, key))); }
+    public Optional<EarlierAct> byKey(String account, String key) {
+        return Optional.ofNullable(keys.get(List.of(account, key)));
+    }
 
     @Override
-    public Optional<EarlierAct> byReference(String seriesKey, String reference) { return Optional.ofNullable(references.get(List.of(seriesKey, reference))); }
+    public Optional<EarlierAct> byReference(String seriesKey, String reference) {
+        return Optional.ofNullable(references.get(List.of(seriesKey, reference)));
+    }
 
     @Override
     public Optional<Long> holder(String seriesKey, String reference) {

@@ -13,14 +13,22 @@ import java.util.List;
  */
 public record Stretch(long from, long to, PositionState state, long changed, long block, Origin origin) {
 
-    public long quantity() { return to - from + 1; }
+    public long quantity() {
+        return to - from + 1;
+    }
 
-    public Stretch settled(PositionState now, long seq) { return new Stretch(from, to, now, seq, block, origin); }
+    public Stretch settled(PositionState now, long seq) {
+        return new Stretch(from, to, now, seq, block, origin);
+    }
 
-    public Stretch inBlock(long newBlock) { return new Stretch(from, to, state, changed, newBlock, origin); }
+    public Stretch inBlock(long newBlock) {
+        return new Stretch(from, to, state, changed, newBlock, origin);
+    }
 
     /** The part of it between two positions, which must lie in it at least in part. */
-    public Stretch between(long lowest, long highest) { return new Stretch(Math.max(from, lowest), Math.min(to, highest), state, changed, block, origin); }
+    public Stretch between(long lowest, long highest) {
+        return new Stretch(Math.max(from, lowest), Math.min(to, highest), state, changed, block, origin);
+    }
 
     /** What is left of it without the positions between two. */
     public List<Stretch> without(long lowest, long highest) {

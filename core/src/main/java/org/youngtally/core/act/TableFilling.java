@@ -12,7 +12,10 @@ import org.youngtally.core.organisation.Placing;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.text.NearestName;
 
-/** Takes the numbers of a table's rows, from the top to the bottom. Rows in a row that are for the same are taken together. */
+/**
+ * Takes the numbers of a table's rows, from the top to the bottom. Rows in a row that are for the same are taken
+ * together.
+ */
 final class TableFilling {
     /** The most rows that are numbered in one act. */
     static final int MOST_ROWS = 200_000;
@@ -41,21 +44,42 @@ final class TableFilling {
 
     Decision decide() {
         Kind kind = state.organisation().kinds().get(act.kind());
-        if (kind == null) return refused(new Refusal.UnknownKind(act.kind(), NearestName.to(act.kind(), state.organisation().kinds().keySet())));
+        if (kind == null)
+            return refused(new Refusal.UnknownKind(
+                    act.kind(),
+                    NearestName.to(act.kind(), state.organisation().kinds().keySet())));
         Unit unit = state.organisation().units().get(act.unit());
-        if (unit == null) return refused(new Refusal.UnknownUnit(act.unit(), NearestName.to(act.unit(), state.organisation().units().keySet())));
-        if (act.rows().isEmpty() || act.rows().size() > MOST_ROWS) return refused(new Refusal.QuantityOutOfBounds(act.rows().size(), MOST_ROWS, Act.Form.SINGLES));
+        if (unit == null)
+            return refused(new Refusal.UnknownUnit(
+                    act.unit(),
+                    NearestName.to(act.unit(), state.organisation().units().keySet())));
+        if (act.rows().isEmpty() || act.rows().size() > MOST_ROWS)
+            return refused(new Refusal.QuantityOutOfBounds(act.rows().size(), MOST_ROWS, Act.Form.SINGLES));
         var placing = new Placing(state.organisation(), state::codebook, state::series);
         var remembered = new HashMap<Map<String, String>, Placing.Result>();
         Run run = null;
         for (int i = 0; i < act.rows().size(); i++) {
             if (remembered.size() > MOST_REMEMBERED) remembered.clear();
-            Placing.Result result = remembered.computeIfAbsent(act.rows().get(i), row -> placing.place(kind, unit, row, Map.of()));
-            if (result instanceof Placing.Faulty faulty) return refused(i, new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
+            Placing.Result result =
+                    remembered.computeIfAbsent(act.rows().get(i), row -> placing.place(kind, unit, row, Map.of()));
+            if (result instanceof Placing.Faulty faulty)
+                return refused(i, new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
             if (result instanceof Placing.NoRoute) return refused(i, new Refusal.NoRoute(kind.key(), unit.key()));
             Placing.Placed placed = (Placing.Placed) result;
-            if (!act.series().contains(placed.route().series())) return refused(i, new Refusal.RouteMoved(kind.key(), unit.key(), placed.route().series()));
-            var wanted = new Act.Allocate(placed.route().series(), act.date().or(() -> Recording.dated(placed)), placed.given(), 1, Act.Form.SINGLES, Optional.empty(), new Purpose(Optional.of(kind.key()), Optional.of(unit.key())), act.mark());
+            if (!act.series().contains(placed.route().series()))
+                return refused(
+                        i,
+                        new Refusal.RouteMoved(
+                                kind.key(), unit.key(), placed.route().series()));
+            var wanted = new Act.Allocate(
+                    placed.route().series(),
+                    act.date().or(() -> Recording.dated(placed)),
+                    placed.given(),
+                    1,
+                    Act.Form.SINGLES,
+                    Optional.empty(),
+                    new Purpose(Optional.of(kind.key()), Optional.of(unit.key())),
+                    act.mark());
             if (run != null && run.act().equals(wanted) && run.quantity() < Decider.MOST_SINGLES) {
                 run = new Run(run.from(), run.quantity() + 1, wanted);
                 continue;
@@ -71,8 +95,21 @@ final class TableFilling {
     private Optional<Refusal> take(Run run) {
         if (run == null) return Optional.empty();
         Act.Allocate one = run.act();
-        Decision decision = Decider.allocate(state, new Act.Allocate(one.series(), one.date(), one.fields(), run.quantity(), one.form(), one.reference(), one.purpose(), one.mark()), now, today);
-        if (decision instanceof Decision.Refused refused) return Optional.of(new Refusal.RowFaulty(run.from(), refused.refusal()));
+        Decision decision = Decider.allocate(
+                state,
+                new Act.Allocate(
+                        one.series(),
+                        one.date(),
+                        one.fields(),
+                        run.quantity(),
+                        one.form(),
+                        one.reference(),
+                        one.purpose(),
+                        one.mark()),
+                now,
+                today);
+        if (decision instanceof Decision.Refused refused)
+            return Optional.of(new Refusal.RowFaulty(run.from(), refused.refusal()));
         List<Effect> taken = ((Decision.Done) decision).effects();
         // The entry has no number yet; what is counted after it does not ask for one.
         state.take(0, Optional.empty(), taken);
@@ -80,7 +117,11 @@ final class TableFilling {
         return Optional.empty();
     }
 
-    private static Decision refused(int row, Refusal refusal) { return refused(new Refusal.RowFaulty(row, refusal)); }
+    private static Decision refused(int row, Refusal refusal) {
+        return refused(new Refusal.RowFaulty(row, refusal));
+    }
 
-    private static Decision refused(Refusal refusal) { return new Decision.Refused(refusal); }
+    private static Decision refused(Refusal refusal) {
+        return new Decision.Refused(refusal);
+    }
 }

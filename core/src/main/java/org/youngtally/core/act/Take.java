@@ -14,8 +14,8 @@ import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
 
 /**
- * Takes positions: range after range that serves the date; in each first what was returned, then what the counter comes to, past
- * the values that are never given and those that were typed ahead of it; all of the quantity or nothing.
+ * Takes positions: range after range that serves the date; in each first what was returned, then what the counter comes
+ * to, past the values that are never given and those that were typed ahead of it; all of the quantity or nothing.
  */
 final class Take {
     /** The most stretches that a block may fall into. */
@@ -39,7 +39,8 @@ final class Take {
         this.particulars = particulars;
         this.wanted = act.quantity();
         this.newLane = state.nextLane();
-        Optional<Instant> until = act.form() instanceof Act.Form.Held held ? Optional.of(now.plus(held.time())) : Optional.empty();
+        Optional<Instant> until =
+                act.form() instanceof Act.Form.Held held ? Optional.of(now.plus(held.time())) : Optional.empty();
         this.manner = until.isEmpty() ? Effect.Manner.USUAL : new Effect.Manner(until, false, Optional.empty());
         this.regiving = new Regiving(state, series, particulars, until);
     }
@@ -51,18 +52,25 @@ final class Take {
         for (Range range : serving) {
             Optional<Refusal> refusal = along(range);
             if (refusal.isPresent()) return refused(refusal.get());
-            if (pieces == MOST_PIECES && wanted > 0) return refused(new Refusal.BlockInPieces(series.key(), act.quantity(), act.quantity() - wanted));
+            if (pieces == MOST_PIECES && wanted > 0)
+                return refused(new Refusal.BlockInPieces(series.key(), act.quantity(), act.quantity() - wanted));
             if (wanted == 0) return new Decision.Done(effects);
         }
-        return refused(new Refusal.Exhausted(series.key(), date, act.quantity(), act.quantity() - wanted, opensNext(date)));
+        return refused(
+                new Refusal.Exhausted(series.key(), date, act.quantity(), act.quantity() - wanted, opensNext(date)));
     }
 
-    static Refusal notServed(Series series, LocalDate date) { return new Refusal.DateNotServed(series.key(), date, series.ranges().stream().map(Range::serves).toList()); }
+    static Refusal notServed(Series series, LocalDate date) {
+        return new Refusal.DateNotServed(
+                series.key(), date, series.ranges().stream().map(Range::serves).toList());
+    }
 
     /** A date that a lane of a series that follows the calendar has passed. */
     static Optional<Refusal> outOfTurn(Series series, Optional<LaneState> lane, LocalDate date) {
         if (!series.policy().chronological()) return Optional.empty();
-        return lane.flatMap(LaneState::latest).filter(latest -> latest.isAfter(date)).map(latest -> new Refusal.NotChronological(series.key(), date, latest));
+        return lane.flatMap(LaneState::latest)
+                .filter(latest -> latest.isAfter(date))
+                .map(latest -> new Refusal.NotChronological(series.key(), date, latest));
     }
 
     private Optional<Refusal> along(Range range) {
@@ -83,11 +91,16 @@ final class Take {
         return Optional.empty();
     }
 
-    /** What was returned is given before the counter goes on; a block is taken in one piece where it can be, and leaves it to others. */
+    /**
+     * What was returned is given before the counter goes on; a block is taken in one piece where it can be, and leaves
+     * it to others.
+     */
     private void returned(Range range, LaneKey key, LaneState lane) {
         if (act.form().isBlock() || !series.policy().givesAgain()) return;
-        for (Stretch stretch : state.apart(lane.lane()).headMap(lane.next(), false).values())
-            for (long position = stretch.from(); position <= stretch.to() && wanted > 0; position++) again(range, key, lane.lane(), stretch, position);
+        for (Stretch stretch :
+                state.apart(lane.lane()).headMap(lane.next(), false).values())
+            for (long position = stretch.from(); position <= stretch.to() && wanted > 0; position++)
+                again(range, key, lane.lane(), stretch, position);
     }
 
     private boolean again(Range range, LaneKey key, int lane, Stretch stretch, long position) {
@@ -107,7 +120,8 @@ final class Take {
                 continue;
             }
             long behindSkipped = behindSkipped(range, key, position, free);
-            if (behindSkipped > position) effects.add(new Effect.Skipped(lane, position, behindSkipped - 1, series.version(), particulars));
+            if (behindSkipped > position)
+                effects.add(new Effect.Skipped(lane, position, behindSkipped - 1, series.version(), particulars));
             position = behindSkipped;
             if (position == free) continue;
             long behindGiven = behindGiven(range, key, position, free);
@@ -122,7 +136,9 @@ final class Take {
      * @return the position behind it
      */
     private long past(Range range, LaneKey key, int lane, Stretch stretch) {
-        if (stretch.state() == PositionState.RETURNED && !act.form().isBlock() && series.policy().givesAgain()) {
+        if (stretch.state() == PositionState.RETURNED
+                && !act.form().isBlock()
+                && series.policy().givesAgain()) {
             again(range, key, lane, stretch, stretch.from());
             effects.add(new Effect.Passed(lane, stretch.from(), stretch.from()));
             return stretch.from() + 1;
@@ -154,16 +170,30 @@ final class Take {
 
     private void give(Range range, LaneKey key, int lane, long from, long behind) {
         boolean block = act.form().isBlock();
-        effects.add(new Effect.Issued(lane, from, behind - 1, series.version(), particulars, round(series, range, from), block ? List.of() : series.render(range, particulars, from, behind - from), manner));
+        effects.add(new Effect.Issued(
+                lane,
+                from,
+                behind - 1,
+                series.version(),
+                particulars,
+                round(series, range, from),
+                block ? List.of() : series.render(range, particulars, from, behind - from),
+                manner));
         wanted -= behind - from;
         if (block) pieces++;
     }
 
     /** The round of a position, 0 for a series that does not start over. */
-    static long round(Series series, Range range, long position) { return series.order().repeats() ? series.order().round(range, position) : 0; }
+    static long round(Series series, Range range, long position) {
+        return series.order().repeats() ? series.order().round(range, position) : 0;
+    }
 
     private Optional<LocalDate> opensNext(LocalDate date) {
-        return series.ranges().stream().map(Range::serves).map(DateWindow::opens).filter(opens -> opens.isAfter(date)).min(LocalDate::compareTo);
+        return series.ranges().stream()
+                .map(Range::serves)
+                .map(DateWindow::opens)
+                .filter(opens -> opens.isAfter(date))
+                .min(LocalDate::compareTo);
     }
 
     private static Decision refused(Refusal refusal) {

@@ -13,7 +13,10 @@ import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
 
-/** Takes a number that somebody typed: it must be one that the series could give for these particulars and has not given. */
+/**
+ * Takes a number that somebody typed: it must be one that the series could give for these particulars and has not
+ * given.
+ */
 record TypedTake(LedgerState state, Series series, Particulars particulars, String text) {
 
     Decision decide() {
@@ -22,7 +25,9 @@ record TypedTake(LedgerState state, Series series, Particulars particulars, Stri
         OptionalLong value = series.pattern().read(text, particulars);
         if (value.isEmpty()) {
             Optional<String> meant = series.pattern().meant(text, particulars);
-            return faulty(meant.isPresent() ? TypedFault.CHECK_WRONG : TypedFault.NOT_OF_THE_PATTERN, Optional.of(meant.orElseGet(() -> series.render(serving.getFirst(), particulars, 0))));
+            return faulty(
+                    meant.isPresent() ? TypedFault.CHECK_WRONG : TypedFault.NOT_OF_THE_PATTERN,
+                    Optional.of(meant.orElseGet(() -> series.render(serving.getFirst(), particulars, 0))));
         }
         for (Range range : serving) {
             LaneKey key = series.lane(range, particulars);
@@ -37,21 +42,39 @@ record TypedTake(LedgerState state, Series series, Particulars particulars, Stri
         Optional<LaneState> used = state.lane(key);
         int lane = used.map(LaneState::lane).orElse(state.nextLane());
         long next = used.map(LaneState::next).orElse(0L);
-        Map.Entry<Long, Stretch> there = used.isEmpty() ? null : state.apart(lane).floorEntry(position);
-        if (there != null && there.getValue().to() >= position) return again(range, key, lane, there.getValue(), position);
+        Map.Entry<Long, Stretch> there =
+                used.isEmpty() ? null : state.apart(lane).floorEntry(position);
+        if (there != null && there.getValue().to() >= position)
+            return again(range, key, lane, there.getValue(), position);
         if (position < next) return faulty(TypedFault.TAKEN, Optional.empty());
         var effects = new ArrayList<Effect>();
         if (used.isEmpty()) effects.add(new Effect.LaneOpened(lane, key));
-        effects.add(new Effect.Issued(lane, position, position, series.version(), particulars, 0, series.render(range, particulars, position, 1), position == next ? Manner.USUAL : new Manner(Optional.empty(), true, Optional.empty())));
+        effects.add(new Effect.Issued(
+                lane,
+                position,
+                position,
+                series.version(),
+                particulars,
+                0,
+                series.render(range, particulars, position, 1),
+                position == next ? Manner.USUAL : new Manner(Optional.empty(), true, Optional.empty())));
         return new Decision.Done(effects);
     }
 
     private Decision again(Range range, LaneKey key, int lane, Stretch stretch, long position) {
-        if (stretch.state() != PositionState.RETURNED || !series.policy().givesAgain()) return faulty(TypedFault.TAKEN, Optional.empty());
-        return new Regiving(state, series, particulars, Optional.empty()).of(range, key, lane, stretch, position).<Decision>map(Decision.Done::new).orElseGet(() -> faulty(TypedFault.RETIRED, Optional.empty()));
+        if (stretch.state() != PositionState.RETURNED || !series.policy().givesAgain())
+            return faulty(TypedFault.TAKEN, Optional.empty());
+        return new Regiving(state, series, particulars, Optional.empty())
+                .of(range, key, lane, stretch, position)
+                .<Decision>map(Decision.Done::new)
+                .orElseGet(() -> faulty(TypedFault.RETIRED, Optional.empty()));
     }
 
-    private Decision faulty(TypedFault fault, Optional<String> instead) { return refused(new Refusal.TypedFaulty(series.key(), text, fault, instead)); }
+    private Decision faulty(TypedFault fault, Optional<String> instead) {
+        return refused(new Refusal.TypedFaulty(series.key(), text, fault, instead));
+    }
 
-    private static Decision refused(Refusal refusal) { return new Decision.Refused(refusal); }
+    private static Decision refused(Refusal refusal) {
+        return new Decision.Refused(refusal);
+    }
 }

@@ -3,7 +3,8 @@ package org.youngtally.core.check;
 import java.util.Optional;
 
 /** A published way of computing one or two check symbols from the other symbols of an identifier. */
-public sealed interface CheckScheme permits CreditorReference, Damm, HybridSystem, Luhn, PureSystem, Verhoeff, WeightedModulus {
+public sealed interface CheckScheme
+        permits CreditorReference, Damm, HybridSystem, Luhn, PureSystem, Verhoeff, WeightedModulus {
 
     /** The name in patterns and commands, e.g. {@code mod97-10}. */
     String name();
@@ -21,15 +22,19 @@ public sealed interface CheckScheme permits CreditorReference, Damm, HybridSyste
     int length();
 
     /** Whether the check symbols stand in front of what they check. */
-    default boolean inFront() { return false; }
+    default boolean inFront() {
+        return false;
+    }
 
-    /** Which slips it lets through, in words. Every scheme here finds a single wrong symbol unless this says otherwise. */
+    /**
+     * Which slips it lets through, in words. Every scheme here finds a single wrong symbol unless this says otherwise.
+     */
     String misses();
 
     /**
-     * The check of some symbols, as a number: where there is one check symbol its place in {@link #writes}, where there are
-     * two their places as the places of a number. -1 where the scheme has none for
-     * them, so that the number is not to be used.
+     * The check of some symbols, as a number: where there is one check symbol its place in {@link #writes}, where there
+     * are two their places as the places of a number. -1 where the scheme has none for them, so that the number is not
+     * to be used.
      *
      * @param values the values of the symbols, in order
      * @param count how many of them there are
@@ -37,10 +42,13 @@ public sealed interface CheckScheme permits CreditorReference, Damm, HybridSyste
     int check(byte[] values, int count);
 
     /** The value of a symbol among those that are read, small letters as capitals; -1 for any other. */
-    default int valueOf(char symbol) { return Symbols.value(symbol, reads()); }
+    default int valueOf(char symbol) {
+        return Symbols.value(symbol, reads());
+    }
 
     /**
-     * The check symbols of a payload that holds nothing but symbols of {@link #reads}; empty where the scheme has none for it.
+     * The check symbols of a payload that holds nothing but symbols of {@link #reads}; empty where the scheme has none
+     * for it.
      *
      * @throws IllegalArgumentException where it holds another symbol
      */
@@ -48,7 +56,9 @@ public sealed interface CheckScheme permits CreditorReference, Damm, HybridSyste
         byte[] values = new byte[payload.length()];
         for (int i = 0; i < values.length; i++) {
             int value = valueOf(payload.charAt(i));
-            if (value < 0) throw new IllegalArgumentException("‘" + payload.charAt(i) + "’ cannot be read; only " + reads() + " can");
+            if (value < 0)
+                throw new IllegalArgumentException(
+                        "‘" + payload.charAt(i) + "’ cannot be read; only " + reads() + " can");
             values[i] = (byte) value;
         }
         int check = check(values, values.length);

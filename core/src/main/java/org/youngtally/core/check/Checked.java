@@ -8,8 +8,8 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * A text with its check symbols, as somebody typed or scanned it, put to a scheme. White space, hyphens, dots and strokes are
- * passed over; small letters count as capitals.
+ * A text with its check symbols, as somebody typed or scanned it, put to a scheme. White space, hyphens, dots and
+ * strokes are passed over; small letters count as capitals.
  *
  * @param expected the check symbols that would be right for the rest; absent where the scheme has none for it
  * @param given those that stand there
@@ -18,7 +18,10 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
     private static final String SEPARATORS = " -./\t";
 
     /** A slip that would explain a wrong text. */
-    public enum Slip { WRONG_SYMBOL, SWAP }
+    public enum Slip {
+        WRONG_SYMBOL,
+        SWAP
+    }
 
     /**
      * A text that is right and one slip away.
@@ -27,9 +30,7 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
      */
     public record Repair(Slip slip, int at, String text) {}
 
-    /**
-     * @throws IllegalArgumentException where the text is too short or holds a symbol that the scheme cannot read
-     */
+    /** @throws IllegalArgumentException where the text is too short or holds a symbol that the scheme cannot read */
     public static Checked of(CheckScheme scheme, String typed) {
         String text = plain(typed);
         Parts parts = split(scheme, text);
@@ -49,9 +50,13 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
         return scheme.check(payload).map(check -> scheme.inFront() ? "RF" + check + payload : payload + check);
     }
 
-    public boolean right() { return expected.filter(given::equals).isPresent(); }
+    public boolean right() {
+        return expected.filter(given::equals).isPresent();
+    }
 
-    /** Every text one wrong symbol or one swap of neighbours away that is right; none for a text that is right itself. */
+    /**
+     * Every text one wrong symbol or one swap of neighbours away that is right; none for a text that is right itself.
+     */
     public List<Repair> repairs() {
         if (right()) return List.of();
         Map<String, Repair> found = new LinkedHashMap<>();
@@ -61,7 +66,10 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
             swapped[i + 1] = text.charAt(i);
             keep(Slip.SWAP, i, new String(swapped), found);
         }
-        String symbols = scheme.reads() + (scheme.writes().length() > scheme.reads().length() ? scheme.writes().substring(scheme.reads().length()) : "");
+        String symbols = scheme.reads()
+                + (scheme.writes().length() > scheme.reads().length()
+                        ? scheme.writes().substring(scheme.reads().length())
+                        : "");
         for (int i = 0; i < text.length(); i++) {
             for (char symbol : symbols.toCharArray()) {
                 char[] changed = text.toCharArray();
@@ -91,15 +99,21 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
 
     private static Parts split(CheckScheme scheme, String text) {
         int front = scheme instanceof CreditorReference ? 2 : 0;
-        if (front > 0 && !text.startsWith("RF")) throw new IllegalArgumentException("a creditor reference starts with RF");
-        if (text.length() <= front + scheme.length()) throw new IllegalArgumentException("‘" + text + "’ is too short: " + (front + scheme.length() + 1) + " symbols at least");
+        if (front > 0 && !text.startsWith("RF"))
+            throw new IllegalArgumentException("a creditor reference starts with RF");
+        if (text.length() <= front + scheme.length())
+            throw new IllegalArgumentException(
+                    "‘" + text + "’ is too short: " + (front + scheme.length() + 1) + " symbols at least");
         int at = scheme.inFront() ? front : text.length() - scheme.length();
-        return new Parts(text.substring(front, at) + text.substring(at + scheme.length()), text.substring(at, at + scheme.length()));
+        return new Parts(
+                text.substring(front, at) + text.substring(at + scheme.length()),
+                text.substring(at, at + scheme.length()));
     }
 
     private static String plain(String typed) {
         var kept = new StringBuilder(typed.length());
-        for (int i = 0; i < typed.length(); i++) if (SEPARATORS.indexOf(typed.charAt(i)) < 0) kept.append(typed.charAt(i));
+        for (int i = 0; i < typed.length(); i++)
+            if (SEPARATORS.indexOf(typed.charAt(i)) < 0) kept.append(typed.charAt(i));
         return kept.toString().toUpperCase(Locale.ROOT);
     }
 }

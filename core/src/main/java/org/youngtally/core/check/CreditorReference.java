@@ -1,30 +1,45 @@
 package org.youngtally.core.check;
 
 /**
- * The structured creditor reference of ISO 11649: RF, two check digits, then the reference of up to 21 symbols. The reference
- * with RF and 00 behind it is read as a number, letters as two digits from A = 10 on; 98 less its rest by 97 is the check.
+ * The structured creditor reference of ISO 11649: RF, two check digits, then the reference of up to 21 symbols. The
+ * reference with RF and 00 behind it is read as a number, letters as two digits from A = 10 on; 98 less its rest by 97
+ * is the check.
  */
 record CreditorReference() implements CheckScheme {
     @Override
-    public String name() { return "iso11649"; }
+    public String name() {
+        return "iso11649";
+    }
 
     @Override
-    public String title() { return "Creditor reference, ISO 11649: RF, the check digits, the reference"; }
+    public String title() {
+        return "Creditor reference, ISO 11649: RF, the check digits, the reference";
+    }
 
     @Override
-    public String reads() { return Symbols.BOTH; }
+    public String reads() {
+        return Symbols.BOTH;
+    }
 
     @Override
-    public String writes() { return Symbols.DIGITS; }
+    public String writes() {
+        return Symbols.DIGITS;
+    }
 
     @Override
-    public int length() { return 2; }
+    public int length() {
+        return 2;
+    }
 
     @Override
-    public boolean inFront() { return true; }
+    public boolean inFront() {
+        return true;
+    }
 
     @Override
-    public String misses() { return "a letter in the place of a digit or the other way round, one time in 97; a swap of a letter with a digit, as seldom"; }
+    public String misses() {
+        return "a letter in the place of a digit or the other way round, one time in 97; a swap of a letter with a digit, as seldom";
+    }
 
     /** Of the reference, without RF. */
     @Override
@@ -36,5 +51,7 @@ record CreditorReference() implements CheckScheme {
         return 98 - rest;
     }
 
-    private static int behind(int rest, int value) { return (rest * (value < 10 ? 10 : 100) + value) % 97; }
+    private static int behind(int rest, int value) {
+        return (rest * (value < 10 ? 10 : 100) + value) % 97;
+    }
 }

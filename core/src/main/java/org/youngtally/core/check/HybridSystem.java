@@ -9,13 +9,19 @@ record HybridSystem(String name, String title, String reads) implements CheckSch
     }
 
     @Override
-    public String writes() { return reads; }
+    public String writes() {
+        return reads;
+    }
 
     @Override
-    public int length() { return 1; }
+    public int length() {
+        return 1;
+    }
 
     @Override
-    public String misses() { return "a few swaps of neighbours"; }
+    public String misses() {
+        return "a few swaps of neighbours";
+    }
 
     @Override
     public int check(byte[] values, int count) {

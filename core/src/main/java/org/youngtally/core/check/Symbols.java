@@ -8,7 +8,9 @@ final class Symbols {
 
     private Symbols() {}
 
-    /** The place of a symbol among those that a scheme reads, small letters as capitals; -1 where it is none of them. */
+    /**
+     * The place of a symbol among those that a scheme reads, small letters as capitals; -1 where it is none of them.
+     */
     static int value(char symbol, String reads) {
         int letter = symbol >= 'a' && symbol <= 'z' ? symbol - 'a' : symbol >= 'A' && symbol <= 'Z' ? symbol - 'A' : -1;
         int value;

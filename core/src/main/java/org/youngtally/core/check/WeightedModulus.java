@@ -5,8 +5,9 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * A weighted sum brought up to a multiple of a modulus. The weights are taken from the right, again from the first when they run
- * out: 3-1 modulo 10 is the check digit of the GS1 General Specifications, section 7.9, for identifiers of every length.
+ * A weighted sum brought up to a multiple of a modulus. The weights are taken from the right, again from the first when
+ * they run out: 3-1 modulo 10 is the check digit of the GS1 General Specifications, section 7.9, for identifiers of
+ * every length.
  */
 public final class WeightedModulus implements CheckScheme {
     private final String name;
@@ -21,7 +22,8 @@ public final class WeightedModulus implements CheckScheme {
      */
     WeightedModulus(String name, String title, List<Integer> weights, int modulus, Optional<Character> ten) {
         if (weights.isEmpty()) throw new IllegalArgumentException("there are no weights");
-        if (modulus < 2 || modulus > 11) throw new IllegalArgumentException("the modulus is " + modulus + ", it can be 2 to 11");
+        if (modulus < 2 || modulus > 11)
+            throw new IllegalArgumentException("the modulus is " + modulus + ", it can be 2 to 11");
         this.name = name;
         this.title = title;
         this.weights = weights.stream().mapToInt(Integer::intValue).toArray();
@@ -30,26 +32,44 @@ public final class WeightedModulus implements CheckScheme {
     }
 
     static WeightedModulus gs1() {
-        return new WeightedModulus("gs1", "Modulus 10 with weights 3-1, GS1 General Specifications 7.9", List.of(3, 1), 10, Optional.empty());
+        return new WeightedModulus(
+                "gs1",
+                "Modulus 10 with weights 3-1, GS1 General Specifications 7.9",
+                List.of(3, 1),
+                10,
+                Optional.empty());
     }
 
     @Override
-    public String name() { return name; }
+    public String name() {
+        return name;
+    }
 
     @Override
-    public String title() { return title; }
+    public String title() {
+        return title;
+    }
 
     /** Whether there is a check for every number: a ten can be written, or never arises. */
-    public boolean isTotal() { return modulus < 11 || ten.isPresent(); }
+    public boolean isTotal() {
+        return modulus < 11 || ten.isPresent();
+    }
 
     @Override
-    public String reads() { return Symbols.DIGITS; }
+    public String reads() {
+        return Symbols.DIGITS;
+    }
 
     @Override
-    public String writes() { return Symbols.DIGITS.substring(0, Math.min(modulus, 10)) + ten.map(String::valueOf).orElse(""); }
+    public String writes() {
+        return Symbols.DIGITS.substring(0, Math.min(modulus, 10))
+                + ten.map(String::valueOf).orElse("");
+    }
 
     @Override
-    public int length() { return 1; }
+    public int length() {
+        return 1;
+    }
 
     /** Worked out from the weights: a slip passes when its weight times the difference is a multiple of the modulus. */
     @Override
@@ -57,16 +77,25 @@ public final class WeightedModulus implements CheckScheme {
         var missed = new StringBuilder();
         for (int weight : Arrays.stream(weights).distinct().sorted().toArray())
             for (int difference = 1; difference <= 9; difference++)
-                if (weight * difference % modulus == 0) missed.append(missed.isEmpty() ? "" : "; ").append("a wrong digit off by ").append(difference).append(" where the weight is ").append(weight);
+                if (weight * difference % modulus == 0)
+                    missed.append(missed.isEmpty() ? "" : "; ")
+                            .append("a wrong digit off by ")
+                            .append(difference)
+                            .append(" where the weight is ")
+                            .append(weight);
         var swaps = new StringBuilder();
         // The check digit itself stands at the right end with weight 1.
         for (int i = -1; i < weights.length; i++) {
             int right = i < 0 ? 1 : weights[i];
             int left = weights[(i + 1) % weights.length];
             for (int difference = 1; difference <= 9; difference++)
-                if ((left - right) * difference % modulus == 0 && swaps.indexOf(" " + difference) < 0) swaps.append(swaps.isEmpty() ? "" : ",").append(" ").append(difference);
+                if ((left - right) * difference % modulus == 0 && swaps.indexOf(" " + difference) < 0)
+                    swaps.append(swaps.isEmpty() ? "" : ",").append(" ").append(difference);
         }
-        if (!swaps.isEmpty()) missed.append(missed.isEmpty() ? "" : "; ").append("a swap of neighbours that differ by").append(swaps);
+        if (!swaps.isEmpty())
+            missed.append(missed.isEmpty() ? "" : "; ")
+                    .append("a swap of neighbours that differ by")
+                    .append(swaps);
         return missed.isEmpty() ? "neither a wrong digit nor a swap of neighbours" : missed.toString();
     }
 

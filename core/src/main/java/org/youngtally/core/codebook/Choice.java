@@ -21,5 +21,7 @@ public record Choice(String name, String code, boolean retired, List<Choice> cho
      *
      * @param key of the text
      */
-    public boolean goesBy(String key) { return IdentifierKey.of(code).equals(key) || IdentifierKey.of(name).equals(key); }
+    public boolean goesBy(String key) {
+        return IdentifierKey.of(code).equals(key) || IdentifierKey.of(name).equals(key);
+    }
 }

@@ -16,7 +16,8 @@ public final class CodebookChange {
     private CodebookChange() {}
 
     /**
-     * @param book the changed codebook with its new version, or the old one where nothing differs; absent if there are faults
+     * @param book the changed codebook with its new version, or the old one where nothing differs; absent if there are
+     *     faults
      */
     public record Result(Optional<Codebook> book, List<Fault> faults) {}
 
@@ -31,22 +32,39 @@ public final class CodebookChange {
     private void compare(String prefix, List<Choice> from, List<Choice> to) {
         for (Choice earlier : from) {
             int at = 0;
-            while (at < to.size() && !IdentifierKey.of(to.get(at).code()).equals(IdentifierKey.of(earlier.code()))) at++;
+            while (at < to.size() && !IdentifierKey.of(to.get(at).code()).equals(IdentifierKey.of(earlier.code())))
+                at++;
             if (at == to.size()) {
-                fault(prefix + "choices", "the code ‘" + earlier.code() + "’ of " + earlier.name() + " is gone", "keep it, with retired: true if it is not to be given any more");
+                fault(
+                        prefix + "choices",
+                        "the code ‘" + earlier.code() + "’ of " + earlier.name() + " is gone",
+                        "keep it, with retired: true if it is not to be given any more");
                 continue;
             }
             Choice now = to.get(at);
             String path = prefix + "choices[" + at + "].";
-            if (!now.code().equals(earlier.code())) fault(path + "code", "was ‘" + earlier.code() + "’ before", "keep it as it was written, or add another choice");
-            if (!letters(now.name()).equals(letters(earlier.name()))) fault(path + "name", "the code ‘" + earlier.code() + "’ stands for " + earlier.name() + " already", "keep the name (its case, accents and signs may change), or give " + now.name() + " another code");
+            if (!now.code().equals(earlier.code()))
+                fault(
+                        path + "code",
+                        "was ‘" + earlier.code() + "’ before",
+                        "keep it as it was written, or add another choice");
+            if (!letters(now.name()).equals(letters(earlier.name())))
+                fault(
+                        path + "name",
+                        "the code ‘" + earlier.code() + "’ stands for " + earlier.name() + " already",
+                        "keep the name (its case, accents and signs may change), or give " + now.name()
+                                + " another code");
             compare(path, earlier.choices(), now.choices());
         }
     }
 
     private static String letters(String name) {
-        return StringUtils.stripAccents(Normalizer.normalize(name, Normalizer.Form.NFC)).toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]", "");
+        return StringUtils.stripAccents(Normalizer.normalize(name, Normalizer.Form.NFC))
+                .toLowerCase(Locale.ROOT)
+                .replaceAll("[^\\p{L}\\p{N}]", "");
     }
 
-    private void fault(String path, String problem, String accepted) { faults.add(new Fault(path, problem, accepted)); }
+    private void fault(String path, String problem, String accepted) {
+        faults.add(new Fault(path, problem, accepted));
+    }
 }

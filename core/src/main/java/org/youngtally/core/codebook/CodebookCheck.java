@@ -23,20 +23,25 @@ public final class CodebookCheck {
 
     private CodebookCheck() {}
 
-    /**
-     * @param book the codebook in version 1, if there are no faults
-     */
+    /** @param book the codebook in version 1, if there are no faults */
     public record Result(Optional<Codebook> book, List<Fault> faults) {}
 
-    public static Result of(CodebookDraft draft) { return new CodebookCheck().check(draft); }
+    public static Result of(CodebookDraft draft) {
+        return new CodebookCheck().check(draft);
+    }
 
     private Result check(CodebookDraft draft) {
         DefinitionName.fault("key", draft.key()).ifPresent(faults::add);
-        String title = draft.title() == null || draft.title().isBlank() ? draft.key() : draft.title().strip();
+        String title = draft.title() == null || draft.title().isBlank()
+                ? draft.key()
+                : draft.title().strip();
         if (title != null) DefinitionName.titleFault("title", title).ifPresent(faults::add);
-        if (draft.choices() == null || draft.choices().isEmpty()) faults.add(new Fault("choices", "are missing", "give at least one, such as { name: Wind-chest, code: WC }"));
+        if (draft.choices() == null || draft.choices().isEmpty())
+            faults.add(
+                    new Fault("choices", "are missing", "give at least one, such as { name: Wind-chest, code: WC }"));
         List<Choice> choices = choices("", draft.choices(), 1);
-        if (total > MOST_CHOICES) faults.add(new Fault("choices", "are " + total + " in all", "give up to " + MOST_CHOICES));
+        if (total > MOST_CHOICES)
+            faults.add(new Fault("choices", "are " + total + " in all", "give up to " + MOST_CHOICES));
         if (!faults.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
         return new Result(Optional.of(new Codebook(draft.key(), title, choices, 1)), List.of());
     }
@@ -44,7 +49,8 @@ public final class CodebookCheck {
     private List<Choice> choices(String prefix, List<ChoiceDraft> drafts, int depth) {
         if (drafts == null) return List.of();
         if (depth > DEEPEST) {
-            faults.add(new Fault(prefix + "choices", "stand " + depth + " levels deep", "go down to " + DEEPEST + " levels"));
+            faults.add(new Fault(
+                    prefix + "choices", "stand " + depth + " levels deep", "go down to " + DEEPEST + " levels"));
             return List.of();
         }
         var choices = new ArrayList<Choice>();
@@ -53,13 +59,26 @@ public final class CodebookCheck {
             ChoiceDraft draft = drafts.get(i);
             String path = prefix + "choices[" + i + "].";
             total++;
-            String name = draft.name() == null ? "" : Normalizer.normalize(draft.name().strip(), Normalizer.Form.NFC);
+            String name = draft.name() == null
+                    ? ""
+                    : Normalizer.normalize(draft.name().strip(), Normalizer.Form.NFC);
             String code = draft.code() == null ? "" : draft.code();
-            if (name.isEmpty() || name.length() > LONGEST_NAME || name.chars().anyMatch(Character::isISOControl)) faults.add(new Fault(path + "name", name.isEmpty() ? "is missing" : "is not a name on one line of up to " + LONGEST_NAME + " symbols", "give the full name, such as Wind-chest"));
-            if (!isCode(code)) faults.add(new Fault(path + "code", code.isEmpty() ? "is missing" : "‘" + code + "’ is not a code", "give 1 to " + LONGEST_CODE + " letters, digits or signs without white space, such as WC"));
+            if (name.isEmpty() || name.length() > LONGEST_NAME || name.chars().anyMatch(Character::isISOControl))
+                faults.add(new Fault(
+                        path + "name",
+                        name.isEmpty()
+                                ? "is missing"
+                                : "is not a name on one line of up to " + LONGEST_NAME + " symbols",
+                        "give the full name, such as Wind-chest"));
+            if (!isCode(code))
+                faults.add(new Fault(
+                        path + "code",
+                        code.isEmpty() ? "is missing" : "‘" + code + "’ is not a code",
+                        "give 1 to " + LONGEST_CODE + " letters, digits or signs without white space, such as WC"));
             twin(path + "name", name, taken);
             if (!IdentifierKey.of(name).equals(IdentifierKey.of(code))) twin(path + "code", code, taken);
-            choices.add(new Choice(name, code, Boolean.TRUE.equals(draft.retired()), choices(path, draft.choices(), depth + 1)));
+            choices.add(new Choice(
+                    name, code, Boolean.TRUE.equals(draft.retired()), choices(path, draft.choices(), depth + 1)));
         }
         return choices;
     }
@@ -68,13 +87,23 @@ public final class CodebookCheck {
     private void twin(String path, String text, Map<String, String> taken) {
         if (text.isEmpty()) return;
         String other = taken.putIfAbsent(IdentifierKey.of(text), path);
-        if (other != null) faults.add(new Fault(path, "‘" + text + "’ stands for another choice beside it already, at " + other, "give each choice a name and a code of its own; codes are never used again"));
+        if (other != null)
+            faults.add(new Fault(
+                    path,
+                    "‘" + text + "’ stands for another choice beside it already, at " + other,
+                    "give each choice a name and a code of its own; codes are never used again"));
     }
 
     private static boolean isCode(String code) {
-        if (code.isEmpty() || code.length() > LONGEST_CODE || !Normalizer.isNormalized(code, Normalizer.Form.NFC)) return false;
+        if (code.isEmpty() || code.length() > LONGEST_CODE || !Normalizer.isNormalized(code, Normalizer.Form.NFC))
+            return false;
         for (char symbol : code.toCharArray())
-            if (Character.isWhitespace(symbol) || Character.isISOControl(symbol) || Character.isSurrogate(symbol) || Character.getType(symbol) == Character.NON_SPACING_MARK || Character.getType(symbol) == Character.FORMAT || IdentifierKey.fold(String.valueOf(symbol)).length() != 1) return false;
+            if (Character.isWhitespace(symbol)
+                    || Character.isISOControl(symbol)
+                    || Character.isSurrogate(symbol)
+                    || Character.getType(symbol) == Character.NON_SPACING_MARK
+                    || Character.getType(symbol) == Character.FORMAT
+                    || IdentifierKey.fold(String.valueOf(symbol)).length() != 1) return false;
         return true;
     }
 }

@@ -14,9 +14,15 @@ public final class DefinitionException extends IllegalArgumentException {
         this.accepted = accepted;
     }
 
-    public String property() { return property; }
+    public String property() {
+        return property;
+    }
 
-    public String problem() { return problem; }
+    public String problem() {
+        return problem;
+    }
 
-    public String accepted() { return accepted; }
+    public String accepted() {
+        return accepted;
+    }
 }

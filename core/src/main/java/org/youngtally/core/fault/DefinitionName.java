@@ -6,7 +6,9 @@ import java.util.Optional;
 public final class DefinitionName {
     /** As a regular expression. */
     public static final String SHAPE = "[a-z0-9]([a-z0-9.-]{0,62}[a-z0-9])?";
-    private static final String ACCEPTED = "use 1 to 64 small letters, digits, hyphens and dots, a letter or digit at both ends, e.g. invoice-works";
+
+    private static final String ACCEPTED =
+            "use 1 to 64 small letters, digits, hyphens and dots, a letter or digit at both ends, e.g. invoice-works";
     private static final int LONGEST_TITLE = 200;
 
     private DefinitionName() {}
@@ -14,12 +16,18 @@ public final class DefinitionName {
     /** What is wrong with a name, if anything is. */
     public static Optional<Fault> fault(String path, String name) {
         if (name == null || name.isEmpty()) return Optional.of(new Fault(path, "is missing", ACCEPTED));
-        return name.matches(SHAPE) ? Optional.empty() : Optional.of(new Fault(path, "‘" + name + "’ is not a name", ACCEPTED));
+        return name.matches(SHAPE)
+                ? Optional.empty()
+                : Optional.of(new Fault(path, "‘" + name + "’ is not a name", ACCEPTED));
     }
 
     /** What is wrong with a title, if anything is. */
     public static Optional<Fault> titleFault(String path, String title) {
-        if (title.length() > LONGEST_TITLE) return Optional.of(new Fault(path, "is " + title.length() + " symbols long", "give up to " + LONGEST_TITLE));
-        return title.chars().anyMatch(Character::isISOControl) ? Optional.of(new Fault(path, "holds a control symbol", "write it on one line")) : Optional.empty();
+        if (title.length() > LONGEST_TITLE)
+            return Optional.of(
+                    new Fault(path, "is " + title.length() + " symbols long", "give up to " + LONGEST_TITLE));
+        return title.chars().anyMatch(Character::isISOControl)
+                ? Optional.of(new Fault(path, "holds a control symbol", "write it on one line"))
+                : Optional.empty();
     }
 }

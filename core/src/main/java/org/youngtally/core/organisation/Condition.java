@@ -39,17 +39,25 @@ public record Condition(SortedMap<String, Test> tests) {
 
         boolean passes(String value) {
             if (!oneOf.isEmpty()) return oneOf.stream().anyMatch(each -> compare(each, value) == 0);
-            return from.map(least -> compare(least, value) <= 0).orElse(true) && to.map(greatest -> compare(value, greatest) <= 0).orElse(true);
+            return from.map(least -> compare(least, value) <= 0).orElse(true)
+                    && to.map(greatest -> compare(value, greatest) <= 0).orElse(true);
         }
 
         /** A value that passes both, if there is one. */
         Optional<String> common(Test other) {
             if (!oneOf.isEmpty()) return oneOf.stream().filter(other::passes).findFirst();
             if (!other.oneOf.isEmpty()) return other.common(this);
-            // Between two values of the same type there may be none, but their ends tell: the higher beginning must pass both.
-            Optional<String> least = from.isEmpty() ? other.from : other.from.isEmpty() || compare(from.get(), other.from.get()) >= 0 ? from : other.from;
-            Optional<String> greatest = to.isEmpty() ? other.to : other.to.isEmpty() || compare(to.get(), other.to.get()) <= 0 ? to : other.to;
-            if (least.isPresent()) return least.filter(value -> greatest.map(end -> compare(value, end) <= 0).orElse(true));
+            // Between two values of the same type there may be none, but their ends tell: the higher beginning must
+            // pass both.
+            Optional<String> least = from.isEmpty()
+                    ? other.from
+                    : other.from.isEmpty() || compare(from.get(), other.from.get()) >= 0 ? from : other.from;
+            Optional<String> greatest = to.isEmpty()
+                    ? other.to
+                    : other.to.isEmpty() || compare(to.get(), other.to.get()) <= 0 ? to : other.to;
+            if (least.isPresent())
+                return least.filter(
+                        value -> greatest.map(end -> compare(value, end) <= 0).orElse(true));
             return greatest.isPresent() ? greatest : Optional.of(type == KindField.Type.NUMBER ? "0" : "");
         }
 
@@ -63,20 +71,32 @@ public record Condition(SortedMap<String, Test> tests) {
         }
 
         @Override
-        public String toString() { return !oneOf.isEmpty() ? String.join("|", oneOf) : from.orElse("") + ".." + to.orElse(""); }
+        public String toString() {
+            return !oneOf.isEmpty() ? String.join("|", oneOf) : from.orElse("") + ".." + to.orElse("");
+        }
     }
 
-    public boolean isAlways() { return tests.isEmpty(); }
+    public boolean isAlways() {
+        return tests.isEmpty();
+    }
 
-    /** The first test that a record's values fail; absent where the condition holds. A field that was not given fails. */
+    /**
+     * The first test that a record's values fail; absent where the condition holds. A field that was not given fails.
+     */
     public Optional<String> fails(Map<String, String> values) {
-        return tests.entrySet().stream().filter(test -> !values.containsKey(test.getKey()) || !test.getValue().passes(values.get(test.getKey()))).map(Map.Entry::getKey).findFirst();
+        return tests.entrySet().stream()
+                .filter(test ->
+                        !values.containsKey(test.getKey()) || !test.getValue().passes(values.get(test.getKey())))
+                .map(Map.Entry::getKey)
+                .findFirst();
     }
 
     /** Values under which this and another condition of the same kind both hold, if there are any. */
     public Optional<Map<String, String>> common(Condition other) {
         var values = new TreeMap<String, String>();
-        for (String field : Stream.concat(tests.keySet().stream(), other.tests.keySet().stream()).distinct().toList()) {
+        for (String field : Stream.concat(tests.keySet().stream(), other.tests.keySet().stream())
+                .distinct()
+                .toList()) {
             Test one = tests.getOrDefault(field, other.tests.get(field));
             Optional<String> value = one.common(other.tests.getOrDefault(field, one));
             if (value.isEmpty()) return Optional.empty();
@@ -87,5 +107,9 @@ public record Condition(SortedMap<String, Test> tests) {
 
     /** As people write it: {@code class=school, total=1000..}; empty where it always holds. */
     @Override
-    public String toString() { return tests.entrySet().stream().map(test -> test.getKey() + "=" + test.getValue()).collect(Collectors.joining(", ")); }
+    public String toString() {
+        return tests.entrySet().stream()
+                .map(test -> test.getKey() + "=" + test.getValue())
+                .collect(Collectors.joining(", "));
+    }
 }

@@ -8,14 +8,22 @@ import java.util.Optional;
  * How records of a kind are kept.
  *
  * @param sticky the fields that the next record which somebody writes begins with
- * @param knownBy the fields by each of which a record is known again: no two records of the kind hold the same in one of them
+ * @param knownBy the fields by each of which a record is known again: no two records of the kind hold the same in one
+ *     of them
  * @param agree the fields that are alike in all units in which a record stands
  * @param deleting what becomes of the number of a record that is deleted
  * @param datedBy the field that holds the business date; today where it is absent or empty
  * @param lineStep how far one line's number is from the next, 1 or more
  */
-public record Keeping(List<String> sticky, List<String> knownBy, List<String> agree, Deleting deleting, Optional<String> datedBy, int lineStep) {
-    public static final Keeping USUAL = new Keeping(List.of(), List.of(), List.of(), Deleting.VOID, Optional.empty(), 1);
+public record Keeping(
+        List<String> sticky,
+        List<String> knownBy,
+        List<String> agree,
+        Deleting deleting,
+        Optional<String> datedBy,
+        int lineStep) {
+    public static final Keeping USUAL =
+            new Keeping(List.of(), List.of(), List.of(), Deleting.VOID, Optional.empty(), 1);
 
     public Keeping {
         sticky = List.copyOf(sticky);
@@ -37,8 +45,14 @@ public record Keeping(List<String> sticky, List<String> knownBy, List<String> ag
         }
 
         /** The word in definitions. */
-        public String word() { return word; }
+        public String word() {
+            return word;
+        }
 
-        static Optional<Deleting> of(String word) { return Arrays.stream(values()).filter(deleting -> deleting.word.equals(word)).findFirst(); }
+        static Optional<Deleting> of(String word) {
+            return Arrays.stream(values())
+                    .filter(deleting -> deleting.word.equals(word))
+                    .findFirst();
+        }
     }
 }

@@ -13,19 +13,30 @@ import java.util.stream.Stream;
  * @param kept how its records are kept; absent for the usual way
  * @param version from 1, one more with each change
  */
-public record Kind(String key, String title, List<KindField> fields, List<KindField> lines, Optional<Keeping> kept, int version) {
+public record Kind(
+        String key, String title, List<KindField> fields, List<KindField> lines, Optional<Keeping> kept, int version) {
     public Kind {
         fields = List.copyOf(fields);
         lines = List.copyOf(lines);
     }
 
     /** How its records are kept. */
-    public Keeping keeping() { return kept.orElse(Keeping.USUAL); }
+    public Keeping keeping() {
+        return kept.orElse(Keeping.USUAL);
+    }
 
-    public Optional<KindField> field(String name) { return fields.stream().filter(field -> field.name().equals(name)).findFirst(); }
+    public Optional<KindField> field(String name) {
+        return fields.stream().filter(field -> field.name().equals(name)).findFirst();
+    }
 
     /** The codebooks that its fields take their choices from. */
-    public Set<String> codebooks() { return Stream.concat(fields.stream(), lines.stream()).flatMap(field -> field.codebook().stream()).collect(Collectors.toSet()); }
+    public Set<String> codebooks() {
+        return Stream.concat(fields.stream(), lines.stream())
+                .flatMap(field -> field.codebook().stream())
+                .collect(Collectors.toSet());
+    }
 
-    public Kind withVersion(int newVersion) { return new Kind(key, title, fields, lines, kept, newVersion); }
+    public Kind withVersion(int newVersion) {
+        return new Kind(key, title, fields, lines, kept, newVersion);
+    }
 }

@@ -11,14 +11,28 @@ import java.util.Optional;
  * @param nameOf the choice whose full name goes into it when the number is given
  * @param codeOf the choice whose code goes into it when the number is given
  */
-public record KindField(String name, String title, Type type, Optional<String> codebook, Optional<String> within, boolean required, Optional<String> nameOf, Optional<String> codeOf) {
+public record KindField(
+        String name,
+        String title,
+        Type type,
+        Optional<String> codebook,
+        Optional<String> within,
+        boolean required,
+        Optional<String> nameOf,
+        Optional<String> codeOf) {
 
     /** The choice that fills it; absent for a field that people fill. */
-    public Optional<String> copied() { return nameOf.or(() -> codeOf); }
+    public Optional<String> copied() {
+        return nameOf.or(() -> codeOf);
+    }
 
     /** What a field holds. */
     public enum Type {
-        TEXT("text"), NUMBER("number"), DATE("date"), CHOICE("choice"), YES_NO("yes-no");
+        TEXT("text"),
+        NUMBER("number"),
+        DATE("date"),
+        CHOICE("choice"),
+        YES_NO("yes-no");
 
         private final String word;
 
@@ -26,8 +40,14 @@ public record KindField(String name, String title, Type type, Optional<String> c
             this.word = word;
         }
 
-        public String word() { return word; }
+        public String word() {
+            return word;
+        }
 
-        static Optional<Type> of(String word) { return Arrays.stream(values()).filter(type -> type.word.equals(word)).findFirst(); }
+        static Optional<Type> of(String word) {
+            return Arrays.stream(values())
+                    .filter(type -> type.word.equals(word))
+                    .findFirst();
+        }
     }
 }

@@ -10,7 +10,8 @@ import java.util.Optional;
 import org.youngtally.core.text.IdentifierKey;
 
 /**
- * Who works here and on what: units, kinds of records, and the routes that find a record's series. A value; each change makes a new one.
+ * Who works here and on what: units, kinds of records, and the routes that find a record's series. A value; each change
+ * makes a new one.
  *
  * @param units by key, in the order in which they were first defined
  * @param kinds by key
@@ -25,15 +26,19 @@ public record Organisation(Map<String, Unit> units, Map<String, Kind> kinds, Map
         routes = Collections.unmodifiableMap(new LinkedHashMap<>(routes));
     }
 
-    public Organisation with(Unit unit) { return new Organisation(with(units, unit.key(), unit), kinds, routes); }
+    public Organisation with(Unit unit) {
+        return new Organisation(with(units, unit.key(), unit), kinds, routes);
+    }
 
-    public Organisation with(Kind kind) { return new Organisation(units, with(kinds, kind.key(), kind), routes); }
+    public Organisation with(Kind kind) {
+        return new Organisation(units, with(kinds, kind.key(), kind), routes);
+    }
 
-    public Organisation with(Route route) { return new Organisation(units, kinds, with(routes, route.key(), route)); }
+    public Organisation with(Route route) {
+        return new Organisation(units, kinds, with(routes, route.key(), route));
+    }
 
-    /**
-     * @param key of the route that goes
-     */
+    /** @param key of the route that goes */
     public Organisation withoutRoute(String key) {
         var left = new LinkedHashMap<>(routes);
         left.remove(key);
@@ -48,24 +53,38 @@ public record Organisation(Map<String, Unit> units, Map<String, Kind> kinds, Map
 
     /** The unit that somebody means by its key or its code. */
     public Optional<Unit> unit(String text) {
-        return Optional.ofNullable(units.get(text)).or(() -> units.values().stream().filter(unit -> IdentifierKey.of(unit.code()).equals(IdentifierKey.of(text)) || IdentifierKey.of(unit.key()).equals(IdentifierKey.of(text))).findFirst());
+        return Optional.ofNullable(units.get(text)).or(() -> units.values().stream()
+                .filter(unit -> IdentifierKey.of(unit.code()).equals(IdentifierKey.of(text))
+                        || IdentifierKey.of(unit.key()).equals(IdentifierKey.of(text)))
+                .findFirst());
     }
 
     /** A unit and those above it, the nearest first; none for a unit that does not exist. */
     public List<String> upwards(String unit) {
         var path = new ArrayList<String>();
-        for (Optional<Unit> at = Optional.ofNullable(units.get(unit)); at.isPresent() && !path.contains(at.get().key()); at = at.get().below().map(units::get)) path.add(at.get().key());
+        for (Optional<Unit> at = Optional.ofNullable(units.get(unit));
+                at.isPresent() && !path.contains(at.get().key());
+                at = at.get().below().map(units::get)) path.add(at.get().key());
         return path;
     }
 
     /** Whether a unit is this other one or lies below it. */
-    public boolean isWithin(String unit, String other) { return upwards(unit).contains(other); }
+    public boolean isWithin(String unit, String other) {
+        return upwards(unit).contains(other);
+    }
 
     /** The routes that lead to a series. */
-    public List<Route> routesTo(String series) { return routes.values().stream().filter(route -> route.series().equals(series)).toList(); }
+    public List<Route> routesTo(String series) {
+        return routes.values().stream()
+                .filter(route -> route.series().equals(series))
+                .toList();
+    }
 
     /** The routes of a kind that stand at a unit itself, those with a condition first. */
     public List<Route> routesAt(String kind, String unit) {
-        return routes.values().stream().filter(route -> route.kind().equals(kind) && route.unit().equals(unit)).sorted(Comparator.comparing((Route route) -> route.when().isAlways())).toList();
+        return routes.values().stream()
+                .filter(route -> route.kind().equals(kind) && route.unit().equals(unit))
+                .sorted(Comparator.comparing((Route route) -> route.when().isAlways()))
+                .toList();
     }
 }

@@ -21,7 +21,10 @@ import org.youngtally.core.series.Series;
  * @param books finds a codebook by its key
  * @param series finds a series by its key
  */
-public record Placing(Organisation organisation, Function<String, Optional<Codebook>> books, Function<String, Optional<Series>> series) {
+public record Placing(
+        Organisation organisation,
+        Function<String, Optional<Codebook>> books,
+        Function<String, Optional<Series>> series) {
 
     /** What became of a record's fields. */
     public sealed interface Result {}
@@ -30,7 +33,8 @@ public record Placing(Organisation organisation, Function<String, Optional<Codeb
      * @param values of the record, those that the service fills among them
      * @param given what the record gives for the fields of the series
      */
-    public record Placed(Kind kind, Unit unit, Route route, Map<String, String> values, Map<String, String> given) implements Result {}
+    public record Placed(Kind kind, Unit unit, Route route, Map<String, String> values, Map<String, String> given)
+            implements Result {}
 
     /** A field cannot be taken. */
     public record Faulty(String kind, FieldFault fault) implements Result {}
@@ -53,36 +57,49 @@ public record Placing(Organisation organisation, Function<String, Optional<Codeb
         };
     }
 
-    /**
-     * @param values that were read before
-     */
+    /** @param values that were read before */
     private Placed placed(Kind kind, Unit unit, Route route, Map<String, String> values) {
         var filled = new TreeMap<>(values);
         // Where an earlier route had put the number.
         filled.keySet().removeAll(targets(kind));
         var choices = new FieldValues(kind, books);
         for (KindField field : kind.fields()) {
-            field.nameOf().ifPresent(choice -> fill(filled, field.name(), choices.chosen(choice, values).map(Choice::name)));
-            field.codeOf().ifPresent(choice -> fill(filled, field.name(), choices.chosen(choice, values).map(Choice::code)));
+            field.nameOf()
+                    .ifPresent(choice -> fill(
+                            filled, field.name(), choices.chosen(choice, values).map(Choice::name)));
+            field.codeOf()
+                    .ifPresent(choice -> fill(
+                            filled, field.name(), choices.chosen(choice, values).map(Choice::code)));
         }
-        return new Placed(kind, unit, route, filled, Routing.given(series.apply(route.series()).orElseThrow(), unit, filled));
+        return new Placed(
+                kind,
+                unit,
+                route,
+                filled,
+                Routing.given(series.apply(route.series()).orElseThrow(), unit, filled));
     }
 
-    private static void fill(Map<String, String> values, String field, Optional<String> text) { text.ifPresentOrElse(now -> values.put(field, now), () -> values.remove(field)); }
+    private static void fill(Map<String, String> values, String field, Optional<String> text) {
+        text.ifPresentOrElse(now -> values.put(field, now), () -> values.remove(field));
+    }
 
     /** Reads the fields alone. What the service fills may be given as it stands already, and not otherwise. */
     public FieldValues.Reading read(Kind kind, Map<String, String> fields, Map<String, String> before) {
         var faults = new ArrayList<FieldFault>();
         Map<String, String> values = read(kind, fields, before, faults);
-        return faults.isEmpty() ? new FieldValues.Reading.Understood(values) : new FieldValues.Reading.Faulty(kind.key(), faults.getFirst());
+        return faults.isEmpty()
+                ? new FieldValues.Reading.Understood(values)
+                : new FieldValues.Reading.Faulty(kind.key(), faults.getFirst());
     }
 
-    private Map<String, String> read(Kind kind, Map<String, String> fields, Map<String, String> before, List<FieldFault> faults) {
+    private Map<String, String> read(
+            Kind kind, Map<String, String> fields, Map<String, String> before, List<FieldFault> faults) {
         Set<String> filled = filled(kind);
         var given = new TreeMap<>(fields);
         for (String name : filled) {
             String text = given.getOrDefault(name, "").strip();
-            if (!text.isEmpty() && !text.equals(before.get(name))) faults.add(new FieldFault(name, FieldFault.Kind.FILLED, text, Optional.empty(), List.of()));
+            if (!text.isEmpty() && !text.equals(before.get(name)))
+                faults.add(new FieldFault(name, FieldFault.Kind.FILLED, text, Optional.empty(), List.of()));
             given.remove(name);
         }
         var values = new TreeMap<>(new FieldValues(kind, books).read(given, filled, before, faults));
@@ -102,25 +119,43 @@ public record Placing(Organisation organisation, Function<String, Optional<Codeb
     public Begun begun(Kind kind, Unit unit, Map<String, String> fields) {
         var faults = new ArrayList<FieldFault>();
         Map<String, String> values = read(kind, fields, Map.of(), faults);
-        return new Begun(faults, Routing.find(organisation, kind.key(), unit.key(), values).chosen().map(route -> placed(kind, unit, route, values)));
+        return new Begun(
+                faults,
+                Routing.find(organisation, kind.key(), unit.key(), values)
+                        .chosen()
+                        .map(route -> placed(kind, unit, route, values)));
     }
 
     /** The fields that numbers of a kind go into. */
-    private Set<String> targets(Kind kind) { return organisation.routes().values().stream().filter(route -> route.kind().equals(kind.key())).map(Route::into).collect(Collectors.toSet()); }
+    private Set<String> targets(Kind kind) {
+        return organisation.routes().values().stream()
+                .filter(route -> route.kind().equals(kind.key()))
+                .map(Route::into)
+                .collect(Collectors.toSet());
+    }
 
     /** The fields of a kind that nobody fills but the service. */
     public Set<String> filled(Kind kind) {
         var filled = new HashSet<>(targets(kind));
-        kind.fields().stream().filter(field -> field.copied().isPresent()).map(KindField::name).forEach(filled::add);
+        kind.fields().stream()
+                .filter(field -> field.copied().isPresent())
+                .map(KindField::name)
+                .forEach(filled::add);
         return filled;
     }
 
-    /** The fields of a record that are alike in all units in which it stands: those that its kind names, by which it is known, that the service fills, and that its number is made of. */
+    /**
+     * The fields of a record that are alike in all units in which it stands: those that its kind names, by which it is
+     * known, that the service fills, and that its number is made of.
+     */
     public Set<String> common(Kind kind, String numberedBy) {
         var common = filled(kind);
         common.addAll(kind.keeping().agree());
         common.addAll(kind.keeping().knownBy());
-        series.apply(numberedBy).stream().map(Series::fields).flatMap(Collection::stream).forEach(rule -> kind.field(rule.name()).ifPresent(field -> common.add(field.name())));
+        series.apply(numberedBy).stream()
+                .map(Series::fields)
+                .flatMap(Collection::stream)
+                .forEach(rule -> kind.field(rule.name()).ifPresent(field -> common.add(field.name())));
         // What a name or a code is copied from goes with it.
         kind.fields().stream().flatMap(field -> field.copied().stream()).forEach(common::add);
         return common;

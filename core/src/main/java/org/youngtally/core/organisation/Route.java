@@ -11,9 +11,15 @@ public record Route(String kind, String unit, Condition when, String series, Str
     public static final String USUAL_FIELD = "number";
 
     /** Where it stands: kind, unit and condition tell one route from another. */
-    public String key() { return key(kind, unit, when); }
+    public String key() {
+        return key(kind, unit, when);
+    }
 
-    static String key(String kind, String unit, Condition when) { return kind + " in " + unit + (when.isAlways() ? "" : " when " + when); }
+    static String key(String kind, String unit, Condition when) {
+        return kind + " in " + unit + (when.isAlways() ? "" : " when " + when);
+    }
 
-    public Route withVersion(int newVersion) { return new Route(kind, unit, when, series, into, newVersion); }
+    public Route withVersion(int newVersion) {
+        return new Route(kind, unit, when, series, into, newVersion);
+    }
 }

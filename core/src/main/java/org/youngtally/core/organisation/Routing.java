@@ -14,7 +14,11 @@ public final class Routing {
     private Routing() {}
 
     /** What became of a rule. */
-    public enum Verdict { CHOSEN, CONDITION_FAILS, NOT_REACHED }
+    public enum Verdict {
+        CHOSEN,
+        CONDITION_FAILS,
+        NOT_REACHED
+    }
 
     /**
      * A rule that was looked at.
@@ -26,14 +30,10 @@ public final class Routing {
     /** A unit on the way up, and its rules for the kind; none where it has none. */
     public record Step(String unit, List<Tried> tried) {}
 
-    /**
-     * @param chosen absent where no rule serves the record
-     */
+    /** @param chosen absent where no rule serves the record */
     public record Found(Optional<Route> chosen, List<Step> steps) {}
 
-    /**
-     * @param values of the record's fields, in the form in which records keep them
-     */
+    /** @param values of the record's fields, in the form in which records keep them */
     public static Found find(Organisation organisation, String kind, String unit, Map<String, String> values) {
         Optional<Route> chosen = Optional.empty();
         var steps = new ArrayList<Step>();
@@ -41,7 +41,9 @@ public final class Routing {
             var tried = new ArrayList<Tried>();
             for (Route route : organisation.routesAt(kind, at)) {
                 Optional<String> fails = route.when().fails(values);
-                Verdict verdict = chosen.isPresent() ? Verdict.NOT_REACHED : fails.isPresent() ? Verdict.CONDITION_FAILS : Verdict.CHOSEN;
+                Verdict verdict = chosen.isPresent()
+                        ? Verdict.NOT_REACHED
+                        : fails.isPresent() ? Verdict.CONDITION_FAILS : Verdict.CHOSEN;
                 if (verdict == Verdict.CHOSEN) chosen = Optional.of(route);
                 tried.add(new Tried(route, verdict, verdict == Verdict.CONDITION_FAILS ? fails : Optional.empty()));
             }

@@ -12,5 +12,7 @@ import java.util.Optional;
  * @param version from 1, one more with each change
  */
 public record Unit(String key, String title, Optional<String> below, String code, Optional<ZoneId> zone, int version) {
-    public Unit withVersion(int newVersion) { return new Unit(key, title, below, code, zone, newVersion); }
+    public Unit withVersion(int newVersion) {
+        return new Unit(key, title, below, code, zone, newVersion);
+    }
 }

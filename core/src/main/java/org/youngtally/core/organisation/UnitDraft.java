@@ -12,20 +12,47 @@ import org.youngtally.core.fault.Fault;
 public record UnitDraft(String key, String title, String below, String code, String timeZone) {
     private static final int LONGEST_CODE = 20;
 
-    public static UnitDraft of(Unit unit) { return new UnitDraft(unit.key(), unit.title().equals(unit.key()) ? null : unit.title(), unit.below().orElse(null), unit.code().equals(unit.key()) ? null : unit.code(), unit.zone().map(ZoneId::getId).orElse(null)); }
+    public static UnitDraft of(Unit unit) {
+        return new UnitDraft(
+                unit.key(),
+                unit.title().equals(unit.key()) ? null : unit.title(),
+                unit.below().orElse(null),
+                unit.code().equals(unit.key()) ? null : unit.code(),
+                unit.zone().map(ZoneId::getId).orElse(null));
+    }
 
     /** What is wrong with it by itself. */
     public List<Fault> faults() {
         var faults = new ArrayList<Fault>();
         DefinitionName.fault("key", key).ifPresent(faults::add);
         if (title != null) DefinitionName.titleFault("title", title).ifPresent(faults::add);
-        if (code != null && (code.isBlank() || code.length() > LONGEST_CODE || code.chars().anyMatch(symbol -> Character.isWhitespace(symbol) || Character.isISOControl(symbol)))) faults.add(new Fault("code", "‘" + code + "’ is not a code", "give 1 to " + LONGEST_CODE + " letters, digits or signs without white space, such as WK"));
-        if (timeZone != null && zone().isEmpty()) faults.add(new Fault("time-zone", "‘" + timeZone + "’ is not a time zone", "give one such as Europe/Vienna or UTC, or leave it out for the service's own"));
+        if (code != null
+                && (code.isBlank()
+                        || code.length() > LONGEST_CODE
+                        || code.chars()
+                                .anyMatch(symbol -> Character.isWhitespace(symbol) || Character.isISOControl(symbol))))
+            faults.add(new Fault(
+                    "code",
+                    "‘" + code + "’ is not a code",
+                    "give 1 to " + LONGEST_CODE + " letters, digits or signs without white space, such as WK"));
+        if (timeZone != null && zone().isEmpty())
+            faults.add(new Fault(
+                    "time-zone",
+                    "‘" + timeZone + "’ is not a time zone",
+                    "give one such as Europe/Vienna or UTC, or leave it out for the service's own"));
         return faults;
     }
 
     /** The unit in version 1. For a draft without faults. */
-    public Unit checked() { return new Unit(key, title == null || title.isBlank() ? key : title.strip(), Optional.ofNullable(below), code == null ? key : code, zone(), 1); }
+    public Unit checked() {
+        return new Unit(
+                key,
+                title == null || title.isBlank() ? key : title.strip(),
+                Optional.ofNullable(below),
+                code == null ? key : code,
+                zone(),
+                1);
+    }
 
     private Optional<ZoneId> zone() {
         if (timeZone == null) return Optional.empty();

@@ -15,18 +15,35 @@ public record Alphabet(String name, String symbols, String folded) {
     public static final Alphabet DIGITS = new Alphabet("digits", "0123456789");
     /** Of a value in binary. */
     private static final int MOST_PLACES = 64;
+
     private static final String LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ";
-    private static final List<Alphabet> NAMED = List.of(DIGITS, new Alphabet("upper", LETTERS), new Alphabet("lower", "abcdefghijklmnopqrstuvwxyz"),
-            new Alphabet("alphanumeric", DIGITS.symbols + LETTERS), new Alphabet("safe", "23456789ABCDEFGHJKMNPQRTUVWXYZ"));
+    private static final List<Alphabet> NAMED = List.of(
+            DIGITS,
+            new Alphabet("upper", LETTERS),
+            new Alphabet("lower", "abcdefghijklmnopqrstuvwxyz"),
+            new Alphabet("alphanumeric", DIGITS.symbols + LETTERS),
+            new Alphabet("safe", "23456789ABCDEFGHJKMNPQRTUVWXYZ"));
 
     private Alphabet(String name, String symbols) {
-        this(name, symbols, symbols.chars().mapToObj(c -> IdentifierKey.fold(String.valueOf((char) c))).collect(Collectors.joining()));
+        this(
+                name,
+                symbols,
+                symbols.chars()
+                        .mapToObj(c -> IdentifierKey.fold(String.valueOf((char) c)))
+                        .collect(Collectors.joining()));
     }
 
-    static List<String> names() { return NAMED.stream().map(Alphabet::name).toList(); }
+    static List<String> names() {
+        return NAMED.stream().map(Alphabet::name).toList();
+    }
 
     /** The alphabet of a word, or of {@code of} and its symbols; null where there is none of that name. */
-    static Alphabet named(String word) { return NAMED.stream().filter(alphabet -> alphabet.name.equals(word)).findFirst().orElse(null); }
+    static Alphabet named(String word) {
+        return NAMED.stream()
+                .filter(alphabet -> alphabet.name.equals(word))
+                .findFirst()
+                .orElse(null);
+    }
 
     /**
      * Symbols of one's own.
@@ -37,18 +54,32 @@ public record Alphabet(String name, String symbols, String folded) {
         if (symbols.length() < 2) throw new IllegalArgumentException("an alphabet has two symbols at least");
         for (int i = 0; i < symbols.length(); i++) {
             String symbol = symbols.substring(i, i + 1);
-            if (Character.isSurrogate(symbols.charAt(i)) || IdentifierKey.fold(symbol).length() != 1) throw new IllegalArgumentException("‘" + symbol + "’ cannot be compared as a single symbol");
-            for (int j = 0; j < i; j++) if (IdentifierKey.fold(symbols.substring(j, j + 1)).equals(IdentifierKey.fold(symbol))) throw new IllegalArgumentException("‘" + symbols.charAt(j) + "’ and ‘" + symbol + "’ count as the same symbol");
+            if (Character.isSurrogate(symbols.charAt(i))
+                    || IdentifierKey.fold(symbol).length() != 1)
+                throw new IllegalArgumentException("‘" + symbol + "’ cannot be compared as a single symbol");
+            for (int j = 0; j < i; j++)
+                if (IdentifierKey.fold(symbols.substring(j, j + 1)).equals(IdentifierKey.fold(symbol)))
+                    throw new IllegalArgumentException(
+                            "‘" + symbols.charAt(j) + "’ and ‘" + symbol + "’ count as the same symbol");
         }
         return new Alphabet("of " + symbols, symbols);
     }
 
-    public int size() { return symbols.length(); }
+    public int size() {
+        return symbols.length();
+    }
 
-    public boolean isDecimal() { return symbols.equals(DIGITS.symbols); }
+    public boolean isDecimal() {
+        return symbols.equals(DIGITS.symbols);
+    }
 
-    /** Whether the alphabet has a nought to pad with. Without one an unpadded count goes A … Z, AA … and its least value, 1, is written A. */
-    public boolean hasNought() { return symbols.indexOf('0') >= 0; }
+    /**
+     * Whether the alphabet has a nought to pad with. Without one an unpadded count goes A … Z, AA … and its least
+     * value, 1, is written A.
+     */
+    public boolean hasNought() {
+        return symbols.indexOf('0') >= 0;
+    }
 
     /** Appends a value by places, padded with the lowest symbol. */
     void append(long value, int width, StringBuilder to) {
@@ -71,7 +102,8 @@ public record Alphabet(String name, String symbols, String folded) {
     /** Appends a value as A … Z, AA … are counted: every symbol stands for 1 to the size of the alphabet. */
     void appendWithoutNought(long value, StringBuilder to) {
         int start = to.length();
-        for (long rest = value; rest > 0; rest = (rest - 1) / size()) to.append(symbols.charAt((int) ((rest - 1) % size())));
+        for (long rest = value; rest > 0; rest = (rest - 1) / size())
+            to.append(symbols.charAt((int) ((rest - 1) % size())));
         reverse(to, start);
     }
 
@@ -83,7 +115,10 @@ public record Alphabet(String name, String symbols, String folded) {
         }
     }
 
-    /** The value of folded symbols, the lowest standing for {@code lowest}; empty for another symbol or a value past 10^18. */
+    /**
+     * The value of folded symbols, the lowest standing for {@code lowest}; empty for another symbol or a value past
+     * 10^18.
+     */
     OptionalLong read(String text, int lowest) {
         long value = 0;
         for (int i = 0; i < text.length(); i++) {

@@ -21,11 +21,17 @@ final class Checker {
         for (char symbol = 0; symbol < ASCII; symbol++) values[symbol] = (byte) scheme.valueOf(symbol);
     }
 
-    int length() { return two ? 2 : 1; }
+    int length() {
+        return two ? 2 : 1;
+    }
 
-    boolean ofCount() { return ofCount; }
+    boolean ofCount() {
+        return ofCount;
+    }
 
-    boolean inFront() { return scheme.inFront(); }
+    boolean inFront() {
+        return scheme.inFront();
+    }
 
     /**
      * Appends the check symbols of a stretch of text; what the scheme cannot read is passed over.
@@ -40,7 +46,8 @@ final class Checker {
             if (value >= 0) scratch[count++] = value;
         }
         int check = scheme.check(scratch, count);
-        if (check < 0) throw new IllegalStateException("a pattern takes only schemes that have a check for every number");
+        if (check < 0)
+            throw new IllegalStateException("a pattern takes only schemes that have a check for every number");
         if (two) to.append(writes[check / writes.length]);
         to.append(writes[two ? check % writes.length : check]);
     }

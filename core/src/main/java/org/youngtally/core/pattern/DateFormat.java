@@ -9,16 +9,21 @@ import java.util.List;
 import java.util.stream.Stream;
 
 /**
- * How a date is written: Unicode (CLDR) date-pattern letters for the numbers of a date, anything else as it stands, text
- * between single quotes as it stands too. Weeks are ISO 8601 weeks, and {@code Y} is the week-based year.
+ * How a date is written: Unicode (CLDR) date-pattern letters for the numbers of a date, anything else as it stands,
+ * text between single quotes as it stands too. Weeks are ISO 8601 weeks, and {@code Y} is the week-based year.
  *
  * @param pattern the letters as written, e.g. {@code yyMM}
  */
 public record DateFormat(String pattern, Calendar calendar, int fiscalStart, List<Piece> pieces) {
 
-    /** Which year the letters speak of: of the calendar, or the fiscal year by the calendar year in which it begins or ends. */
+    /**
+     * Which year the letters speak of: of the calendar, or the fiscal year by the calendar year in which it begins or
+     * ends.
+     */
     public enum Calendar {
-        CIVIL("date"), FISCAL_BY_START("fiscal"), FISCAL_BY_END("fiscal-end");
+        CIVIL("date"),
+        FISCAL_BY_START("fiscal"),
+        FISCAL_BY_END("fiscal-end");
 
         private final String word;
 
@@ -27,7 +32,9 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
         }
 
         /** The name of the field in patterns. */
-        public String word() { return word; }
+        public String word() {
+            return word;
+        }
     }
 
     /** A run of one letter, or plain text. */
@@ -44,10 +51,18 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
         record MonthName(List<String> names) implements Piece {}
     }
 
-    /** What a letter stands for, how many digits its largest value takes, and with which unit of the calendar it can change. */
+    /**
+     * What a letter stands for, how many digits its largest value takes, and with which unit of the calendar it can
+     * change.
+     */
     public enum Unit {
-        YEAR('y', 4, ChronoUnit.YEARS), WEEK_YEAR('Y', 4, ChronoUnit.DAYS), QUARTER('Q', 1, ChronoUnit.MONTHS), MONTH('M', 2, ChronoUnit.MONTHS), WEEK('w', 2, ChronoUnit.DAYS),
-        DAY('d', 2, ChronoUnit.DAYS), DAY_OF_YEAR('D', 3, ChronoUnit.DAYS);
+        YEAR('y', 4, ChronoUnit.YEARS),
+        WEEK_YEAR('Y', 4, ChronoUnit.DAYS),
+        QUARTER('Q', 1, ChronoUnit.MONTHS),
+        MONTH('M', 2, ChronoUnit.MONTHS),
+        WEEK('w', 2, ChronoUnit.DAYS),
+        DAY('d', 2, ChronoUnit.DAYS),
+        DAY_OF_YEAR('D', 3, ChronoUnit.DAYS);
 
         private final char letter;
         private final int digits;
@@ -59,7 +74,9 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
             this.changes = changes;
         }
 
-        private boolean isFiscal() { return this == YEAR || this == QUARTER || this == MONTH; }
+        private boolean isFiscal() {
+            return this == YEAR || this == QUARTER || this == MONTH;
+        }
 
         long of(LocalDate date) {
             return switch (this) {
@@ -74,7 +91,8 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
         }
     }
 
-    private static final String ACCEPTED = "yyyy, yy, Q, MM, M, MMM, MMMM, ww, w, YYYY, YY (year of the week), dd, d, DDD or D, with other symbols between them";
+    private static final String ACCEPTED =
+            "yyyy, yy, Q, MM, M, MMM, MMMM, ww, w, YYYY, YY (year of the week), dd, d, DDD or D, with other symbols between them";
 
     private static final String FISCAL = "yyyy, yy, Q, MM or M: the fiscal year, its quarter, its month";
 
@@ -82,7 +100,9 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
         pieces = List.copyOf(pieces);
     }
 
-    /** Parses the letters; {@code column} is where they start in the pattern around them, for the message of a fault. */
+    /**
+     * Parses the letters; {@code column} is where they start in the pattern around them, for the message of a fault.
+     */
     static DateFormat parse(String letters, int column, Calendar calendar, DateStyle style) {
         var pieces = new ArrayList<Piece>();
         boolean anyNumber = false;
@@ -90,14 +110,18 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
             char c = letters.charAt(at);
             if (c == '\'') {
                 int end = letters.indexOf('\'', at + 1);
-                if (end < 0) throw new PatternException(column + at, "the quote is not closed", "close it with another '");
+                if (end < 0)
+                    throw new PatternException(column + at, "the quote is not closed", "close it with another '");
                 pieces.add(new Piece.Text(end == at + 1 ? "'" : letters.substring(at + 1, end)));
                 at = end + 1;
             } else if (isLetter(c)) {
                 int end = at;
                 while (end < letters.length() && letters.charAt(end) == c) end++;
                 boolean name = c == 'M' && end - at >= 3 && end - at <= 4 && calendar == Calendar.CIVIL;
-                pieces.add(name ? new Piece.MonthName(end - at == 3 ? style.shortMonths() : style.longMonths()) : number(c, end - at, column + at, calendar));
+                pieces.add(
+                        name
+                                ? new Piece.MonthName(end - at == 3 ? style.shortMonths() : style.longMonths())
+                                : number(c, end - at, column + at, calendar));
                 anyNumber = true;
                 at = end;
             } else {
@@ -120,16 +144,25 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
             if (year && run == 2) return new Piece.Number(unit, 2, true);
             if (year ? run == 4 : run == 1 || run == unit.digits) return new Piece.Number(unit, run, false);
         }
-        throw new PatternException(column, "‘" + String.valueOf(letter).repeat(run) + "’ is not a part of " + (calendar == Calendar.CIVIL ? "a date" : "a fiscal year"), "write " + (calendar == Calendar.CIVIL ? ACCEPTED : FISCAL));
+        throw new PatternException(
+                column,
+                "‘" + String.valueOf(letter).repeat(run) + "’ is not a part of "
+                        + (calendar == Calendar.CIVIL ? "a date" : "a fiscal year"),
+                "write " + (calendar == Calendar.CIVIL ? ACCEPTED : FISCAL));
     }
 
     /** The shortest of years, months and days with whose beginning the written date can change. */
     ChronoUnit changes() {
         if (calendar != Calendar.CIVIL) return ChronoUnit.MONTHS;
-        return pieces.stream().flatMap(DateFormat::changes).min(Comparator.naturalOrder()).orElseThrow();
+        return pieces.stream()
+                .flatMap(DateFormat::changes)
+                .min(Comparator.naturalOrder())
+                .orElseThrow();
     }
 
-    boolean namesMonths() { return pieces.stream().anyMatch(Piece.MonthName.class::isInstance); }
+    boolean namesMonths() {
+        return pieces.stream().anyMatch(Piece.MonthName.class::isInstance);
+    }
 
     private static Stream<ChronoUnit> changes(Piece piece) {
         return switch (piece) {
@@ -141,7 +174,8 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
 
     void render(LocalDate date, StringBuilder to) {
         // Seen from the month in which it begins, a fiscal year is a calendar year.
-        LocalDate seen = calendar == Calendar.CIVIL ? date : date.withDayOfMonth(1).minusMonths(fiscalStart - 1L);
+        LocalDate seen =
+                calendar == Calendar.CIVIL ? date : date.withDayOfMonth(1).minusMonths(fiscalStart - 1L);
         int later = calendar == Calendar.FISCAL_BY_END && fiscalStart > 1 ? 1 : 0;
         for (Piece piece : pieces) {
             switch (piece) {

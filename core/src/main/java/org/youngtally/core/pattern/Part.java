@@ -17,8 +17,8 @@ public sealed interface Part {
     /**
      * The running value.
      *
-     * @param width symbols to which the value is padded, 1 to {@value #MAX_WIDTH}, which is also the most it may take unless it
-     *     grows; 0 for no padding and no limit of its own
+     * @param width symbols to which the value is padded, 1 to {@value #MAX_WIDTH}, which is also the most it may take
+     *     unless it grows; 0 for no padding and no limit of its own
      * @param grows whether a value wider than the width is written in full
      */
     record CountField(int width, Alphabet alphabet, boolean grows) implements Part {
@@ -38,13 +38,19 @@ public sealed interface Part {
         }
 
         /** The least value this field can write: 1 where letters are counted A … Z, AA …, or else 0. */
-        public long least() { return countsWithoutNought() ? 1 : 0; }
+        public long least() {
+            return countsWithoutNought() ? 1 : 0;
+        }
 
         /** Whether it counts A … Z, AA …: unpadded, in an alphabet that has no nought. */
-        public boolean countsWithoutNought() { return width == 0 && !alphabet.hasNought(); }
+        public boolean countsWithoutNought() {
+            return width == 0 && !alphabet.hasNought();
+        }
 
         /** Whether it is written in decimal digits, of a fixed width or without padding. */
-        public boolean isPlain() { return alphabet.isDecimal() && !grows; }
+        public boolean isPlain() {
+            return alphabet.isDecimal() && !grows;
+        }
 
         void append(long value, StringBuilder to) {
             if (alphabet.isDecimal()) Digits.append(value, width, to);
@@ -60,7 +66,9 @@ public sealed interface Part {
         }
 
         /** A value as it is written, in the symbols that are compared. */
-        public String folded(long value) { return IdentifierKey.fold(written(value)); }
+        public String folded(long value) {
+            return IdentifierKey.fold(written(value));
+        }
 
         /** The value that is written so, its symbols folded; empty where none is. */
         public OptionalLong read(String folded) {
@@ -68,7 +76,8 @@ public sealed interface Part {
             boolean rightWidth = width == 0 ? length > 0 : grows ? length >= width : length == width;
             if (!rightWidth) return OptionalLong.empty();
             if (countsWithoutNought()) return alphabet.read(folded, 1);
-            boolean padded = length > Math.max(width, 1) && folded.charAt(0) == alphabet.folded().charAt(0);
+            boolean padded = length > Math.max(width, 1)
+                    && folded.charAt(0) == alphabet.folded().charAt(0);
             return padded ? OptionalLong.empty() : alphabet.read(folded, 0);
         }
     }
@@ -89,21 +98,28 @@ public sealed interface Part {
         /** The same without what it is padded with. */
         public String bare(String given) {
             String text = given;
-            for (Transform transform : transforms) if (!(transform instanceof Transform.Pad)) text = transform.apply(text);
+            for (Transform transform : transforms)
+                if (!(transform instanceof Transform.Pad)) text = transform.apply(text);
             return text;
         }
 
         /** The symbols that it pads with. */
         public String pads() {
             var symbols = new StringBuilder();
-            for (Transform transform : transforms) if (transform instanceof Transform.Pad pad) symbols.append(pad.with());
+            for (Transform transform : transforms)
+                if (transform instanceof Transform.Pad pad) symbols.append(pad.with());
             return symbols.toString();
         }
 
         /** The fewest symbols that it can write of any text. */
         public int shortest() {
             int shortest = 1;
-            for (Transform transform : transforms) shortest = transform instanceof Transform.Pad pad ? Math.max(shortest, pad.length()) : transform instanceof Transform.First first ? Math.min(shortest, first.symbols()) : transform instanceof Transform.Initials ? 1 : shortest;
+            for (Transform transform : transforms)
+                shortest = transform instanceof Transform.Pad pad
+                        ? Math.max(shortest, pad.length())
+                        : transform instanceof Transform.First first
+                                ? Math.min(shortest, first.symbols())
+                                : transform instanceof Transform.Initials ? 1 : shortest;
             return shortest;
         }
 
@@ -116,19 +132,21 @@ public sealed interface Part {
                     case Transform.First first -> longest = Math.min(longest, first.symbols());
                     case Transform.Unaccented unaccented -> longest = Math.min(longest, Integer.MAX_VALUE / 4) * 2;
                     case Transform.Pad pad -> longest = Math.max(longest, padded = pad.length());
-                    default -> { }
+                    default -> {}
                 }
             }
             return Math.min(longest, Math.max(most, padded));
         }
 
         /** As it stands in a pattern, without its options. */
-        public String shown() { return name.equals(Particulars.UNIT) ? "{unit}" : "{field " + name + "}"; }
+        public String shown() {
+            return name.equals(Particulars.UNIT) ? "{unit}" : "{field " + name + "}";
+        }
     }
 
     /**
-     * Check symbols, over what stands before them (behind them, for a scheme whose check stands in front) or over the count
-     * alone. Symbols that the scheme cannot read are passed over; small letters count as capitals.
+     * Check symbols, over what stands before them (behind them, for a scheme whose check stands in front) or over the
+     * count alone. Symbols that the scheme cannot read are passed over; small letters count as capitals.
      */
     record CheckField(CheckScheme scheme, boolean ofCount) implements Part {}
 }

@@ -9,8 +9,8 @@ import java.util.TreeMap;
 /**
  * What an identifier's text rests on beside its value: the business date, and what the record gives for each field.
  *
- * @param fields by the field's name: the code of a field with a codebook, else the text as it was given; the unit is the field
- *     {@value #UNIT}
+ * @param fields by the field's name: the code of a field with a codebook, else the text as it was given; the unit is
+ *     the field {@value #UNIT}
  */
 public record Particulars(LocalDate date, SortedMap<String, String> fields) {
     /** The field that {@code {unit}} writes. */
@@ -20,11 +20,17 @@ public record Particulars(LocalDate date, SortedMap<String, String> fields) {
 
     public Particulars {
         // Most series take no fields, and this is made for every number.
-        fields = fields.isEmpty() ? Collections.emptySortedMap() : Collections.unmodifiableSortedMap(new TreeMap<>(fields));
+        fields = fields.isEmpty()
+                ? Collections.emptySortedMap()
+                : Collections.unmodifiableSortedMap(new TreeMap<>(fields));
     }
 
-    public Particulars(LocalDate date, Map<String, String> fields) { this(date, fields.isEmpty() ? Collections.emptySortedMap() : new TreeMap<>(fields)); }
+    public Particulars(LocalDate date, Map<String, String> fields) {
+        this(date, fields.isEmpty() ? Collections.emptySortedMap() : new TreeMap<>(fields));
+    }
 
     /** A date alone. */
-    public static Particulars on(LocalDate date) { return new Particulars(date, Collections.emptySortedMap()); }
+    public static Particulars on(LocalDate date) {
+        return new Particulars(date, Collections.emptySortedMap());
+    }
 }

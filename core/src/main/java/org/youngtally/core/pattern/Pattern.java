@@ -17,8 +17,8 @@ import org.youngtally.core.pattern.Part.TextField;
 import org.youngtally.core.text.IdentifierKey;
 
 /**
- * The text of an identifier with fields in braces, such as {@code LW{date yy}-{count 5}}; it has exactly one count. A pattern
- * that exists is a valid one.
+ * The text of an identifier with fields in braces, such as {@code LW{date yy}-{count 5}}; it has exactly one count. A
+ * pattern that exists is a valid one.
  */
 public final class Pattern {
     private final String text;
@@ -38,37 +38,71 @@ public final class Pattern {
     }
 
     /** Parses a pattern, or throws {@link PatternException} with the column at fault. */
-    public static Pattern parse(String text) { return parse(text, DateStyle.PLAIN); }
+    public static Pattern parse(String text) {
+        return parse(text, DateStyle.PLAIN);
+    }
 
-    public static Pattern parse(String text, DateStyle style) { return new Pattern(text, style, new PatternParser(text, style).parse()); }
+    public static Pattern parse(String text, DateStyle style) {
+        return new Pattern(text, style, new PatternParser(text, style).parse());
+    }
 
-    public CountField count() { return (CountField) parts.get(countAt); }
+    public CountField count() {
+        return (CountField) parts.get(countAt);
+    }
 
     /** How it writes dates. */
-    public DateStyle style() { return style; }
+    public DateStyle style() {
+        return style;
+    }
 
     /** Whether it names months, so that the names belong to it. */
-    public boolean namesMonths() { return parts.stream().anyMatch(part -> part instanceof DateField field && field.format().namesMonths()); }
+    public boolean namesMonths() {
+        return parts.stream()
+                .anyMatch(part ->
+                        part instanceof DateField field && field.format().namesMonths());
+    }
 
-    /** Whether it is made of literal text, dates and a plain decimal count, so that what stands around the count rests on the date alone. */
-    public boolean isPlain() { return checkers.isEmpty() && count().isPlain() && textFields().isEmpty(); }
+    /**
+     * Whether it is made of literal text, dates and a plain decimal count, so that what stands around the count rests
+     * on the date alone.
+     */
+    public boolean isPlain() {
+        return checkers.isEmpty() && count().isPlain() && textFields().isEmpty();
+    }
 
     /** The fields of the record, in order; one that is written twice stands here twice. */
-    public List<TextField> textFields() { return parts.stream().filter(TextField.class::isInstance).map(TextField.class::cast).toList(); }
+    public List<TextField> textFields() {
+        return parts.stream()
+                .filter(TextField.class::isInstance)
+                .map(TextField.class::cast)
+                .toList();
+    }
 
-    /** The shortest of years, months and days with whose beginning the text around the count can change; absent where it never does. */
+    /**
+     * The shortest of years, months and days with whose beginning the text around the count can change; absent where it
+     * never does.
+     */
     public Optional<ChronoUnit> changes() {
-        return parts.stream().filter(DateField.class::isInstance).map(part -> ((DateField) part).format().changes()).min(Comparator.naturalOrder());
+        return parts.stream()
+                .filter(DateField.class::isInstance)
+                .map(part -> ((DateField) part).format().changes())
+                .min(Comparator.naturalOrder());
     }
 
     /** The identifier of a value on a business date. */
-    public String render(LocalDate date, long value) { return render(Particulars.on(date), value); }
+    public String render(LocalDate date, long value) {
+        return render(Particulars.on(date), value);
+    }
 
     /** The identifier of a value. The particulars must hold every field of the record that stands in the pattern. */
-    public String render(Particulars particulars, long value) { return on(particulars).of(value); }
+    public String render(Particulars particulars, long value) {
+        return on(particulars).of(value);
+    }
 
     /** This pattern for one set of particulars, to write many values. */
-    public Rendering on(Particulars particulars) { return new Rendering(this, particulars); }
+    public Rendering on(Particulars particulars) {
+        return new Rendering(this, particulars);
+    }
 
     private static void render(Part part, LocalDate date, StringBuilder to) {
         switch (part) {
@@ -79,7 +113,9 @@ public final class Pattern {
     }
 
     /** Ready to write a check field of this pattern. */
-    Checker checker(CheckField field) { return checkers.get(field); }
+    Checker checker(CheckField field) {
+        return checkers.get(field);
+    }
 
     /** The text of a part that rests on the date alone. */
     public static String render(DateField part, LocalDate date) {
@@ -89,10 +125,14 @@ public final class Pattern {
     }
 
     /** The text in front of the count on a date. For a pattern that {@link #isPlain}. */
-    public String renderBefore(LocalDate date) { return render(parts.subList(0, countAt), date); }
+    public String renderBefore(LocalDate date) {
+        return render(parts.subList(0, countAt), date);
+    }
 
     /** The text behind the count on a date. For a pattern that {@link #isPlain}. */
-    public String renderAfter(LocalDate date) { return render(parts.subList(countAt + 1, parts.size()), date); }
+    public String renderAfter(LocalDate date) {
+        return render(parts.subList(countAt + 1, parts.size()), date);
+    }
 
     private static String render(List<Part> some, LocalDate date) {
         var to = new StringBuilder();
@@ -101,8 +141,9 @@ public final class Pattern {
     }
 
     /**
-     * Every value whose identifier has the same key as the text: one at most, since what stands around the count is known from
-     * the particulars, but for check symbols, which follow from it. Empty where the text is not of this pattern.
+     * Every value whose identifier has the same key as the text: one at most, since what stands around the count is
+     * known from the particulars, but for check symbols, which follow from it. Empty where the text is not of this
+     * pattern.
      */
     public OptionalLong read(String identifier, Particulars particulars) {
         String key = IdentifierKey.of(identifier);
@@ -110,23 +151,29 @@ public final class Pattern {
         int back = length(parts.subList(countAt + 1, parts.size()), particulars);
         if (key.length() <= front + back) return OptionalLong.empty();
         OptionalLong value = count().read(key.substring(front, key.length() - back));
-        if (value.isEmpty() || value.getAsLong() > count().largest() || value.getAsLong() < count().least()) return OptionalLong.empty();
+        if (value.isEmpty() || value.getAsLong() > count().largest() || value.getAsLong() < count().least())
+            return OptionalLong.empty();
         return IdentifierKey.of(render(particulars, value.getAsLong())).equals(key) ? value : OptionalLong.empty();
     }
 
-    /** The identifier that somebody meant who wrote nothing but its check symbols wrong; absent where more is wrong, or nothing. */
+    /**
+     * The identifier that somebody meant who wrote nothing but its check symbols wrong; absent where more is wrong, or
+     * nothing.
+     */
     public Optional<String> meant(String identifier, Particulars particulars) {
         String key = IdentifierKey.of(identifier);
         int front = length(parts.subList(0, countAt), particulars);
         int back = length(parts.subList(countAt + 1, parts.size()), particulars);
         if (checkers.isEmpty() || key.length() <= front + back) return Optional.empty();
         OptionalLong value = count().read(key.substring(front, key.length() - back));
-        if (value.isEmpty() || value.getAsLong() > count().largest() || value.getAsLong() < count().least()) return Optional.empty();
+        if (value.isEmpty() || value.getAsLong() > count().largest() || value.getAsLong() < count().least())
+            return Optional.empty();
         String meant = render(particulars, value.getAsLong());
         String right = IdentifierKey.of(meant);
         var differs = new BitSet();
         for (int i = 0; i < right.length(); i++) differs.set(i, right.charAt(i) != key.charAt(i));
-        for (Rendering.Stretch check : on(particulars).checks(value.getAsLong())) differs.clear(check.from(), check.to());
+        for (Rendering.Stretch check : on(particulars).checks(value.getAsLong()))
+            differs.clear(check.from(), check.to());
         return !right.equals(key) && differs.isEmpty() ? Optional.of(meant) : Optional.empty();
     }
 
@@ -135,8 +182,11 @@ public final class Pattern {
         for (Part part : some) {
             length += switch (part) {
                 case Literal l -> IdentifierKey.fold(l.text()).length();
-                case DateField d -> IdentifierKey.fold(render(d, particulars.date())).length();
-                case TextField f -> IdentifierKey.fold(f.written(particulars.fields().get(f.name()))).length();
+                case DateField d ->
+                    IdentifierKey.fold(render(d, particulars.date())).length();
+                case TextField f ->
+                    IdentifierKey.fold(f.written(particulars.fields().get(f.name())))
+                            .length();
                 case CheckField c -> c.scheme().length();
                 case CountField c -> throw new IllegalStateException("a pattern has one count");
             };
@@ -145,15 +195,23 @@ public final class Pattern {
     }
 
     /** The parts in order. */
-    public List<Part> parts() { return parts; }
+    public List<Part> parts() {
+        return parts;
+    }
 
     /** The pattern as it was written. */
     @Override
-    public String toString() { return text; }
+    public String toString() {
+        return text;
+    }
 
     @Override
-    public boolean equals(Object other) { return other instanceof Pattern p && p.text.equals(text) && p.style.equals(style); }
+    public boolean equals(Object other) {
+        return other instanceof Pattern p && p.text.equals(text) && p.style.equals(style);
+    }
 
     @Override
-    public int hashCode() { return text.hashCode(); }
+    public int hashCode() {
+        return text.hashCode();
+    }
 }

@@ -15,9 +15,15 @@ public final class PatternException extends IllegalArgumentException {
     }
 
     /** The column of the first symbol at fault, counted from 1 in UTF-16 units. */
-    public int column() { return column; }
+    public int column() {
+        return column;
+    }
 
-    public String problem() { return problem; }
+    public String problem() {
+        return problem;
+    }
 
-    public String accepted() { return accepted; }
+    public String accepted() {
+        return accepted;
+    }
 }

@@ -16,9 +16,13 @@ import org.youngtally.core.text.NearestName;
 
 /** Reads the text of a pattern: literal text, {@code {{} and {@code }}} for braces, and fields in braces. */
 final class PatternParser {
-    private static final List<String> FIELDS = List.of("count", "date", "fiscal", "fiscal-end", "field", "unit", "check");
-    private static final String FIELD_SHAPES = "write {count 5}, {date yyyy}, {fiscal yy}, {field NAME}, {unit} or {check gs1}; a literal brace is doubled: {{ or }}";
-    private static final String COUNT_SHAPES = "write a width from 1 to " + CountField.MAX_WIDTH + ", or nothing for no padding; then an alphabet: " + String.join(", ", Alphabet.names()) + ", or of and its symbols; then grow, if it may become wider";
+    private static final List<String> FIELDS =
+            List.of("count", "date", "fiscal", "fiscal-end", "field", "unit", "check");
+    private static final String FIELD_SHAPES =
+            "write {count 5}, {date yyyy}, {fiscal yy}, {field NAME}, {unit} or {check gs1}; a literal brace is doubled: {{ or }}";
+    private static final String COUNT_SHAPES = "write a width from 1 to " + CountField.MAX_WIDTH
+            + ", or nothing for no padding; then an alphabet: " + String.join(", ", Alphabet.names())
+            + ", or of and its symbols; then grow, if it may become wider";
 
     private final String text;
     private final DateStyle style;
@@ -31,7 +35,9 @@ final class PatternParser {
     }
 
     List<Part> parse() {
-        if (text.isEmpty()) throw new PatternException(1, "the pattern is empty", "write one with a count, such as LW{date yy}-{count 5}");
+        if (text.isEmpty())
+            throw new PatternException(
+                    1, "the pattern is empty", "write one with a count, such as LW{date yy}-{count 5}");
         refuseOddSymbols();
         for (int at = 0; at < text.length(); ) {
             char c = text.charAt(at);
@@ -52,7 +58,8 @@ final class PatternParser {
         long counts = parts.stream().filter(CountField.class::isInstance).count();
         refuseEmptyChecks();
         refuseChecksOverChecks();
-        if (counts == 0) throw new PatternException(text.length() + 1, "the pattern has no count", "add one, such as {count 5}");
+        if (counts == 0)
+            throw new PatternException(text.length() + 1, "the pattern has no count", "add one, such as {count 5}");
         return parts;
     }
 
@@ -62,7 +69,11 @@ final class PatternParser {
             boolean inFront = check.scheme().inFront();
             List<Part> covered = inFront ? parts.subList(i + 1, parts.size()) : parts.subList(0, i);
             if (covered.stream().noneMatch(CountField.class::isInstance))
-                throw new PatternException(text.length(), "the count does not stand " + (inFront ? "behind" : "in front of") + " its check field, {check " + check.scheme().name() + "}", "put the check field " + (inFront ? "in front of the count" : "behind the count"));
+                throw new PatternException(
+                        text.length(),
+                        "the count does not stand " + (inFront ? "behind" : "in front of") + " its check field, {check "
+                                + check.scheme().name() + "}",
+                        "put the check field " + (inFront ? "in front of the count" : "behind the count"));
         }
     }
 
@@ -71,24 +82,43 @@ final class PatternParser {
         boolean inFront = false;
         for (Part part : parts) {
             if (!(part instanceof CheckField check)) continue;
-            if (inFront && !check.ofCount()) throw new PatternException(text.length(), "a check field behind one that stands in front of what it covers", "keep one of them, or let the last be of count");
+            if (inFront && !check.ofCount())
+                throw new PatternException(
+                        text.length(),
+                        "a check field behind one that stands in front of what it covers",
+                        "keep one of them, or let the last be of count");
             inFront |= check.scheme().inFront();
         }
     }
 
     private void refuseOddSymbols() {
-        if (Character.isWhitespace(text.charAt(0))) throw new PatternException(1, "the pattern starts with white space", "start with a symbol that can be seen");
-        if (Character.isWhitespace(text.charAt(text.length() - 1))) throw new PatternException(text.length(), "the pattern ends with white space", "end with a symbol that can be seen");
+        if (Character.isWhitespace(text.charAt(0)))
+            throw new PatternException(
+                    1, "the pattern starts with white space", "start with a symbol that can be seen");
+        if (Character.isWhitespace(text.charAt(text.length() - 1)))
+            throw new PatternException(
+                    text.length(), "the pattern ends with white space", "end with a symbol that can be seen");
         for (int at = 0; at < text.length(); at++) {
             char c = text.charAt(at);
             if (Character.isISOControl(c) || Character.getType(c) == Character.FORMAT)
-                throw new PatternException(at + 1, "a control symbol (code " + (int) c + ") cannot stand in an identifier", "take it out");
-            if (Character.isSurrogate(c) && !isPaired(at)) throw new PatternException(at + 1, "half a symbol", "write the whole symbol");
+                throw new PatternException(
+                        at + 1, "a control symbol (code " + (int) c + ") cannot stand in an identifier", "take it out");
+            if (Character.isSurrogate(c) && !isPaired(at))
+                throw new PatternException(at + 1, "half a symbol", "write the whole symbol");
             int type = Character.getType(c);
-            if (type == Character.NON_SPACING_MARK || type == Character.ENCLOSING_MARK || type == Character.COMBINING_SPACING_MARK)
-                throw new PatternException(at + 1, "a combining mark cannot stand by itself", "write the letter with its mark as one symbol");
+            if (type == Character.NON_SPACING_MARK
+                    || type == Character.ENCLOSING_MARK
+                    || type == Character.COMBINING_SPACING_MARK)
+                throw new PatternException(
+                        at + 1,
+                        "a combining mark cannot stand by itself",
+                        "write the letter with its mark as one symbol");
         }
-        if (!Normalizer.isNormalized(text, Normalizer.Form.NFC)) throw new PatternException(1, "the pattern is not in Unicode's composed form (NFC)", "retype its accented letters as single symbols");
+        if (!Normalizer.isNormalized(text, Normalizer.Form.NFC))
+            throw new PatternException(
+                    1,
+                    "the pattern is not in Unicode's composed form (NFC)",
+                    "retype its accented letters as single symbols");
     }
 
     private boolean isPaired(int at) {
@@ -110,18 +140,29 @@ final class PatternParser {
         int optionStart = skipSpaces(inside, nameEnd);
         String option = inside.substring(optionStart).stripTrailing();
         int column = open + 2 + optionStart;
-        if (name.equals("count") && parts.stream().anyMatch(CountField.class::isInstance)) throw new PatternException(open + 1, "a second count", "a pattern has exactly one");
-        parts.add(switch (name) {
-            case "count" -> count(option, column);
-            case "date" -> new DateField(DateFormat.parse(option, column, DateFormat.Calendar.CIVIL, style));
-            case "fiscal" -> new DateField(DateFormat.parse(option, column, DateFormat.Calendar.FISCAL_BY_START, style));
-            case "fiscal-end" -> new DateField(DateFormat.parse(option, column, DateFormat.Calendar.FISCAL_BY_END, style));
-            case "field" -> TextFieldParser.field(option, column);
-            case "unit" -> TextFieldParser.unit(option, column);
-            case "check" -> check(option, column);
-            default -> throw new PatternException(open + 2 + nameStart, name.isEmpty() ? "the field has no name" : "‘" + name + "’ is not a field",
-                    NearestName.to(name, FIELDS).filter(near -> !name.isEmpty()).map(near -> "did you mean {" + near + "}? ").orElse("") + FIELD_SHAPES);
-        });
+        if (name.equals("count") && parts.stream().anyMatch(CountField.class::isInstance))
+            throw new PatternException(open + 1, "a second count", "a pattern has exactly one");
+        parts.add(
+                switch (name) {
+                    case "count" -> count(option, column);
+                    case "date" -> new DateField(DateFormat.parse(option, column, DateFormat.Calendar.CIVIL, style));
+                    case "fiscal" ->
+                        new DateField(DateFormat.parse(option, column, DateFormat.Calendar.FISCAL_BY_START, style));
+                    case "fiscal-end" ->
+                        new DateField(DateFormat.parse(option, column, DateFormat.Calendar.FISCAL_BY_END, style));
+                    case "field" -> TextFieldParser.field(option, column);
+                    case "unit" -> TextFieldParser.unit(option, column);
+                    case "check" -> check(option, column);
+                    default ->
+                        throw new PatternException(
+                                open + 2 + nameStart,
+                                name.isEmpty() ? "the field has no name" : "‘" + name + "’ is not a field",
+                                NearestName.to(name, FIELDS)
+                                                .filter(near -> !name.isEmpty())
+                                                .map(near -> "did you mean {" + near + "}? ")
+                                                .orElse("")
+                                        + FIELD_SHAPES);
+                });
         return close + 1;
     }
 
@@ -138,21 +179,29 @@ final class PatternParser {
         if (option.isEmpty()) words.clear();
         if (!words.isEmpty() && words.peek().matches("[0-9]{1,3}")) {
             width = Integer.parseInt(words.poll());
-            if (width < 1 || width > CountField.MAX_WIDTH) throw new PatternException(column, "‘" + width + "’ is not a width of the count", COUNT_SHAPES);
+            if (width < 1 || width > CountField.MAX_WIDTH)
+                throw new PatternException(column, "‘" + width + "’ is not a width of the count", COUNT_SHAPES);
         }
         if (!words.isEmpty() && !words.peek().equals("grow")) alphabet = alphabet(words, column);
         if (!words.isEmpty() && words.peek().equals("grow")) {
             grows = words.poll() != null;
-            if (width == 0) throw new PatternException(column, "a count without a width grows by itself", "leave grow out, or give the width to start with");
+            if (width == 0)
+                throw new PatternException(
+                        column,
+                        "a count without a width grows by itself",
+                        "leave grow out, or give the width to start with");
         }
-        if (!words.isEmpty()) throw new PatternException(column, "‘" + words.peek() + "’ is not an option of the count", COUNT_SHAPES);
+        if (!words.isEmpty())
+            throw new PatternException(column, "‘" + words.peek() + "’ is not an option of the count", COUNT_SHAPES);
         return new CountField(width, alphabet, grows);
     }
 
     private static Alphabet alphabet(Deque<String> words, int column) {
         String word = words.poll();
         if (word.equals("of")) {
-            if (words.isEmpty()) throw new PatternException(column, "‘of’ names no symbols", "write them behind it, the lowest first, such as of ABCDEF");
+            if (words.isEmpty())
+                throw new PatternException(
+                        column, "‘of’ names no symbols", "write them behind it, the lowest first, such as of ABCDEF");
             try {
                 return Alphabet.of(words.poll());
             } catch (IllegalArgumentException e) {
@@ -160,17 +209,43 @@ final class PatternParser {
             }
         }
         Alphabet named = Alphabet.named(word);
-        if (named == null) throw new PatternException(column, "‘" + word + "’ is neither a width nor an alphabet of the count", NearestName.to(word, Alphabet.names()).map(near -> "did you mean " + near + "? ").orElse("") + COUNT_SHAPES);
+        if (named == null)
+            throw new PatternException(
+                    column,
+                    "‘" + word + "’ is neither a width nor an alphabet of the count",
+                    NearestName.to(word, Alphabet.names())
+                                    .map(near -> "did you mean " + near + "? ")
+                                    .orElse("")
+                            + COUNT_SHAPES);
         return named;
     }
 
     private static CheckField check(String option, int column) {
         boolean ofCount = option.endsWith(" of count");
-        String name = ofCount ? option.substring(0, option.length() - " of count".length()).strip() : option;
-        if (name.isEmpty()) throw new PatternException(column, "the check field names no scheme", "write one of " + CheckSchemes.names());
-        CheckScheme scheme = CheckSchemes.of(name).orElseThrow(() -> new PatternException(column, "‘" + name + "’ is not a check digit scheme",
-                NearestName.to(name, CheckSchemes.all().stream().map(CheckScheme::name).toList()).map(near -> "did you mean " + near + "? ").orElse("") + "write one of " + CheckSchemes.names() + "; then of count, if it is to cover the count alone"));
-        if (scheme instanceof WeightedModulus weighted && !weighted.isTotal()) throw new PatternException(column, "some numbers have no check digit under ‘" + name + "’", "say how ten is written, such as " + name + "=X");
+        String name = ofCount
+                ? option.substring(0, option.length() - " of count".length()).strip()
+                : option;
+        if (name.isEmpty())
+            throw new PatternException(
+                    column, "the check field names no scheme", "write one of " + CheckSchemes.names());
+        CheckScheme scheme = CheckSchemes.of(name)
+                .orElseThrow(() -> new PatternException(
+                        column,
+                        "‘" + name + "’ is not a check digit scheme",
+                        NearestName.to(
+                                                name,
+                                                CheckSchemes.all().stream()
+                                                        .map(CheckScheme::name)
+                                                        .toList())
+                                        .map(near -> "did you mean " + near + "? ")
+                                        .orElse("")
+                                + "write one of " + CheckSchemes.names()
+                                + "; then of count, if it is to cover the count alone"));
+        if (scheme instanceof WeightedModulus weighted && !weighted.isTotal())
+            throw new PatternException(
+                    column,
+                    "some numbers have no check digit under ‘" + name + "’",
+                    "say how ten is written, such as " + name + "=X");
         return new CheckField(scheme, ofCount);
     }
 

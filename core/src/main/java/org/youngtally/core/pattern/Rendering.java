@@ -8,7 +8,10 @@ import org.youngtally.core.pattern.Part.DateField;
 import org.youngtally.core.pattern.Part.Literal;
 import org.youngtally.core.pattern.Part.TextField;
 
-/** A pattern for one set of particulars: what rests on them is written once, so that many values are written fast. For one thread at a time. */
+/**
+ * A pattern for one set of particulars: what rests on them is written once, so that many values are written fast. For
+ * one thread at a time.
+ */
 public final class Rendering {
     private static final int USUAL_LENGTH = 32;
 
@@ -18,6 +21,7 @@ public final class Rendering {
     private final String back;
     /** Texts, the count and checkers in order, where there are check fields; else absent. */
     private final Object[] pieces;
+
     private byte[] scratch = new byte[USUAL_LENGTH];
 
     Rendering(Pattern pattern, Particulars particulars) {
@@ -66,7 +70,9 @@ public final class Rendering {
         var checks = new ArrayList<Stretch>();
         int at = 0;
         for (Object piece : pieces == null ? new Object[0] : pieces) {
-            int length = piece instanceof CountField field ? field.written(value).length() : piece instanceof Checker check ? check.length() : ((String) piece).length();
+            int length = piece instanceof CountField field
+                    ? field.written(value).length()
+                    : piece instanceof Checker check ? check.length() : ((String) piece).length();
             if (piece instanceof Checker) checks.add(new Stretch(at, at + length));
             at += length;
         }
@@ -90,7 +96,12 @@ public final class Rendering {
                 if (later == null) later = new int[pieces.length];
                 later[i] = to.length() + 1;
             } else {
-                check.append(to, check.ofCount() ? countFrom : 0, check.ofCount() ? countTo : to.length(), room(to.length()), to);
+                check.append(
+                        to,
+                        check.ofCount() ? countFrom : 0,
+                        check.ofCount() ? countTo : to.length(),
+                        room(to.length()),
+                        to);
             }
         }
         if (later != null) insert(later, countFrom, countTo, to);
@@ -109,7 +120,12 @@ public final class Rendering {
             var check = new StringBuilder(2);
             Checker field = (Checker) pieces[i];
             int at = later[i] - 1;
-            field.append(to, field.ofCount() ? from + inserted : at, field.ofCount() ? end + inserted : to.length(), room(to.length()), check);
+            field.append(
+                    to,
+                    field.ofCount() ? from + inserted : at,
+                    field.ofCount() ? end + inserted : to.length(),
+                    room(to.length()),
+                    check);
             to.insert(at, check);
             if (at <= from) inserted += check.length();
         }

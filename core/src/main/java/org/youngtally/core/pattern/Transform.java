@@ -17,7 +17,8 @@ public sealed interface Transform {
         @Override
         public String apply(String text) {
             String kept = keep(text, Character::isLetterOrDigit);
-            return kept.substring(0, kept.offsetByCodePoints(0, Math.min(symbols, kept.codePointCount(0, kept.length()))));
+            return kept.substring(
+                    0, kept.offsetByCodePoints(0, Math.min(symbols, kept.codePointCount(0, kept.length()))));
         }
     }
 
@@ -39,13 +40,17 @@ public sealed interface Transform {
     /** Capital letters, one for each. */
     record Upper() implements Transform {
         @Override
-        public String apply(String text) { return map(text, Character::toUpperCase); }
+        public String apply(String text) {
+            return map(text, Character::toUpperCase);
+        }
     }
 
     /** Small letters, one for each. */
     record Lower() implements Transform {
         @Override
-        public String apply(String text) { return map(text, Character::toLowerCase); }
+        public String apply(String text) {
+            return map(text, Character::toLowerCase);
+        }
     }
 
     /** Letters without their accents; a letter that is written with two without them may become two. */
@@ -53,7 +58,15 @@ public sealed interface Transform {
         @Override
         public String apply(String text) {
             // Letters that are no accented ones, and are written with two without them.
-            String spelled = text.replace("ß", "ss").replace("æ", "ae").replace("Æ", "AE").replace("œ", "oe").replace("Œ", "OE").replace("ø", "o").replace("Ø", "O").replace("þ", "th").replace("Þ", "TH");
+            String spelled = text.replace("ß", "ss")
+                    .replace("æ", "ae")
+                    .replace("Æ", "AE")
+                    .replace("œ", "oe")
+                    .replace("Œ", "OE")
+                    .replace("ø", "o")
+                    .replace("Ø", "O")
+                    .replace("þ", "th")
+                    .replace("Þ", "TH");
             return StringUtils.stripAccents(spelled);
         }
     }
@@ -65,14 +78,21 @@ public sealed interface Transform {
      */
     record Pad(int length, char with, boolean inFront) implements Transform {
         @Override
-        public String apply(String text) { return inFront ? StringUtils.leftPad(text, length, with) : StringUtils.rightPad(text, length, with); }
+        public String apply(String text) {
+            return inFront ? StringUtils.leftPad(text, length, with) : StringUtils.rightPad(text, length, with);
+        }
     }
 
-    private static String keep(String text, IntPredicate wanted) { return joined(text.codePoints().filter(wanted)); }
+    private static String keep(String text, IntPredicate wanted) {
+        return joined(text.codePoints().filter(wanted));
+    }
 
-    private static String map(String text, IntUnaryOperator by) { return joined(text.codePoints().map(by)); }
+    private static String map(String text, IntUnaryOperator by) {
+        return joined(text.codePoints().map(by));
+    }
 
     private static String joined(IntStream symbols) {
-        return symbols.collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append).toString();
+        return symbols.collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append)
+                .toString();
     }
 }

@@ -10,5 +10,12 @@ import org.youngtally.core.pattern.Particulars;
 public record Clash(String text, Way one, Way other) {
 
     /** One way in which the identifier would arise. */
-    public record Way(String series, int range, String rangeText, String period, Particulars particulars, long position, long value) {}
+    public record Way(
+            String series,
+            int range,
+            String rangeText,
+            String period,
+            Particulars particulars,
+            long position,
+            long value) {}
 }

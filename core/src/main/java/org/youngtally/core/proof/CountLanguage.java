@@ -7,8 +7,8 @@ import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.series.Range;
 
 /**
- * The values of a range that are written with one number of symbols. A state is how many symbols were read, whether they are
- * still those of the least and of the greatest value, and the rest of what they stand for by the step.
+ * The values of a range that are written with one number of symbols. A state is how many symbols were read, whether
+ * they are still those of the least and of the greatest value, and the rest of what they stand for by the step.
  */
 final class CountLanguage implements PartLanguage {
     /** Steps beyond this are not followed: the automaton would grow with them. */
@@ -37,10 +37,13 @@ final class CountLanguage implements PartLanguage {
         long low = Math.min(range.first(), range.last());
         long high = Math.max(range.first(), range.last());
         var languages = new ArrayList<CountLanguage>();
-        for (int length = count.written(low).length(); length <= count.written(high).length(); length++) {
+        for (int length = count.written(low).length();
+                length <= count.written(high).length();
+                length++) {
             long least = Math.max(low, shortest(count, length));
             long greatest = Math.min(high, shortest(count, length + 1) - 1);
-            if (least <= greatest) languages.add(new CountLanguage(count, range, count.folded(least), count.folded(greatest)));
+            if (least <= greatest)
+                languages.add(new CountLanguage(count, range, count.folded(least), count.folded(greatest)));
         }
         return languages;
     }
@@ -49,18 +52,28 @@ final class CountLanguage implements PartLanguage {
     private static long shortest(CountField count, int length) {
         if (length <= Math.max(count.width(), 1)) return count.least();
         BigInteger base = BigInteger.valueOf(count.alphabet().size());
-        BigInteger value = count.countsWithoutNought() ? base.pow(length).subtract(BigInteger.ONE).divide(base.subtract(BigInteger.ONE)) : base.pow(length - 1);
+        BigInteger value = count.countsWithoutNought()
+                ? base.pow(length).subtract(BigInteger.ONE).divide(base.subtract(BigInteger.ONE))
+                : base.pow(length - 1);
         return value.min(BigInteger.valueOf(Long.MAX_VALUE)).longValueExact();
     }
 
-    private int state(int read, boolean onLeast, boolean onGreatest, int value) { return ((read * 2 + (onLeast ? 1 : 0)) * 2 + (onGreatest ? 1 : 0)) * step + value; }
+    private int state(int read, boolean onLeast, boolean onGreatest, int value) {
+        return ((read * 2 + (onLeast ? 1 : 0)) * 2 + (onGreatest ? 1 : 0)) * step + value;
+    }
 
     // The first state, 0, stands for the true one, which is tight at both ends.
-    private int read(int state) { return state / (4 * step); }
+    private int read(int state) {
+        return state / (4 * step);
+    }
 
-    private boolean onLeast(int state) { return state == 0 || state / (2 * step) % 2 == 1; }
+    private boolean onLeast(int state) {
+        return state == 0 || state / (2 * step) % 2 == 1;
+    }
 
-    private boolean onGreatest(int state) { return state == 0 || state / step % 2 == 1; }
+    private boolean onGreatest(int state) {
+        return state == 0 || state / step % 2 == 1;
+    }
 
     @Override
     public String symbols(int state) {
@@ -76,12 +89,20 @@ final class CountLanguage implements PartLanguage {
         if (symbols(state).indexOf(symbol) < 0) return NOWHERE;
         int read = read(state);
         int value = (int) (((long) (state % step) * alphabet.length() + alphabet.indexOf(symbol) + lowest) % step);
-        return state(read + 1, onLeast(state) && symbol == least.charAt(read), onGreatest(state) && symbol == greatest.charAt(read), value);
+        return state(
+                read + 1,
+                onLeast(state) && symbol == least.charAt(read),
+                onGreatest(state) && symbol == greatest.charAt(read),
+                value);
     }
 
     @Override
-    public boolean accepts(int state) { return read(state) == least.length() && state % step == rest; }
+    public boolean accepts(int state) {
+        return read(state) == least.length() && state % step == rest;
+    }
 
     @Override
-    public boolean isWider() { return wider; }
+    public boolean isWider() {
+        return wider;
+    }
 }

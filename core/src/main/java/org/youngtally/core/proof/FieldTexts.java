@@ -26,7 +26,12 @@ final class FieldTexts {
         this.places = fields.series().pattern().textFields();
         if (places.isEmpty()) return;
         for (Map<String, String> combination : fields.combinations())
-            codes.putIfAbsent(places.stream().filter(place -> !rule(place).isText()).map(place -> folded(place, combination.get(place.name()))).toList(), combination);
+            codes.putIfAbsent(
+                    places.stream()
+                            .filter(place -> !rule(place).isText())
+                            .map(place -> folded(place, combination.get(place.name())))
+                            .toList(),
+                    combination);
     }
 
     /**
@@ -35,14 +40,25 @@ final class FieldTexts {
      */
     record Read(Optional<Map<String, String>> fields, boolean isUnsure) {}
 
-    private FieldRule rule(TextField place) { return fields.series().field(place.name()).orElseThrow(); }
+    private FieldRule rule(TextField place) {
+        return fields.series().field(place.name()).orElseThrow();
+    }
 
-    private static String folded(TextField place, String given) { return IdentifierKey.fold(place.written(given)); }
+    private static String folded(TextField place, String given) {
+        return IdentifierKey.fold(place.written(given));
+    }
 
     PartLanguage language(TextField place) {
         FieldRule rule = rule(place);
-        if (!rule.isText()) return PartLanguage.of(fields.codes(rule).stream().map(code -> folded(place, code)).collect(Collectors.toCollection(LinkedHashSet::new)));
-        return PartLanguage.any(IdentifierKey.fold(rule.symbols(place)), place.shortest(), place.longest(rule.longest()), !place.transforms().isEmpty());
+        if (!rule.isText())
+            return PartLanguage.of(fields.codes(rule).stream()
+                    .map(code -> folded(place, code))
+                    .collect(Collectors.toCollection(LinkedHashSet::new)));
+        return PartLanguage.any(
+                IdentifierKey.fold(rule.symbols(place)),
+                place.shortest(),
+                place.longest(rule.longest()),
+                !place.transforms().isEmpty());
     }
 
     /** What the fields hold where they write these texts, folded, in the order of their places. */
@@ -64,21 +80,36 @@ final class FieldTexts {
 
     private Optional<String> text(FieldRule rule, List<String> texts) {
         Set<String> candidates = new LinkedHashSet<>();
-        for (int i = 0; i < places.size(); i++) if (places.get(i).name().equals(rule.name())) candidates.addAll(candidates(rule, places.get(i), texts.get(i)));
+        for (int i = 0; i < places.size(); i++)
+            if (places.get(i).name().equals(rule.name()))
+                candidates.addAll(candidates(rule, places.get(i), texts.get(i)));
         // A field that stands nowhere in the pattern may hold anything.
         if (candidates.isEmpty()) return Optional.of("X");
-        return candidates.stream().filter(candidate -> fields.takes(rule, candidate) && isWritten(rule, candidate, texts)).findFirst();
+        return candidates.stream()
+                .filter(candidate -> fields.takes(rule, candidate) && isWritten(rule, candidate, texts))
+                .findFirst();
     }
 
     private boolean isWritten(FieldRule rule, String candidate, List<String> texts) {
-        for (int i = 0; i < places.size(); i++) if (places.get(i).name().equals(rule.name()) && !folded(places.get(i), candidate).equals(texts.get(i))) return false;
+        for (int i = 0; i < places.size(); i++)
+            if (places.get(i).name().equals(rule.name())
+                    && !folded(places.get(i), candidate).equals(texts.get(i))) return false;
         return true;
     }
 
-    /** Texts that are most likely written so: the text itself, without what it is padded with, or its symbols as words. */
+    /**
+     * Texts that are most likely written so: the text itself, without what it is padded with, or its symbols as words.
+     */
     private static List<String> candidates(FieldRule rule, TextField place, String text) {
         String allowed = rule.symbols(place);
-        String plain = text.chars().mapToObj(symbol -> allowed.chars().filter(each -> IdentifierKey.fold(String.valueOf((char) each)).indexOf(symbol) == 0).mapToObj(each -> String.valueOf((char) each)).findFirst().orElse(String.valueOf((char) symbol))).collect(Collectors.joining());
+        String plain = text.chars()
+                .mapToObj(symbol -> allowed.chars()
+                        .filter(each ->
+                                IdentifierKey.fold(String.valueOf((char) each)).indexOf(symbol) == 0)
+                        .mapToObj(each -> String.valueOf((char) each))
+                        .findFirst()
+                        .orElse(String.valueOf((char) symbol)))
+                .collect(Collectors.joining());
         var candidates = new ArrayList<String>();
         for (String base : List.of(plain, text, place.pads().isEmpty() ? plain : bare(plain, place.pads()))) {
             candidates.add(base);
@@ -103,7 +134,12 @@ final class FieldTexts {
         if (found.isEmpty()) return Optional.empty();
         for (FieldRule rule : fields.series().fields()) {
             if (!rule.isText()) continue;
-            Optional<String> text = rule.symbols().symbols().chars().mapToObj(symbol -> String.valueOf((char) symbol)).filter(each -> fields.takes(rule, each)).findFirst();
+            Optional<String> text = rule.symbols()
+                    .symbols()
+                    .chars()
+                    .mapToObj(symbol -> String.valueOf((char) symbol))
+                    .filter(each -> fields.takes(rule, each))
+                    .findFirst();
             if (text.isEmpty()) return Optional.empty();
             found.get().put(rule.name(), text.get());
         }

@@ -16,8 +16,8 @@ import org.youngtally.core.series.Series;
 import org.youngtally.core.text.IdentifierKey;
 
 /**
- * What stands around the count in one lane on some date: every identifier of the lane on that date is front, value, back. Front
- * and back are folded, as identifiers are compared.
+ * What stands around the count in one lane on some date: every identifier of the lane on that date is front, value,
+ * back. Front and back are folded, as identifiers are compared.
  *
  * @param date the first date on which the lane has this frame
  */
@@ -25,14 +25,25 @@ record Frame(Series series, Range range, LaneKey lane, LocalDate date, String fr
 
     private record Look(LaneKey lane, String front, String back) {}
 
-    /** Every frame that the series can ever show, from the first opening to the last closing: each date on which one can change is looked at. */
+    /**
+     * Every frame that the series can ever show, from the first opening to the last closing: each date on which one can
+     * change is looked at.
+     */
     static List<Frame> of(Series series) {
         var frames = new ArrayList<Frame>();
         for (Range range : series.ranges()) {
             var seen = new HashSet<Look>();
-            Optional<ChronoUnit> changes = Stream.concat(series.pattern().changes().stream(), series.restarts().times().stream().map(Restart::changes)).min(Comparator.naturalOrder());
-            for (LocalDate date = range.serves().opens(); !date.isAfter(range.serves().closes()); date = next(date, changes)) {
-                var look = new Look(series.lane(range, Particulars.on(date)), IdentifierKey.fold(series.pattern().renderBefore(date)), IdentifierKey.fold(series.pattern().renderAfter(date)));
+            Optional<ChronoUnit> changes = Stream.concat(
+                            series.pattern().changes().stream(),
+                            series.restarts().times().stream().map(Restart::changes))
+                    .min(Comparator.naturalOrder());
+            for (LocalDate date = range.serves().opens();
+                    !date.isAfter(range.serves().closes());
+                    date = next(date, changes)) {
+                var look = new Look(
+                        series.lane(range, Particulars.on(date)),
+                        IdentifierKey.fold(series.pattern().renderBefore(date)),
+                        IdentifierKey.fold(series.pattern().renderAfter(date)));
                 if (seen.add(look)) frames.add(new Frame(series, range, look.lane(), date, look.front(), look.back()));
             }
         }

@@ -9,9 +9,9 @@ import java.util.Optional;
 import org.youngtally.core.pattern.Particulars;
 
 /**
- * Decides exactly whether two frames can make the same text of two different numbers. Both texts are laid over each other at
- * every pair of count lengths; where the two counts share symbols, those are a free number x, and each count is
- * {@code offset + factor × x}, so that the question becomes one of arithmetic progressions.
+ * Decides exactly whether two frames can make the same text of two different numbers. Both texts are laid over each
+ * other at every pair of count lengths; where the two counts share symbols, those are a free number x, and each count
+ * is {@code offset + factor × x}, so that the question becomes one of arithmetic progressions.
  */
 final class FramePair {
     private final Frame one;
@@ -25,7 +25,8 @@ final class FramePair {
     Optional<Clash> clash() {
         Progression values = Progression.of(one.range());
         for (int length = shortest(one, values); length <= longest(one, values); length++) {
-            Optional<Clash> found = clash(length, one.front().length() + length + one.back().length());
+            Optional<Clash> found =
+                    clash(length, one.front().length() + length + one.back().length());
             if (found.isPresent()) return found;
         }
         return Optional.empty();
@@ -34,9 +35,11 @@ final class FramePair {
     private Optional<Clash> clash(int oneLength, int total) {
         int otherLength = total - other.front().length() - other.back().length();
         Progression otherValues = Progression.of(other.range());
-        if (otherLength < shortest(other, otherValues) || otherLength > longest(other, otherValues)) return Optional.empty();
+        if (otherLength < shortest(other, otherValues) || otherLength > longest(other, otherValues))
+            return Optional.empty();
         int start = Math.max(one.front().length(), other.front().length());
-        int end = Math.max(start, Math.min(one.front().length() + oneLength, other.front().length() + otherLength));
+        int end = Math.max(
+                start, Math.min(one.front().length() + oneLength, other.front().length() + otherLength));
         for (int at = 0; at < total; at++) {
             int a = symbol(one, oneLength, at);
             int b = symbol(other, otherLength, at);
@@ -53,7 +56,9 @@ final class FramePair {
 
     /** A count as {@code offset + factor × x}, x being the number in the shared symbols. */
     private record Count(BigInteger offset, BigInteger factor) {
-        BigInteger at(BigInteger x) { return offset.add(factor.multiply(x)); }
+        BigInteger at(BigInteger x) {
+            return offset.add(factor.multiply(x));
+        }
     }
 
     /** The symbols of one count that the other frame fixes, or empty where one of them is not a digit. */
@@ -73,7 +78,9 @@ final class FramePair {
     private static Optional<Progression> shared(Frame frame, int length, Count count) {
         int width = frame.series().pattern().count().width();
         BigInteger least = width == 0 && length > 1 ? TEN.pow(length - 1) : ZERO;
-        return Progression.of(frame.range()).between(least, TEN.pow(length).subtract(ONE)).flatMap(values -> values.solve(count.offset(), count.factor()));
+        return Progression.of(frame.range())
+                .between(least, TEN.pow(length).subtract(ONE))
+                .flatMap(values -> values.solve(count.offset(), count.factor()));
     }
 
     /** The first shared number for which the two are not one and the same position of one lane. */
@@ -81,7 +88,11 @@ final class FramePair {
         for (BigInteger candidate = x.low(); candidate.compareTo(x.high()) <= 0; candidate = candidate.add(x.step())) {
             long oneValue = oneCount.at(candidate).longValueExact();
             long otherValue = otherCount.at(candidate).longValueExact();
-            if (!one.lane().equals(other.lane()) || oneValue != otherValue) return Optional.of(new Clash(one.series().pattern().render(one.date(), oneValue), way(one, oneValue), way(other, otherValue)));
+            if (!one.lane().equals(other.lane()) || oneValue != otherValue)
+                return Optional.of(new Clash(
+                        one.series().pattern().render(one.date(), oneValue),
+                        way(one, oneValue),
+                        way(other, otherValue)));
             // Two different straight lines meet once at most; only identical ones never part.
             if (oneCount.equals(otherCount)) return Optional.empty();
         }
@@ -89,7 +100,14 @@ final class FramePair {
     }
 
     private static Clash.Way way(Frame frame, long value) {
-        return new Clash.Way(frame.series().key(), frame.range().id(), frame.range().toString(), frame.lane().period(), Particulars.on(frame.date()), frame.series().order().positionOf(frame.range(), frame.lane(), value), value);
+        return new Clash.Way(
+                frame.series().key(),
+                frame.range().id(),
+                frame.range().toString(),
+                frame.lane().period(),
+                Particulars.on(frame.date()),
+                frame.series().order().positionOf(frame.range(), frame.lane(), value),
+                value);
     }
 
     /** The symbol that a frame fixes at a place of the text, or -1 inside its count. */

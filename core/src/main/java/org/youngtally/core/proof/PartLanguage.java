@@ -8,8 +8,8 @@ import java.util.Map;
 import java.util.stream.Collectors;
 
 /**
- * Every text, in folded symbols, that a part of a pattern can be: a deterministic automaton whose states are small numbers, 0 the
- * first. No part is ever empty.
+ * Every text, in folded symbols, that a part of a pattern can be: a deterministic automaton whose states are small
+ * numbers, 0 the first. No part is ever empty.
  */
 interface PartLanguage {
     int NOWHERE = -1;
@@ -22,7 +22,9 @@ interface PartLanguage {
     boolean accepts(int state);
 
     /** Whether it may hold texts that the part never is. */
-    default boolean isWider() { return false; }
+    default boolean isWider() {
+        return false;
+    }
 
     /** Exactly these texts. */
     static PartLanguage of(Collection<String> texts) {
@@ -42,34 +44,56 @@ interface PartLanguage {
             }
             ends.set(state, true);
         }
-        List<String> symbols = moves.stream().map(each -> each.keySet().stream().map(String::valueOf).reduce("", String::concat)).toList();
+        List<String> symbols = moves.stream()
+                .map(each -> each.keySet().stream().map(String::valueOf).reduce("", String::concat))
+                .toList();
         return new PartLanguage() {
             @Override
-            public String symbols(int state) { return symbols.get(state); }
+            public String symbols(int state) {
+                return symbols.get(state);
+            }
 
             @Override
-            public int step(int state, char symbol) { return moves.get(state).getOrDefault(symbol, NOWHERE); }
+            public int step(int state, char symbol) {
+                return moves.get(state).getOrDefault(symbol, NOWHERE);
+            }
 
             @Override
-            public boolean accepts(int state) { return ends.get(state); }
+            public boolean accepts(int state) {
+                return ends.get(state);
+            }
         };
     }
 
-    /** Any text of a length within bounds in these symbols: check symbols, which in truth follow from the rest, and texts that are given. */
+    /**
+     * Any text of a length within bounds in these symbols: check symbols, which in truth follow from the rest, and
+     * texts that are given.
+     */
     static PartLanguage any(String folded, int shortest, int longest, boolean wider) {
-        String symbols = folded.chars().distinct().mapToObj(symbol -> String.valueOf((char) symbol)).collect(Collectors.joining());
+        String symbols = folded.chars()
+                .distinct()
+                .mapToObj(symbol -> String.valueOf((char) symbol))
+                .collect(Collectors.joining());
         return new PartLanguage() {
             @Override
-            public String symbols(int state) { return state < longest ? symbols : ""; }
+            public String symbols(int state) {
+                return state < longest ? symbols : "";
+            }
 
             @Override
-            public int step(int state, char symbol) { return state < longest && symbols.indexOf(symbol) >= 0 ? state + 1 : NOWHERE; }
+            public int step(int state, char symbol) {
+                return state < longest && symbols.indexOf(symbol) >= 0 ? state + 1 : NOWHERE;
+            }
 
             @Override
-            public boolean accepts(int state) { return state >= shortest; }
+            public boolean accepts(int state) {
+                return state >= shortest;
+            }
 
             @Override
-            public boolean isWider() { return wider; }
+            public boolean isWider() {
+                return wider;
+            }
         };
     }
 }

@@ -13,8 +13,8 @@ import java.util.Random;
 import java.util.Set;
 
 /**
- * Two sequences of part languages read side by side: finds texts that are of both, or shows that there are none. For two readings
- * of one pattern it can be asked for texts whose parts end in different places alone.
+ * Two sequences of part languages read side by side: finds texts that are of both, or shows that there are none. For
+ * two readings of one pattern it can be asked for texts whose parts end in different places alone.
  */
 final class Product {
     private static final int MOST_STATES = 400_000;
@@ -33,9 +33,7 @@ final class Product {
 
     private record Move(char symbol, int to) {}
 
-    /**
-     * @param apart whether only texts count that the two take apart differently
-     */
+    /** @param apart whether only texts count that the two take apart differently */
     Product(List<PartLanguage> one, List<PartLanguage> other, boolean apart) {
         this.one = one;
         this.other = other;
@@ -47,10 +45,14 @@ final class Product {
     }
 
     /** Whether the two were too large to be laid over each other. */
-    boolean isTooLarge() { return tooLarge; }
+    boolean isTooLarge() {
+        return tooLarge;
+    }
 
     /** Whether no text is of both. */
-    boolean isEmpty() { return !tooLarge && !leading.get(0); }
+    boolean isEmpty() {
+        return !tooLarge && !leading.get(0);
+    }
 
     private int number(State state) {
         return numbers.computeIfAbsent(state, added -> {
@@ -73,23 +75,32 @@ final class Product {
             int oneNext = oneLanguage.step(from.oneState, symbol);
             for (boolean oneEnds : oneLanguage.accepts(oneNext) ? new boolean[] {true, false} : new boolean[] {false}) {
                 if (!oneEnds && oneLanguage.symbols(oneNext).isEmpty()) continue;
-                for (boolean otherEnds : otherLanguage.accepts(otherNext) ? new boolean[] {true, false} : new boolean[] {false}) {
+                for (boolean otherEnds :
+                        otherLanguage.accepts(otherNext) ? new boolean[] {true, false} : new boolean[] {false}) {
                     if (!otherEnds && otherLanguage.symbols(otherNext).isEmpty()) continue;
                     boolean parted = from.apart || oneEnds != otherEnds;
-                    var to = new State(from.onePart + (oneEnds ? 1 : 0), oneEnds ? 0 : oneNext, from.otherPart + (otherEnds ? 1 : 0), otherEnds ? 0 : otherNext, apart && parted);
+                    var to = new State(
+                            from.onePart + (oneEnds ? 1 : 0),
+                            oneEnds ? 0 : oneNext,
+                            from.otherPart + (otherEnds ? 1 : 0),
+                            otherEnds ? 0 : otherNext,
+                            apart && parted);
                     moves.get(at).add(new Move(symbol, number(to)));
                 }
             }
         }
     }
 
-    private boolean ends(State state) { return state.onePart == one.size() && state.otherPart == other.size() && (!apart || state.apart); }
+    private boolean ends(State state) {
+        return state.onePart == one.size() && state.otherPart == other.size() && (!apart || state.apart);
+    }
 
     /** Marks every state from which an end can be reached. */
     private void lead() {
         List<List<Integer>> back = new ArrayList<>();
         for (int i = 0; i < states.size(); i++) back.add(new ArrayList<>());
-        for (int i = 0; i < states.size(); i++) for (Move move : moves.get(i)) back.get(move.to()).add(i);
+        for (int i = 0; i < states.size(); i++)
+            for (Move move : moves.get(i)) back.get(move.to()).add(i);
         Deque<Integer> waiting = new ArrayDeque<>();
         for (int i = 0; i < states.size(); i++) if (ends(states.get(i))) waiting.add(i);
         while (!waiting.isEmpty()) {
@@ -103,7 +114,9 @@ final class Product {
     /** Every text that is of both, or empty where they are more than so many. */
     Optional<Set<String>> allTexts(int most) {
         var found = new LinkedHashSet<String>();
-        return gather(0, new StringBuilder(), most, new int[] {most * 20}, found) ? Optional.of(found) : Optional.empty();
+        return gather(0, new StringBuilder(), most, new int[] {most * 20}, found)
+                ? Optional.of(found)
+                : Optional.empty();
     }
 
     private boolean gather(int at, StringBuilder text, int most, int[] stepsLeft, Set<String> found) {
@@ -129,7 +142,9 @@ final class Product {
     private String walk(Random random) {
         var text = new StringBuilder();
         for (int at = 0; !ends(states.get(at)); ) {
-            List<Move> onward = moves.get(at).stream().filter(move -> leading.get(move.to())).toList();
+            List<Move> onward = moves.get(at).stream()
+                    .filter(move -> leading.get(move.to()))
+                    .toList();
             Move move = onward.get(random.nextInt(onward.size()));
             text.append(move.symbol());
             at = move.to();

@@ -11,38 +11,53 @@ import org.youngtally.core.series.Range;
 record Progression(BigInteger low, BigInteger step, BigInteger high) {
 
     static Progression of(Range range) {
-        return new Progression(BigInteger.valueOf(Math.min(range.first(), range.last())), BigInteger.valueOf(Math.abs(range.step())), BigInteger.valueOf(Math.max(range.first(), range.last())));
+        return new Progression(
+                BigInteger.valueOf(Math.min(range.first(), range.last())),
+                BigInteger.valueOf(Math.abs(range.step())),
+                BigInteger.valueOf(Math.max(range.first(), range.last())));
     }
 
     /** The members from {@code from} to {@code to}, both included. */
     Optional<Progression> between(BigInteger from, BigInteger to) {
-        BigInteger newLow = from.compareTo(low) <= 0 ? low : low.add(ceilDivide(from.subtract(low), step).multiply(step));
+        BigInteger newLow = from.compareTo(low) <= 0
+                ? low
+                : low.add(ceilDivide(from.subtract(low), step).multiply(step));
         BigInteger top = to.min(high);
         if (top.compareTo(newLow) < 0) return Optional.empty();
-        return Optional.of(new Progression(newLow, step, top.subtract(top.subtract(newLow).mod(step))));
+        return Optional.of(
+                new Progression(newLow, step, top.subtract(top.subtract(newLow).mod(step))));
     }
 
     /**
-     * The whole numbers x with {@code offset + factor × x} in this progression; {@code factor} is 1 or more.
-     * A linear congruence, solved by the modular inverse.
+     * The whole numbers x with {@code offset + factor × x} in this progression; {@code factor} is 1 or more. A linear
+     * congruence, solved by the modular inverse.
      */
     Optional<Progression> solve(BigInteger offset, BigInteger factor) {
         BigInteger common = factor.gcd(step);
         BigInteger target = low.subtract(offset);
         if (target.mod(common).signum() != 0) return Optional.empty();
         BigInteger newStep = step.divide(common);
-        BigInteger rest = newStep.equals(ONE) ? ZERO : target.divide(common).multiply(factor.divide(common).modInverse(newStep)).mod(newStep);
+        BigInteger rest = newStep.equals(ONE)
+                ? ZERO
+                : target.divide(common)
+                        .multiply(factor.divide(common).modInverse(newStep))
+                        .mod(newStep);
         BigInteger from = ceilDivide(low.subtract(offset), factor);
         BigInteger to = floorDivide(high.subtract(offset), factor);
         BigInteger newLow = from.add(rest.subtract(from).mod(newStep));
         if (to.compareTo(newLow) < 0) return Optional.empty();
-        return Optional.of(new Progression(newLow, newStep, to.subtract(to.subtract(newLow).mod(newStep))));
+        return Optional.of(
+                new Progression(newLow, newStep, to.subtract(to.subtract(newLow).mod(newStep))));
     }
 
     /** The numbers that both hold: the Chinese remainder theorem for two moduli that need not be coprime. */
     Optional<Progression> and(Progression other) {
-        return other.solve(low, step).flatMap(times -> times.between(ZERO, high.subtract(low).divide(step)))
-                .map(times -> new Progression(low.add(step.multiply(times.low)), step.multiply(times.step), low.add(step.multiply(times.high))));
+        return other.solve(low, step)
+                .flatMap(times -> times.between(ZERO, high.subtract(low).divide(step)))
+                .map(times -> new Progression(
+                        low.add(step.multiply(times.low)),
+                        step.multiply(times.step),
+                        low.add(step.multiply(times.high))));
     }
 
     private static BigInteger floorDivide(BigInteger a, BigInteger b) {

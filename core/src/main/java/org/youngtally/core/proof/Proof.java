@@ -34,12 +34,19 @@ public sealed interface Proof {
      * @param changed the keys of the series that are new or changed; what stands between the others was proved before
      */
     static Proof of(List<Fields> namespace, Set<String> changed) {
-        Set<String> plain = namespace.stream().map(Fields::series).filter(series -> series.pattern().isPlain()).map(Series::key).collect(Collectors.toCollection(HashSet::new));
+        Set<String> plain = namespace.stream()
+                .map(Fields::series)
+                .filter(series -> series.pattern().isPlain())
+                .map(Series::key)
+                .collect(Collectors.toCollection(HashSet::new));
         if (plain.stream().anyMatch(changed::contains)) {
             Optional<Clash> found = ClashSearch.in(plainOnes(namespace, plain));
             if (found.isPresent() && isSkipped(found.get(), namespace)) {
                 // The exact search knows no skipped values: the series that have some are read text by text.
-                namespace.stream().map(Fields::series).filter(series -> !series.skips().isNone()).forEach(series -> plain.remove(series.key()));
+                namespace.stream()
+                        .map(Fields::series)
+                        .filter(series -> !series.skips().isNone())
+                        .forEach(series -> plain.remove(series.key()));
                 found = ClashSearch.in(plainOnes(namespace, plain));
             }
             if (found.isPresent()) return new Clashing(found.get());
@@ -68,14 +75,31 @@ public sealed interface Proof {
         return worst;
     }
 
-    private static List<Series> plainOnes(List<Fields> namespace, Set<String> plain) { return namespace.stream().map(Fields::series).filter(series -> plain.contains(series.key())).toList(); }
+    private static List<Series> plainOnes(List<Fields> namespace, Set<String> plain) {
+        return namespace.stream()
+                .map(Fields::series)
+                .filter(series -> plain.contains(series.key()))
+                .toList();
+    }
 
     private static boolean isSkipped(Clash clash, List<Fields> namespace) {
-        return namespace.stream().map(Fields::series).anyMatch(series -> series.key().equals(clash.one().series()) && series.skips().skips(clash.one().value(), series.pattern().count())
-                || series.key().equals(clash.other().series()) && series.skips().skips(clash.other().value(), series.pattern().count()));
+        return namespace.stream()
+                .map(Fields::series)
+                .anyMatch(series -> series.key().equals(clash.one().series())
+                                && series.skips()
+                                        .skips(
+                                                clash.one().value(),
+                                                series.pattern().count())
+                        || series.key().equals(clash.other().series())
+                                && series.skips()
+                                        .skips(
+                                                clash.other().value(),
+                                                series.pattern().count()));
     }
 
     private static List<RangeLanguage> languages(Fields fields, Map<String, List<RangeLanguage>> known) {
-        return known.computeIfAbsent(fields.series().key(), key -> fields.series().ranges().stream().map(range -> RangeLanguage.of(fields, range)).toList());
+        return known.computeIfAbsent(fields.series().key(), key -> fields.series().ranges().stream()
+                .map(range -> RangeLanguage.of(fields, range))
+                .toList());
     }
 }

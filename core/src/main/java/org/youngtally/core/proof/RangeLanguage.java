@@ -24,19 +24,25 @@ import org.youngtally.core.series.Series;
 import org.youngtally.core.text.IdentifierKey;
 
 /**
- * What a range of a series can ever write, part by part. Several dates in one pattern are taken as if they were independent, so
- * are fields that narrow each other, and check symbols as if they were free: the language may be wider than the truth, never
- * narrower.
+ * What a range of a series can ever write, part by part. Several dates in one pattern are taken as if they were
+ * independent, so are fields that narrow each other, and check symbols as if they were free: the language may be wider
+ * than the truth, never narrower.
  *
  * @param dates by the texts of all date parts: the periods they stand for, each with its first date
  * @param ways one sequence of part languages for each number of symbols that the count can take
  */
-record RangeLanguage(Series series, Range range, FieldTexts fields, Map<List<String>, Map<String, LocalDate>> dates, List<List<PartLanguage>> ways) {
+record RangeLanguage(
+        Series series,
+        Range range,
+        FieldTexts fields,
+        Map<List<String>, Map<String, LocalDate>> dates,
+        List<List<PartLanguage>> ways) {
 
     /**
      * What a text can stand for.
      *
-     * @param isUnsure whether it can perhaps stand for more: it was not found out which text of a field would be written so
+     * @param isUnsure whether it can perhaps stand for more: it was not found out which text of a field would be
+     *     written so
      */
     record Reading(List<Clash.Way> ways, boolean isUnsure) {}
 
@@ -44,27 +50,40 @@ record RangeLanguage(Series series, Range range, FieldTexts fields, Map<List<Str
         Series series = fields.series();
         Map<List<String>, Map<String, LocalDate>> dates = dates(series, range);
         var texts = new FieldTexts(fields);
-        List<List<PartLanguage>> ways = CountLanguage.of(series.pattern().count(), range).stream().map(count -> parts(series.pattern(), texts, dates, count)).toList();
+        List<List<PartLanguage>> ways = CountLanguage.of(series.pattern().count(), range).stream()
+                .map(count -> parts(series.pattern(), texts, dates, count))
+                .toList();
         return new RangeLanguage(series, range, texts, dates, ways);
     }
 
     private static Map<List<String>, Map<String, LocalDate>> dates(Series series, Range range) {
         List<Part.DateField> fields = dateFields(series.pattern());
-        Optional<ChronoUnit> changes = Stream.concat(series.pattern().changes().stream(), series.restarts().times().stream().map(Restart::changes)).min(Comparator.naturalOrder());
+        Optional<ChronoUnit> changes = Stream.concat(
+                        series.pattern().changes().stream(),
+                        series.restarts().times().stream().map(Restart::changes))
+                .min(Comparator.naturalOrder());
         Map<List<String>, Map<String, LocalDate>> dates = new HashMap<>();
-        for (LocalDate date = range.serves().opens(); !date.isAfter(range.serves().closes()); date = Frame.next(date, changes)) {
+        for (LocalDate date = range.serves().opens();
+                !date.isAfter(range.serves().closes());
+                date = Frame.next(date, changes)) {
             LocalDate day = date;
-            List<String> texts = fields.stream().map(field -> IdentifierKey.fold(Pattern.render(field, day))).toList();
+            List<String> texts = fields.stream()
+                    .map(field -> IdentifierKey.fold(Pattern.render(field, day)))
+                    .toList();
             dates.computeIfAbsent(texts, seen -> new TreeMap<>()).putIfAbsent(series.period(date), date);
         }
         return dates;
     }
 
     private static List<Part.DateField> dateFields(Pattern pattern) {
-        return pattern.parts().stream().filter(Part.DateField.class::isInstance).map(Part.DateField.class::cast).toList();
+        return pattern.parts().stream()
+                .filter(Part.DateField.class::isInstance)
+                .map(Part.DateField.class::cast)
+                .toList();
     }
 
-    private static List<PartLanguage> parts(Pattern pattern, FieldTexts fields, Map<List<String>, Map<String, LocalDate>> dates, CountLanguage count) {
+    private static List<PartLanguage> parts(
+            Pattern pattern, FieldTexts fields, Map<List<String>, Map<String, LocalDate>> dates, CountLanguage count) {
         var parts = new ArrayList<PartLanguage>();
         int dateAt = 0;
         for (Part part : pattern.parts()) {
@@ -72,7 +91,12 @@ record RangeLanguage(Series series, Range range, FieldTexts fields, Map<List<Str
                 case Part.Literal l -> parts.add(PartLanguage.of(Set.of(IdentifierKey.fold(l.text()))));
                 case Part.CountField c -> parts.add(count);
                 case Part.TextField f -> parts.add(fields.language(f));
-                case Part.CheckField c -> parts.add(PartLanguage.any(IdentifierKey.fold(c.scheme().writes()), c.scheme().length(), c.scheme().length(), true));
+                case Part.CheckField c ->
+                    parts.add(PartLanguage.any(
+                            IdentifierKey.fold(c.scheme().writes()),
+                            c.scheme().length(),
+                            c.scheme().length(),
+                            true));
                 case Part.DateField d -> {
                     int at = dateAt++;
                     Set<String> texts = new LinkedHashSet<>();
@@ -85,7 +109,11 @@ record RangeLanguage(Series series, Range range, FieldTexts fields, Map<List<Str
     }
 
     /** Whether the language is as wide as the truth, so that every text of it can really arise. */
-    boolean isExact() { return dateFields(series.pattern()).size() < 2 && series.pattern().textFields().size() < 2 && ways.stream().flatMap(List::stream).noneMatch(PartLanguage::isWider); }
+    boolean isExact() {
+        return dateFields(series.pattern()).size() < 2
+                && series.pattern().textFields().size() < 2
+                && ways.stream().flatMap(List::stream).noneMatch(PartLanguage::isWider);
+    }
 
     /** Everything that a text in folded symbols can stand for, found by taking it apart and writing it again. */
     Reading read(String text) {
@@ -121,19 +149,29 @@ record RangeLanguage(Series series, Range range, FieldTexts fields, Map<List<Str
             if (parts.get(i) instanceof Part.TextField) fieldTexts.add(texts.get(i));
             if (parts.get(i) instanceof Part.CountField count) value = count.read(texts.get(i));
         }
-        if (value.isEmpty() || range.positionOf(value.getAsLong()) < 0 || series.skips().skips(value.getAsLong(), series.pattern().count())) return true;
+        if (value.isEmpty()
+                || range.positionOf(value.getAsLong()) < 0
+                || series.skips().skips(value.getAsLong(), series.pattern().count())) return true;
         long number = value.getAsLong();
         FieldTexts.Read read = fields.read(fieldTexts);
         if (read.fields().isEmpty()) return !read.isUnsure();
         for (LocalDate date : dates.getOrDefault(dateTexts, Map.of()).values()) {
             var particulars = new Particulars(date, read.fields().get());
-            if (IdentifierKey.fold(series.pattern().render(particulars, number)).equals(text)) found.add(way(particulars, number));
+            if (IdentifierKey.fold(series.pattern().render(particulars, number)).equals(text))
+                found.add(way(particulars, number));
         }
         return true;
     }
 
     Clash.Way way(Particulars particulars, long value) {
         LaneKey lane = series.lane(range, particulars);
-        return new Clash.Way(series.key(), range.id(), range.toString(), lane.period(), particulars, series.order().positionOf(range, lane, value), value);
+        return new Clash.Way(
+                series.key(),
+                range.id(),
+                range.toString(),
+                lane.period(),
+                particulars,
+                series.order().positionOf(range, lane, value),
+                value);
     }
 }

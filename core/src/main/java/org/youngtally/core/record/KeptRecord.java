@@ -21,7 +21,17 @@ import java.util.function.UnaryOperator;
  * @param files what is attached to it, in the order in which it was
  * @param version from 1, one more with each change
  */
-public record KeptRecord(long id, String kind, Numbered number, List<Standing> standings, List<Line> lines, int lastLine, boolean fixed, boolean deleted, List<Attached> files, int version) {
+public record KeptRecord(
+        long id,
+        String kind,
+        Numbered number,
+        List<Standing> standings,
+        List<Line> lines,
+        int lastLine,
+        boolean fixed,
+        boolean deleted,
+        List<Attached> files,
+        int version) {
     public KeptRecord {
         standings = List.copyOf(standings);
         lines = List.copyOf(lines);
@@ -68,37 +78,75 @@ public record KeptRecord(long id, String kind, Numbered number, List<Standing> s
     public record Attached(String ending, long size, String digest) {}
 
     /** The unit that it was made in. */
-    public String home() { return standings.getFirst().unit(); }
+    public String home() {
+        return standings.getFirst().unit();
+    }
 
     /** What its fields hold in the unit that it was made in. */
-    public Map<String, String> values() { return standings.getFirst().values(); }
+    public Map<String, String> values() {
+        return standings.getFirst().values();
+    }
 
-    public List<String> units() { return standings.stream().map(Standing::unit).toList(); }
+    public List<String> units() {
+        return standings.stream().map(Standing::unit).toList();
+    }
 
-    public Optional<Standing> in(String unit) { return standings.stream().filter(standing -> standing.unit().equals(unit)).findFirst(); }
+    public Optional<Standing> in(String unit) {
+        return standings.stream()
+                .filter(standing -> standing.unit().equals(unit))
+                .findFirst();
+    }
 
     /** The name of an attached file, by the record's identifier; the second of one ending has a 2 behind it. */
     public String fileName(int place) {
         String ending = files.get(place).ending();
-        long before = files.subList(0, place).stream().filter(other -> other.ending().equals(ending)).count();
+        long before = files.subList(0, place).stream()
+                .filter(other -> other.ending().equals(ending))
+                .count();
         return fileName(number.text(), before == 0 ? "" : "-" + (before + 1), ending);
     }
 
     /** An identifier as the name of a file: what no file system takes in a name is a hyphen. */
-    public static String fileName(String text, String behind, String ending) { return text.replaceAll("[\\\\/:*?\"<>|\\p{Cntrl}]", "-").replaceFirst("^\\.", "-") + behind + (ending.isEmpty() ? "" : "." + ending); }
+    public static String fileName(String text, String behind, String ending) {
+        return text.replaceAll("[\\\\/:*?\"<>|\\p{Cntrl}]", "-").replaceFirst("^\\.", "-")
+                + behind
+                + (ending.isEmpty() ? "" : "." + ending);
+    }
 
-    public KeptRecord withStandings(List<Standing> now) { return new KeptRecord(id, kind, number, now, lines, lastLine, fixed, deleted, files, version); }
+    public KeptRecord withStandings(List<Standing> now) {
+        return new KeptRecord(id, kind, number, now, lines, lastLine, fixed, deleted, files, version);
+    }
 
     /** With other values in each unit. */
-    public KeptRecord withValues(UnaryOperator<Standing> change) { return withStandings(standings.stream().map(change).toList()); }
+    public KeptRecord withValues(UnaryOperator<Standing> change) {
+        return withStandings(standings.stream().map(change).toList());
+    }
 
-    public KeptRecord withNumber(Numbered now) { return new KeptRecord(id, kind, now, standings, lines, lastLine, fixed, deleted, files, version); }
+    public KeptRecord withNumber(Numbered now) {
+        return new KeptRecord(id, kind, now, standings, lines, lastLine, fixed, deleted, files, version);
+    }
 
-    public KeptRecord withLines(List<Line> now) { return new KeptRecord(id, kind, number, standings, now, now.stream().mapToInt(Line::number).reduce(lastLine, Math::max), fixed, deleted, files, version); }
+    public KeptRecord withLines(List<Line> now) {
+        return new KeptRecord(
+                id,
+                kind,
+                number,
+                standings,
+                now,
+                now.stream().mapToInt(Line::number).reduce(lastLine, Math::max),
+                fixed,
+                deleted,
+                files,
+                version);
+    }
 
-    public KeptRecord asFixed() { return new KeptRecord(id, kind, number, standings, lines, lastLine, true, deleted, files, version); }
+    public KeptRecord asFixed() {
+        return new KeptRecord(id, kind, number, standings, lines, lastLine, true, deleted, files, version);
+    }
 
-    public KeptRecord asDeleted() { return new KeptRecord(id, kind, number, standings, lines, lastLine, fixed, true, files, version); }
+    public KeptRecord asDeleted() {
+        return new KeptRecord(id, kind, number, standings, lines, lastLine, fixed, true, files, version);
+    }
 
     public KeptRecord withFile(Attached file) {
         var more = new ArrayList<>(files);
@@ -106,5 +154,7 @@ public record KeptRecord(long id, String kind, Numbered number, List<Standing> s
         return new KeptRecord(id, kind, number, standings, lines, lastLine, fixed, deleted, more, version);
     }
 
-    public KeptRecord withVersion(int newVersion) { return new KeptRecord(id, kind, number, standings, lines, lastLine, fixed, deleted, files, newVersion); }
+    public KeptRecord withVersion(int newVersion) {
+        return new KeptRecord(id, kind, number, standings, lines, lastLine, fixed, deleted, files, newVersion);
+    }
 }

@@ -8,7 +8,10 @@ import java.util.Map;
 import java.util.Optional;
 import org.youngtally.core.record.KeptRecord.Line;
 
-/** Numbers the lines of a document: contiguous in their order, whatever was added, taken away or moved; or, once it is fixed, each as it was, with holes. */
+/**
+ * Numbers the lines of a document: contiguous in their order, whatever was added, taken away or moved; or, once it is
+ * fixed, each as it was, with holes.
+ */
 public final class LineOrder {
     private LineOrder() {}
 
@@ -40,7 +43,11 @@ public final class LineOrder {
             Optional<Integer> number = wanted.get(i).number();
             if (number.isEmpty()) continue;
             boolean twice = seen.put(number.get(), i) != null;
-            if (twice || before.stream().flatMap(record -> record.lines().stream()).noneMatch(line -> line.number() == number.get())) return new Result.Faulty(i, number.get(), twice);
+            if (twice
+                    || before.stream()
+                            .flatMap(record -> record.lines().stream())
+                            .noneMatch(line -> line.number() == number.get()))
+                return new Result.Faulty(i, number.get(), twice);
         }
         var lines = new ArrayList<Line>();
         boolean fixed = before.map(KeptRecord::fixed).orElse(false);
@@ -55,5 +62,7 @@ public final class LineOrder {
     }
 
     /** The next multiple of the step. */
-    private static int next(int last, int step) { return (last / step + 1) * step; }
+    private static int next(int last, int step) {
+        return (last / step + 1) * step;
+    }
 }

@@ -16,16 +16,23 @@ public final class RecordKeys {
 
     private RecordKeys() {}
 
-    /** The fields by which it is known again, each with its value in the form in which they are compared; none once it is deleted. */
+    /**
+     * The fields by which it is known again, each with its value in the form in which they are compared; none once it
+     * is deleted.
+     */
     public static Map<String, String> known(Kind kind, KeptRecord record) {
         var known = new LinkedHashMap<String, String>();
         if (record.deleted()) return known;
-        for (String field : kind.keeping().knownBy()) if (record.values().containsKey(field)) known.put(field, key(record.values().get(field)));
+        for (String field : kind.keeping().knownBy())
+            if (record.values().containsKey(field))
+                known.put(field, key(record.values().get(field)));
         return known;
     }
 
     /** A value as it is compared: its case does not count, nor the white space around it. */
-    public static String key(String value) { return IdentifierKey.of(value); }
+    public static String key(String value) {
+        return IdentifierKey.of(value);
+    }
 
     /** The words of its texts, in small letters, and its identifier whole. */
     public static Set<String> words(Kind kind, KeptRecord record) {
@@ -33,7 +40,8 @@ public final class RecordKeys {
         words.add(word(record.number().text()));
         for (Standing standing : record.standings())
             for (KindField field : kind.fields())
-                if (field.type() == KindField.Type.TEXT && standing.values().containsKey(field.name())) words.addAll(words(standing.values().get(field.name())));
+                if (field.type() == KindField.Type.TEXT && standing.values().containsKey(field.name()))
+                    words.addAll(words(standing.values().get(field.name())));
         return words;
     }
 
@@ -46,7 +54,8 @@ public final class RecordKeys {
 
     private static String word(String text) {
         // Who looks for a name seldom writes its accents.
-        String word = IdentifierKey.of(Normalizer.normalize(text, Normalizer.Form.NFD).replaceAll("\\p{M}", ""));
+        String word =
+                IdentifierKey.of(Normalizer.normalize(text, Normalizer.Form.NFD).replaceAll("\\p{M}", ""));
         return word.length() > LONGEST_WORD ? word.substring(0, LONGEST_WORD) : word;
     }
 }

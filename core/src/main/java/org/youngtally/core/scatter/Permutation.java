@@ -6,9 +6,10 @@ import javax.crypto.Cipher;
 import javax.crypto.spec.SecretKeySpec;
 
 /**
- * A keyed permutation of the numbers below a size, which without the key can neither be foretold nor be turned back. The
- * construction is FF1 of NIST SP 800-38G over AES, for numerals in any radix; a number that falls outside the size is enciphered
- * again until it falls inside (cycle-walking: Black and Rogaway, Ciphers with Arbitrary Finite Domains, 2002).
+ * A keyed permutation of the numbers below a size, which without the key can neither be foretold nor be turned back.
+ * The construction is FF1 of NIST SP 800-38G over AES, for numerals in any radix; a number that falls outside the size
+ * is enciphered again until it falls inside (cycle-walking: Black and Rogaway, Ciphers with Arbitrary Finite Domains,
+ * 2002).
  */
 public final class Permutation {
     private static final int ROUNDS = 10;
@@ -57,9 +58,7 @@ public final class Permutation {
         private final int bytes;
         private final int taken;
 
-        /**
-         * @param places how many places a numeral has, 2 or more
-         */
+        /** @param places how many places a numeral has, 2 or more */
         Ff1(byte[] key, byte[] tweak, int radix, int places) {
             this.key = new SecretKeySpec(key, "AES");
             this.tweak = tweak.clone();
@@ -69,7 +68,17 @@ public final class Permutation {
             this.rightSize = power(radix, right);
             this.bytes = (int) Math.ceil(Math.ceil(right * (Math.log(radix) / Math.log(2))) / 8);
             this.taken = 4 * ((bytes + 3) / 4) + 4;
-            this.head = ByteBuffer.allocate(BLOCK).put((byte) 1).put((byte) 2).put((byte) 1).put((byte) (radix >>> 16)).putShort((short) radix).put((byte) ROUNDS).put((byte) left).putInt(places).putInt(tweak.length).array();
+            this.head = ByteBuffer.allocate(BLOCK)
+                    .put((byte) 1)
+                    .put((byte) 2)
+                    .put((byte) 1)
+                    .put((byte) (radix >>> 16))
+                    .putShort((short) radix)
+                    .put((byte) ROUNDS)
+                    .put((byte) left)
+                    .putInt(places)
+                    .putInt(tweak.length)
+                    .array();
         }
 
         private static long power(int radix, int places) {
@@ -103,7 +112,9 @@ public final class Permutation {
             return a * rightSize + b;
         }
 
-        private long modulus(int round) { return round % 2 == 0 ? leftSize : rightSize; }
+        private long modulus(int round) {
+            return round % 2 == 0 ? leftSize : rightSize;
+        }
 
         /** The round function's number, already modulo what it is added in. */
         private long round(Cipher aes, int round, long half, long modulus) {

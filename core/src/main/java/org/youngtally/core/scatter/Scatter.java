@@ -8,18 +8,20 @@ import java.util.HexFormat;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 
-/** The secret by which the positions of a series are spread over its values. Its text shows a mark of the key, never the key. */
+/**
+ * The secret by which the positions of a series are spread over its values. Its text shows a mark of the key, never the
+ * key.
+ */
 public final class Scatter {
     private static final int MARK_BYTES = 8;
 
     /** Null where only the mark is known. */
     private final byte[] key;
+
     private final String mark;
     private final Map<String, Permutation> permutations = new ConcurrentHashMap<>();
 
-    /**
-     * @param key of AES: 16, 24 or 32 bytes
-     */
+    /** @param key of AES: 16, 24 or 32 bytes */
     public Scatter(byte[] key) {
         this.key = key.clone();
         this.mark = HexFormat.of().formatHex(Arrays.copyOf(sha256(key), MARK_BYTES));
@@ -31,9 +33,13 @@ public final class Scatter {
     }
 
     /** A secret of which only the mark is at hand: nothing can be spread by it. */
-    public static Scatter sealed(String mark) { return new Scatter(mark); }
+    public static Scatter sealed(String mark) {
+        return new Scatter(mark);
+    }
 
-    public boolean isSealed() { return key == null; }
+    public boolean isSealed() {
+        return key == null;
+    }
 
     private static byte[] sha256(byte[] bytes) {
         try {
@@ -44,7 +50,9 @@ public final class Scatter {
     }
 
     /** By which the key is known again; nothing of the key follows from it. */
-    public String mark() { return mark; }
+    public String mark() {
+        return mark;
+    }
 
     /**
      * The permutation of a lane.
@@ -53,15 +61,22 @@ public final class Scatter {
      */
     public Permutation of(String lane, long size) {
         if (isSealed()) throw new IllegalStateException("the secret with the mark " + mark + " is not at hand");
-        return permutations.computeIfAbsent(lane + "\n" + size, added -> new Permutation(key, lane.getBytes(StandardCharsets.UTF_8), size));
+        return permutations.computeIfAbsent(
+                lane + "\n" + size, added -> new Permutation(key, lane.getBytes(StandardCharsets.UTF_8), size));
     }
 
     @Override
-    public boolean equals(Object other) { return other instanceof Scatter scatter && scatter.mark.equals(mark); }
+    public boolean equals(Object other) {
+        return other instanceof Scatter scatter && scatter.mark.equals(mark);
+    }
 
     @Override
-    public int hashCode() { return mark.hashCode(); }
+    public int hashCode() {
+        return mark.hashCode();
+    }
 
     @Override
-    public String toString() { return "scattered by the key " + mark; }
+    public String toString() {
+        return "scattered by the key " + mark;
+    }
 }

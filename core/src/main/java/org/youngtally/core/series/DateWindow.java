@@ -18,9 +18,15 @@ public record DateWindow(LocalDate opens, LocalDate closes) {
 
     public DateWindow {
         if (closes == null) closes = HORIZON;
-        if (opens.isBefore(EARLIEST) || opens.isAfter(HORIZON)) throw new DefinitionException("opens", opens + " is out of reach", "give a date from " + EARLIEST + " to " + HORIZON);
-        if (closes.isAfter(HORIZON)) throw new DefinitionException("closes", closes + " is out of reach", "give a date up to " + HORIZON + ", or leave it out");
-        if (closes.isBefore(opens)) throw new DefinitionException("closes", closes + " lies before the day it opens, " + opens, "give " + opens + " or later");
+        if (opens.isBefore(EARLIEST) || opens.isAfter(HORIZON))
+            throw new DefinitionException(
+                    "opens", opens + " is out of reach", "give a date from " + EARLIEST + " to " + HORIZON);
+        if (closes.isAfter(HORIZON))
+            throw new DefinitionException(
+                    "closes", closes + " is out of reach", "give a date up to " + HORIZON + ", or leave it out");
+        if (closes.isBefore(opens))
+            throw new DefinitionException(
+                    "closes", closes + " lies before the day it opens, " + opens, "give " + opens + " or later");
     }
 
     public boolean includes(LocalDate date) {
@@ -28,7 +34,9 @@ public record DateWindow(LocalDate opens, LocalDate closes) {
     }
 
     /** Whether the definition left the end open. */
-    public boolean isOpenEnded() { return closes.equals(HORIZON); }
+    public boolean isOpenEnded() {
+        return closes.equals(HORIZON);
+    }
 
     @Override
     public String toString() {

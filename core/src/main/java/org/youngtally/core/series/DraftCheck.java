@@ -52,8 +52,10 @@ public final class DraftCheck {
     private Result check(SeriesDraft draft, Map<String, Codebook> books, boolean lookInto) {
         DefinitionName.fault("key", draft.key()).ifPresent(faults::add);
         String namespace = draft.namespace() == null ? draft.key() : draft.namespace();
-        if (draft.namespace() != null) DefinitionName.fault("namespace", draft.namespace()).ifPresent(faults::add);
-        if (draft.title() != null) DefinitionName.titleFault("title", draft.title()).ifPresent(faults::add);
+        if (draft.namespace() != null)
+            DefinitionName.fault("namespace", draft.namespace()).ifPresent(faults::add);
+        if (draft.title() != null)
+            DefinitionName.titleFault("title", draft.title()).ifPresent(faults::add);
         Optional<DateStyle> style = style(draft);
         Optional<Pattern> pattern = pattern(draft.pattern(), style.orElse(DateStyle.PLAIN));
         FieldCheck.Result fields = FieldCheck.of(draft.fields(), pattern);
@@ -62,21 +64,46 @@ public final class DraftCheck {
         Place place = place(draft);
         Order order = order(draft.order());
         Policy policy = policy(draft, order);
-        if (draft.proof() != null && !draft.proof().equals("required") && !draft.proof().equals(SeriesDraft.WAIVED)) fault("proof", "‘" + draft.proof() + "’ is not to be had", "write required, or " + SeriesDraft.WAIVED + " where it is enough that each number is looked up when it is given");
+        if (draft.proof() != null
+                && !draft.proof().equals("required")
+                && !draft.proof().equals(SeriesDraft.WAIVED))
+            fault(
+                    "proof",
+                    "‘" + draft.proof() + "’ is not to be had",
+                    "write required, or " + SeriesDraft.WAIVED
+                            + " where it is enough that each number is looked up when it is given");
         List<Range> ranges = ranges(draft.ranges());
         pattern.ifPresent(p -> widths(p, ranges));
-        SkipCheck.Result skips = SkipCheck.of(draft.skips(), pattern.map(Pattern::count), order, faults.isEmpty() ? ranges : List.of());
+        SkipCheck.Result skips =
+                SkipCheck.of(draft.skips(), pattern.map(Pattern::count), order, faults.isEmpty() ? ranges : List.of());
         faults.addAll(skips.faults());
         if (pattern.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
-        var series = new Series(draft.key(), title(draft), namespace, pattern.get(), fields.rules(), restarts, skips.skips(), order, place, policy, SeriesDraft.WAIVED.equals(draft.proof()), ranges, 1);
+        var series = new Series(
+                draft.key(),
+                title(draft),
+                namespace,
+                pattern.get(),
+                fields.rules(),
+                restarts,
+                skips.skips(),
+                order,
+                place,
+                policy,
+                SeriesDraft.WAIVED.equals(draft.proof()),
+                ranges,
+                1);
         var known = new Fields(series, books);
         if (fields.faults().isEmpty()) PlaceCheck.of(known).forEach(faults::add);
         if (fields.faults().isEmpty() && lookInto) FieldCheck.books(known).forEach(faults::add);
-        return faults.isEmpty() ? new Result(Optional.of(series), List.of()) : new Result(Optional.empty(), List.copyOf(faults));
+        return faults.isEmpty()
+                ? new Result(Optional.of(series), List.of())
+                : new Result(Optional.empty(), List.copyOf(faults));
     }
 
     private static String title(SeriesDraft draft) {
-        return draft.title() == null || draft.title().isBlank() ? draft.key() : draft.title().strip();
+        return draft.title() == null || draft.title().isBlank()
+                ? draft.key()
+                : draft.title().strip();
     }
 
     private void fault(String path, String problem, String accepted) {
@@ -86,26 +113,52 @@ public final class DraftCheck {
     private Order order(String word) {
         if (word == null) return Order.IN_TURN;
         Optional<Order.Kind> kind = Order.Kind.of(word);
-        if (kind.isEmpty()) fault("order", "‘" + word + "’ is not an order", "write one of " + Stream.of(Order.Kind.values()).map(Order.Kind::word).collect(Collectors.joining(", ")));
+        if (kind.isEmpty())
+            fault(
+                    "order",
+                    "‘" + word + "’ is not an order",
+                    "write one of "
+                            + Stream.of(Order.Kind.values())
+                                    .map(Order.Kind::word)
+                                    .collect(Collectors.joining(", ")));
         return kind.map(known -> new Order(known, Optional.empty())).orElse(Order.IN_TURN);
     }
 
     private Policy policy(SeriesDraft draft, Order order) {
-        Policy.Typed typed = draft.typed() == null ? Policy.Typed.REFUSED : Policy.Typed.of(draft.typed()).orElse(null);
-        if (typed == null) fault("typed", "‘" + draft.typed() + "’ is not to be had", "write refused, allowed or required");
+        Policy.Typed typed = draft.typed() == null
+                ? Policy.Typed.REFUSED
+                : Policy.Typed.of(draft.typed()).orElse(null);
+        if (typed == null)
+            fault("typed", "‘" + draft.typed() + "’ is not to be had", "write refused, allowed or required");
         boolean gaps = allowed("gaps", draft.gaps(), false);
         boolean returns = allowed("returns", draft.returns(), true);
         boolean chronological = Boolean.TRUE.equals(draft.chronological());
         if (typed == null) return Policy.USUAL;
-        if (typed != Policy.Typed.REFUSED && order.kind() != Order.Kind.IN_TURN) fault("typed", "numbers that are " + order.kind().word() + " cannot be typed", "write refused, or count in turn");
-        if (typed != Policy.Typed.REFUSED && chronological) fault("typed", "a typed number lies ahead of the counter, and so would be dated before those in front of it", "write refused, or leave chronological out");
-        if (chronological && order.kind() != Order.Kind.IN_TURN) fault("chronological", "numbers that are " + order.kind().word() + " do not follow the calendar", "leave it out, or count in turn");
+        if (typed != Policy.Typed.REFUSED && order.kind() != Order.Kind.IN_TURN)
+            fault(
+                    "typed",
+                    "numbers that are " + order.kind().word() + " cannot be typed",
+                    "write refused, or count in turn");
+        if (typed != Policy.Typed.REFUSED && chronological)
+            fault(
+                    "typed",
+                    "a typed number lies ahead of the counter, and so would be dated before those in front of it",
+                    "write refused, or leave chronological out");
+        if (chronological && order.kind() != Order.Kind.IN_TURN)
+            fault(
+                    "chronological",
+                    "numbers that are " + order.kind().word() + " do not follow the calendar",
+                    "leave it out, or count in turn");
         return new Policy(gaps, returns, chronological, typed);
     }
 
     private boolean allowed(String path, String word, boolean usual) {
         if (word == null) return usual;
-        if (!word.equals(SeriesDraft.ALLOWED) && !word.equals(SeriesDraft.REFUSED)) fault(path, "‘" + word + "’ is not to be had", "write " + SeriesDraft.ALLOWED + " or " + SeriesDraft.REFUSED);
+        if (!word.equals(SeriesDraft.ALLOWED) && !word.equals(SeriesDraft.REFUSED))
+            fault(
+                    path,
+                    "‘" + word + "’ is not to be had",
+                    "write " + SeriesDraft.ALLOWED + " or " + SeriesDraft.REFUSED);
         return word.equals(SeriesDraft.ALLOWED);
     }
 
@@ -126,16 +179,32 @@ public final class DraftCheck {
         String locale = draft.locale() == null ? DateStyle.PLAIN.locale() : draft.locale();
         long starts = draft.fiscalYearStarts() == null ? 1 : draft.fiscalYearStarts();
         boolean known = DateStyle.isLocale(locale);
-        if (!known) fault("locale", "‘" + locale + "’ is not a locale that month names are known for", "write a language tag, such as en, de or fr-CA");
-        if (starts < 1 || starts > 12) fault("fiscal-year-starts", "there is no month " + starts, "write the month in which the fiscal year begins, 1 to 12");
-        return known && starts >= 1 && starts <= 12 ? Optional.of(DateStyle.of(locale, (int) starts)) : Optional.empty();
+        if (!known)
+            fault(
+                    "locale",
+                    "‘" + locale + "’ is not a locale that month names are known for",
+                    "write a language tag, such as en, de or fr-CA");
+        if (starts < 1 || starts > 12)
+            fault(
+                    "fiscal-year-starts",
+                    "there is no month " + starts,
+                    "write the month in which the fiscal year begins, 1 to 12");
+        return known && starts >= 1 && starts <= 12
+                ? Optional.of(DateStyle.of(locale, (int) starts))
+                : Optional.empty();
     }
 
     private Place place(SeriesDraft draft) {
         long longest = draft.longest() == null ? 0 : draft.longest();
-        if (draft.longest() != null && (longest < 1 || longest > Place.LONGEST)) fault("longest", longest + " is not a length", "write a number of symbols from 1 to " + Place.LONGEST + ", or leave it out");
+        if (draft.longest() != null && (longest < 1 || longest > Place.LONGEST))
+            fault(
+                    "longest",
+                    longest + " is not a length",
+                    "write a number of symbols from 1 to " + Place.LONGEST + ", or leave it out");
         SymbolSet symbols = draft.symbols() == null ? SymbolSet.ANY : new SymbolSet(draft.symbols());
-        for (String kind : symbols.each()) if (!SymbolSet.isKind(kind)) fault("symbols", "‘" + kind + "’ is not a kind of symbols", SymbolSet.ACCEPTED);
+        for (String kind : symbols.each())
+            if (!SymbolSet.isKind(kind))
+                fault("symbols", "‘" + kind + "’ is not a kind of symbols", SymbolSet.ACCEPTED);
         return new Place((int) Math.clamp(longest, 0, Place.LONGEST), symbols);
     }
 
@@ -147,16 +216,40 @@ public final class DraftCheck {
             String word = String.valueOf(words.get(i)).strip().replaceAll(" +", " ");
             Optional<Restart> time = Restart.of(word);
             if (time.isPresent()) times.add(time.get());
-            else if (word.equals(Particulars.UNIT) || word.startsWith(Restarts.FIELD)) restartField("restarts[" + i + "]", word.substring(word.equals(Particulars.UNIT) ? 0 : Restarts.FIELD.length()), pattern, fields);
-            else fault("restarts[" + i + "]", "‘" + word + "’ is not a time to restart at", NearestName.to(word, Stream.of(Restart.values()).map(Restart::word).toList()).map(near -> "did you mean " + near + "? ").orElse("") + "write some of " + Restarts.known());
+            else if (word.equals(Particulars.UNIT) || word.startsWith(Restarts.FIELD))
+                restartField(
+                        "restarts[" + i + "]",
+                        word.substring(word.equals(Particulars.UNIT) ? 0 : Restarts.FIELD.length()),
+                        pattern,
+                        fields);
+            else
+                fault(
+                        "restarts[" + i + "]",
+                        "‘" + word + "’ is not a time to restart at",
+                        NearestName.to(
+                                                word,
+                                                Stream.of(Restart.values())
+                                                        .map(Restart::word)
+                                                        .toList())
+                                        .map(near -> "did you mean " + near + "? ")
+                                        .orElse("")
+                                + "write some of " + Restarts.known());
         }
-        if (fields.size() > MOST_RESTART_FIELDS) fault("restarts", "name " + fields.size() + " fields", "name up to " + MOST_RESTART_FIELDS);
+        if (fields.size() > MOST_RESTART_FIELDS)
+            fault("restarts", "name " + fields.size() + " fields", "name up to " + MOST_RESTART_FIELDS);
         return new Restarts(Restart.least(times), List.copyOf(fields));
     }
 
     private void restartField(String path, String name, Optional<Pattern> pattern, Set<String> fields) {
-        boolean shown = pattern.isEmpty() || pattern.get().textFields().stream().anyMatch(field -> field.name().equals(name));
-        if (!shown) fault(path, "the pattern does not show the field ‘" + name + "’, so that its numbers would come twice", "write " + (name.equals(Particulars.UNIT) ? "{unit}" : "{field " + name + "}") + " into the pattern, or leave it out here");
+        boolean shown = pattern.isEmpty()
+                || pattern.get().textFields().stream()
+                        .anyMatch(field -> field.name().equals(name));
+        if (!shown)
+            fault(
+                    path,
+                    "the pattern does not show the field ‘" + name + "’, so that its numbers would come twice",
+                    "write " + (name.equals(Particulars.UNIT) ? "{unit}" : "{field " + name + "}")
+                            + " into the pattern, or leave it out here");
         fields.add(name);
     }
 
@@ -181,12 +274,21 @@ public final class DraftCheck {
         if (draft.first() == null) fault(prefix + "first", "is missing", "give the first value, such as 1");
         if (draft.last() == null) fault(prefix + "last", "is missing", "give the last value, such as 99999");
         Optional<LocalDate> opens = date(prefix + "opens", draft.opens());
-        if (draft.opens() == null) fault(prefix + "opens", "is missing", "give the first date that the range serves, such as 2026-01-01");
+        if (draft.opens() == null)
+            fault(prefix + "opens", "is missing", "give the first date that the range serves, such as 2026-01-01");
         Optional<LocalDate> closes = date(prefix + "closes", draft.closes());
         if (faults.size() > before) return Optional.empty();
         try {
-            return Optional.of(new Range(id, draft.first(), draft.last(), draft.step() == null ? 1 : draft.step(),
-                    new DateWindow(opens.orElseThrow(), closes.orElse(null)), draft.warnWhenLeft() == null ? 0 : draft.warnWhenLeft(), draft.warnDaysBefore() == null ? 0 : (int) Math.clamp(draft.warnDaysBefore(), -1, Integer.MAX_VALUE)));
+            return Optional.of(new Range(
+                    id,
+                    draft.first(),
+                    draft.last(),
+                    draft.step() == null ? 1 : draft.step(),
+                    new DateWindow(opens.orElseThrow(), closes.orElse(null)),
+                    draft.warnWhenLeft() == null ? 0 : draft.warnWhenLeft(),
+                    draft.warnDaysBefore() == null
+                            ? 0
+                            : (int) Math.clamp(draft.warnDaysBefore(), -1, Integer.MAX_VALUE)));
         } catch (DefinitionException e) {
             faults.add(Fault.at(prefix, e));
             return Optional.empty();
@@ -204,18 +306,37 @@ public final class DraftCheck {
     }
 
     private void twins(String prefix, Range range, List<Range> earlier) {
-        if (earlier.stream().anyMatch(range::continues)) fault(prefix + "first", "an earlier range has the same first, step and opening date", "start this one at another value or on another date");
+        if (earlier.stream().anyMatch(range::continues))
+            fault(
+                    prefix + "first",
+                    "an earlier range has the same first, step and opening date",
+                    "start this one at another value or on another date");
     }
 
     private void widths(Pattern pattern, List<Range> ranges) {
         CountField count = pattern.count();
         long largest = count.largest();
-        String accepted = count.width() == 0 || count.grows() ? "give up to " + largest : "give up to " + largest + ", or widen the count";
+        String accepted = count.width() == 0 || count.grows()
+                ? "give up to " + largest
+                : "give up to " + largest + ", or widen the count";
         for (Range range : ranges) {
             String prefix = "ranges[" + (range.id() - 1) + "].";
-            if (range.first() > largest) fault(prefix + "first", range.first() + " is wider than the count, which takes " + places(count), accepted);
-            if (range.last() > largest) fault(prefix + "last", range.last() + " is wider than the count, which takes " + places(count), accepted);
-            if (Math.min(range.first(), range.last()) < count.least()) fault(prefix + (range.step() > 0 ? "first" : "last"), "0 cannot be written: this count begins with 1, written " + count.alphabet().symbols().charAt(0), "give 1 or more, or give the count a width");
+            if (range.first() > largest)
+                fault(
+                        prefix + "first",
+                        range.first() + " is wider than the count, which takes " + places(count),
+                        accepted);
+            if (range.last() > largest)
+                fault(
+                        prefix + "last",
+                        range.last() + " is wider than the count, which takes " + places(count),
+                        accepted);
+            if (Math.min(range.first(), range.last()) < count.least())
+                fault(
+                        prefix + (range.step() > 0 ? "first" : "last"),
+                        "0 cannot be written: this count begins with 1, written "
+                                + count.alphabet().symbols().charAt(0),
+                        "give 1 or more, or give the count a width");
         }
     }
 

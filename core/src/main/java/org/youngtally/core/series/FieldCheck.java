@@ -40,28 +40,67 @@ final class FieldCheck {
 
     private void rule(String prefix, FieldDraft draft, List<FieldRule> rules) {
         int before = faults.size();
-        if (draft.name() == null || draft.name().isEmpty()) fault(prefix + "name", "is missing", "give the name that the pattern calls it by, such as group");
-        else if (!draft.name().matches(Particulars.FIELD_NAME)) fault(prefix + "name", "‘" + draft.name() + "’ is not the name of a field", "use 1 to 32 small letters, digits and hyphens, a letter first");
-        if (rules.stream().anyMatch(rule -> rule.name().equals(draft.name()))) fault(prefix + "name", "‘" + draft.name() + "’ stands here twice", "name each field once");
+        if (draft.name() == null || draft.name().isEmpty())
+            fault(prefix + "name", "is missing", "give the name that the pattern calls it by, such as group");
+        else if (!draft.name().matches(Particulars.FIELD_NAME))
+            fault(
+                    prefix + "name",
+                    "‘" + draft.name() + "’ is not the name of a field",
+                    "use 1 to 32 small letters, digits and hyphens, a letter first");
+        if (rules.stream().anyMatch(rule -> rule.name().equals(draft.name())))
+            fault(prefix + "name", "‘" + draft.name() + "’ stands here twice", "name each field once");
         boolean chosen = draft.codebook() != null || draft.within() != null;
-        if (draft.codebook() != null && draft.within() != null) fault(prefix + "within", "stands beside codebook", "keep one: a field that another narrows takes the choices of that one's codebook");
-        if (draft.codebook() != null && draft.codebook().isBlank()) fault(prefix + "codebook", "is not chosen", "name the codebook whose choices it takes");
-        else if (draft.codebook() != null) DefinitionName.fault(prefix + "codebook", draft.codebook()).ifPresent(faults::add);
-        if (draft.within() != null && draft.within().isBlank()) fault(prefix + "within", "is not chosen", "name the field above whose choice narrows this one");
-        else if (draft.within() != null && rules.stream().noneMatch(rule -> rule.name().equals(draft.within()) && !rule.isText())) fault(prefix + "within", "‘" + draft.within() + "’ is not a field with a codebook that stands above this one", "name such a field, or give this one a codebook");
-        if (chosen && draft.longest() != null) fault(prefix + "longest", "a field with a codebook is as long as its codes", "leave it out");
-        if (chosen && draft.symbols() != null) fault(prefix + "symbols", "a field with a codebook has the symbols of its codes", "leave it out");
+        if (draft.codebook() != null && draft.within() != null)
+            fault(
+                    prefix + "within",
+                    "stands beside codebook",
+                    "keep one: a field that another narrows takes the choices of that one's codebook");
+        if (draft.codebook() != null && draft.codebook().isBlank())
+            fault(prefix + "codebook", "is not chosen", "name the codebook whose choices it takes");
+        else if (draft.codebook() != null)
+            DefinitionName.fault(prefix + "codebook", draft.codebook()).ifPresent(faults::add);
+        if (draft.within() != null && draft.within().isBlank())
+            fault(prefix + "within", "is not chosen", "name the field above whose choice narrows this one");
+        else if (draft.within() != null
+                && rules.stream().noneMatch(rule -> rule.name().equals(draft.within()) && !rule.isText()))
+            fault(
+                    prefix + "within",
+                    "‘" + draft.within() + "’ is not a field with a codebook that stands above this one",
+                    "name such a field, or give this one a codebook");
+        if (chosen && draft.longest() != null)
+            fault(prefix + "longest", "a field with a codebook is as long as its codes", "leave it out");
+        if (chosen && draft.symbols() != null)
+            fault(prefix + "symbols", "a field with a codebook has the symbols of its codes", "leave it out");
         long longest = draft.longest() == null ? FieldRule.USUAL_LONGEST : draft.longest();
-        if (longest < 1 || longest > FieldRule.LONGEST) fault(prefix + "longest", longest + " is not a length", "write a number of symbols from 1 to " + FieldRule.LONGEST);
-        SymbolSet symbols = draft.symbols() == null || draft.symbols().isBlank() ? FieldRule.USUAL_SYMBOLS : new SymbolSet(draft.symbols());
-        for (String word : symbols.each()) if (!isUsable(word)) fault(prefix + "symbols", "‘" + word + "’ is not a kind of symbols", SymbolSet.ACCEPTED);
-        if (faults.size() == before) rules.add(new FieldRule(draft.name(), Optional.ofNullable(draft.codebook()), Optional.ofNullable(draft.within()), chosen ? 0 : (int) longest, chosen ? SymbolSet.ANY : symbols));
+        if (longest < 1 || longest > FieldRule.LONGEST)
+            fault(
+                    prefix + "longest",
+                    longest + " is not a length",
+                    "write a number of symbols from 1 to " + FieldRule.LONGEST);
+        SymbolSet symbols = draft.symbols() == null || draft.symbols().isBlank()
+                ? FieldRule.USUAL_SYMBOLS
+                : new SymbolSet(draft.symbols());
+        for (String word : symbols.each())
+            if (!isUsable(word))
+                fault(prefix + "symbols", "‘" + word + "’ is not a kind of symbols", SymbolSet.ACCEPTED);
+        if (faults.size() == before)
+            rules.add(new FieldRule(
+                    draft.name(),
+                    Optional.ofNullable(draft.codebook()),
+                    Optional.ofNullable(draft.within()),
+                    chosen ? 0 : (int) longest,
+                    chosen ? SymbolSet.ANY : symbols));
     }
 
     private static boolean isUsable(String word) {
         if (!SymbolSet.isKind(word)) return false;
         char symbol = word.charAt(0);
-        return word.length() > 1 || !(Character.isISOControl(symbol) || Character.isSurrogate(symbol) || Character.getType(symbol) == Character.NON_SPACING_MARK || Character.getType(symbol) == Character.FORMAT || IdentifierKey.fold(word).length() != 1);
+        return word.length() > 1
+                || !(Character.isISOControl(symbol)
+                        || Character.isSurrogate(symbol)
+                        || Character.getType(symbol) == Character.NON_SPACING_MARK
+                        || Character.getType(symbol) == Character.FORMAT
+                        || IdentifierKey.fold(word).length() != 1);
     }
 
     private void named(Pattern pattern, List<FieldRule> rules, boolean someLost) {
@@ -69,8 +108,14 @@ final class FieldCheck {
         var told = new HashSet<String>();
         for (TextField field : pattern.textFields()) {
             if (names.contains(field.name()) || someLost || !told.add(field.name())) continue;
-            String unit = field.name().equals(Particulars.UNIT) ? ", such as { name: unit, codebook: unit }" : ", such as { name: " + field.name() + ", codebook: " + field.name() + " } for choices, or { name: " + field.name() + ", longest: 10 } for a text";
-            fault("fields", field.shown() + " stands in the pattern, and nothing says what it takes", "add a line" + unit);
+            String unit = field.name().equals(Particulars.UNIT)
+                    ? ", such as { name: unit, codebook: unit }"
+                    : ", such as { name: " + field.name() + ", codebook: " + field.name()
+                            + " } for choices, or { name: " + field.name() + ", longest: 10 } for a text";
+            fault(
+                    "fields",
+                    field.shown() + " stands in the pattern, and nothing says what it takes",
+                    "add a line" + unit);
         }
     }
 
@@ -81,25 +126,50 @@ final class FieldCheck {
         for (int i = 0; i < rules.size(); i++) {
             FieldRule rule = rules.get(i);
             String prefix = "fields[" + i + "].";
-            if (rule.codebook().isPresent() && !fields.books().containsKey(rule.codebook().get()))
-                check.fault(prefix + "codebook", "there is no codebook ‘" + rule.codebook().get() + "’", NearestName.to(rule.codebook().get(), fields.books().keySet()).map(near -> "did you mean " + near + "? ").orElse("") + "define it under codebooks: in the same files, or before");
+            if (rule.codebook().isPresent()
+                    && !fields.books().containsKey(rule.codebook().get()))
+                check.fault(
+                        prefix + "codebook",
+                        "there is no codebook ‘" + rule.codebook().get() + "’",
+                        NearestName.to(rule.codebook().get(), fields.books().keySet())
+                                        .map(near -> "did you mean " + near + "? ")
+                                        .orElse("")
+                                + "define it under codebooks: in the same files, or before");
         }
         if (!check.faults.isEmpty()) return check.faults;
-        for (int i = 0; i < rules.size(); i++) if (!rules.get(i).isText()) check.codes(fields, rules.get(i), "fields[" + i + "].");
+        for (int i = 0; i < rules.size(); i++)
+            if (!rules.get(i).isText()) check.codes(fields, rules.get(i), "fields[" + i + "].");
         if (check.faults.isEmpty()) {
-            if (fields.combinations().size() > Fields.MOST_COMBINATIONS) check.fault("fields", "have more than " + Fields.MOST_COMBINATIONS + " combinations of codes", "use smaller codebooks, or fewer of them");
+            if (fields.combinations().size() > Fields.MOST_COMBINATIONS)
+                check.fault(
+                        "fields",
+                        "have more than " + Fields.MOST_COMBINATIONS + " combinations of codes",
+                        "use smaller codebooks, or fewer of them");
         }
         return check.faults;
     }
 
     private void codes(Fields fields, FieldRule rule, String prefix) {
         List<String> codes = fields.codes(rule);
-        if (codes.isEmpty()) fault(prefix + "within", "nothing can be chosen beneath the choices of ‘" + rule.within().orElseThrow() + "’", "give them choices of their own in the codebook");
+        if (codes.isEmpty())
+            fault(
+                    prefix + "within",
+                    "nothing can be chosen beneath the choices of ‘"
+                            + rule.within().orElseThrow() + "’",
+                    "give them choices of their own in the codebook");
         for (TextField field : fields.series().pattern().textFields()) {
             if (!field.name().equals(rule.name())) continue;
-            codes.stream().filter(code -> field.written(code).isEmpty()).findFirst().ifPresent(code -> fault("pattern", "nothing is left of the code ‘" + code + "’ in " + field.shown(), "take another code, or do less to the field"));
+            codes.stream()
+                    .filter(code -> field.written(code).isEmpty())
+                    .findFirst()
+                    .ifPresent(code -> fault(
+                            "pattern",
+                            "nothing is left of the code ‘" + code + "’ in " + field.shown(),
+                            "take another code, or do less to the field"));
         }
     }
 
-    private void fault(String path, String problem, String accepted) { faults.add(new Fault(path, problem, accepted)); }
+    private void fault(String path, String problem, String accepted) {
+        faults.add(new Fault(path, problem, accepted));
+    }
 }

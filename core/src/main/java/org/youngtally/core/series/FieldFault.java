@@ -15,5 +15,15 @@ public record FieldFault(String field, Kind kind, String text, Optional<String> 
     static final int LONGEST_TEXT = 200;
 
     /** What sort of fault it is. */
-    public enum Kind { NOT_A_FIELD, MISSING, NOT_A_CHOICE, RETIRED, TOO_LONG, SYMBOL, NOTHING_LEFT, NOT_OF_THE_TYPE, FILLED }
+    public enum Kind {
+        NOT_A_FIELD,
+        MISSING,
+        NOT_A_CHOICE,
+        RETIRED,
+        TOO_LONG,
+        SYMBOL,
+        NOTHING_LEFT,
+        NOT_OF_THE_TYPE,
+        FILLED
+    }
 }

@@ -13,14 +13,19 @@ import org.youngtally.core.text.SymbolSet;
  * @param longest for a text: the most symbols that the field may write in an identifier; 0 with a codebook
  * @param symbols for a text: what it may write in an identifier
  */
-public record FieldRule(String name, Optional<String> codebook, Optional<String> within, int longest, SymbolSet symbols) {
+public record FieldRule(
+        String name, Optional<String> codebook, Optional<String> within, int longest, SymbolSet symbols) {
     public static final int LONGEST = 40;
     static final int USUAL_LONGEST = 20;
     static final SymbolSet USUAL_SYMBOLS = new SymbolSet("letters digits");
 
     /** Whether it takes any text, as against a choice. */
-    public boolean isText() { return codebook.isEmpty() && within.isEmpty(); }
+    public boolean isText() {
+        return codebook.isEmpty() && within.isEmpty();
+    }
 
     /** The symbols that it may write in a place of the pattern, where it takes a text. */
-    public String symbols(TextField place) { return symbols.symbols() + place.pads(); }
+    public String symbols(TextField place) {
+        return symbols.symbols() + place.pads();
+    }
 }

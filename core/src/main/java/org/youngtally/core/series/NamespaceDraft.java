@@ -13,16 +13,24 @@ import org.youngtally.core.fault.Fault;
 public record NamespaceDraft(String key, String title, String repeats) {
     private static final String ALLOWED = "allowed";
 
-    public static NamespaceDraft of(Namespace namespace) { return new NamespaceDraft(namespace.key(), namespace.title(), namespace.repeats() ? ALLOWED : null); }
+    public static NamespaceDraft of(Namespace namespace) {
+        return new NamespaceDraft(namespace.key(), namespace.title(), namespace.repeats() ? ALLOWED : null);
+    }
 
     public List<Fault> faults() {
         var faults = new ArrayList<Fault>();
         DefinitionName.fault("key", key).ifPresent(faults::add);
         if (title != null) DefinitionName.titleFault("title", title).ifPresent(faults::add);
-        if (repeats != null && !repeats.equals(ALLOWED) && !repeats.equals("refused")) faults.add(new Fault("repeats", "‘" + repeats + "’ is not to be had", "write allowed for marks that come round again, or refused"));
+        if (repeats != null && !repeats.equals(ALLOWED) && !repeats.equals("refused"))
+            faults.add(new Fault(
+                    "repeats",
+                    "‘" + repeats + "’ is not to be had",
+                    "write allowed for marks that come round again, or refused"));
         return faults;
     }
 
     /** The namespace in version 1. For a draft without faults. */
-    public Namespace checked() { return new Namespace(key, title == null || title.isBlank() ? key : title.strip(), ALLOWED.equals(repeats), 1); }
+    public Namespace checked() {
+        return new Namespace(key, title == null || title.isBlank() ? key : title.strip(), ALLOWED.equals(repeats), 1);
+    }
 }

@@ -33,14 +33,18 @@ public record Outlook(Particulars particulars, List<Coming> next, long left) {
         public static final Used NOT = new Used(0, 0);
 
         /** A lane whose counter has passed all that was given, and to which nothing was returned. */
-        public Used(long next, long skipped) { this(next, skipped, Collections.emptyNavigableMap(), Collections.emptyNavigableMap()); }
+        public Used(long next, long skipped) {
+            this(next, skipped, Collections.emptyNavigableMap(), Collections.emptyNavigableMap());
+        }
 
-        private static long count(NavigableMap<Long, Long> stretches) { return stretches.entrySet().stream().mapToLong(stretch -> stretch.getValue() - stretch.getKey() + 1).sum(); }
+        private static long count(NavigableMap<Long, Long> stretches) {
+            return stretches.entrySet().stream()
+                    .mapToLong(stretch -> stretch.getValue() - stretch.getKey() + 1)
+                    .sum();
+        }
     }
 
-    /**
-     * @param most how many numbers to show at the most
-     */
+    /** @param most how many numbers to show at the most */
     public static Outlook of(Series series, Particulars particulars, Function<LaneKey, Used> used, int most) {
         var next = new ArrayList<Coming>();
         long left = 0;
@@ -54,14 +58,23 @@ public record Outlook(Particulars particulars, List<Coming> next, long left) {
     }
 
     /** Looks along one lane. */
-    private record Ahead(Series series, Particulars particulars, Range range, LaneKey lane, Used used, int most, List<Coming> next) {
+    private record Ahead(
+            Series series, Particulars particulars, Range range, LaneKey lane, Used used, int most, List<Coming> next) {
         void look() {
-            if (series.policy().givesAgain()) for (Map.Entry<Long, Long> stretch : used.returned().headMap(used.next(), false).entrySet())
-                for (long position = stretch.getKey(); position <= stretch.getValue() && next.size() < most; position++) if (series.skippedTo(range, lane, position) < position) come(position);
+            if (series.policy().givesAgain())
+                for (Map.Entry<Long, Long> stretch :
+                        used.returned().headMap(used.next(), false).entrySet())
+                    for (long position = stretch.getKey();
+                            position <= stretch.getValue() && next.size() < most;
+                            position++) if (series.skippedTo(range, lane, position) < position) come(position);
             int passed = 0;
-            for (long position = used.next(); position < series.positions(range) && next.size() < most && passed < MOST_SKIPPED; position++) {
+            for (long position = used.next();
+                    position < series.positions(range) && next.size() < most && passed < MOST_SKIPPED;
+                    position++) {
                 Map.Entry<Long, Long> taken = used.ahead().floorEntry(position);
-                long skipped = taken != null && taken.getValue() >= position ? taken.getValue() : series.skippedTo(range, lane, position);
+                long skipped = taken != null && taken.getValue() >= position
+                        ? taken.getValue()
+                        : series.skippedTo(range, lane, position);
                 if (skipped >= position) {
                     position = skipped;
                     passed++;
@@ -71,7 +84,14 @@ public record Outlook(Particulars particulars, List<Coming> next, long left) {
             }
         }
 
-        private void come(long position) { next.add(new Coming(series.render(range, particulars, position), range, lane, position, series.order().valueAt(range, lane, position))); }
+        private void come(long position) {
+            next.add(new Coming(
+                    series.render(range, particulars, position),
+                    range,
+                    lane,
+                    position,
+                    series.order().valueAt(range, lane, position)));
+        }
     }
 
     /** How many numbers of a lane are left; -1 where the series starts over. */
@@ -84,7 +104,10 @@ public record Outlook(Particulars particulars, List<Coming> next, long left) {
     private static long counted(Series series, Range range, LaneKey lane, Used used) {
         if (used.next() >= range.size()) return 0;
         if (series.skips().isNone()) return range.size() - used.next();
-        if (series.order().scatters()) return SkipCount.given(series.skips(), series.pattern().count(), range, range.first()) - (used.next() - used.skipped());
-        return SkipCount.given(series.skips(), series.pattern().count(), range, series.order().valueAt(range, lane, used.next()));
+        if (series.order().scatters())
+            return SkipCount.given(series.skips(), series.pattern().count(), range, range.first())
+                    - (used.next() - used.skipped());
+        return SkipCount.given(
+                series.skips(), series.pattern().count(), range, series.order().valueAt(range, lane, used.next()));
     }
 }

@@ -37,16 +37,33 @@ final class PlaceCheck {
                 case Part.DateField d -> dates(d, range);
                 case Part.CountField c -> count(c, range);
                 case Part.TextField f -> field(f);
-                case Part.CheckField c -> symbols(c.scheme().writes(), "the check field {check " + c.scheme().name() + "}") > 0 ? c.scheme().length() : 0;
+                case Part.CheckField c ->
+                    symbols(
+                                            c.scheme().writes(),
+                                            "the check field {check "
+                                                    + c.scheme().name() + "}")
+                                    > 0
+                            ? c.scheme().length()
+                            : 0;
             };
         }
-        if (place.longest() > 0 && length > place.longest()) add(new Fault("longest", "its identifiers take up to " + length + " symbols in the range " + range, "shorten the pattern, lower last, or allow " + length));
+        if (place.longest() > 0 && length > place.longest())
+            add(new Fault(
+                    "longest",
+                    "its identifiers take up to " + length + " symbols in the range " + range,
+                    "shorten the pattern, lower last, or allow " + length));
     }
 
-    /** The most symbols that the date takes on any day that the range serves. Names and numbers differ by day at most within four years. */
+    /**
+     * The most symbols that the date takes on any day that the range serves. Names and numbers differ by day at most
+     * within four years.
+     */
     private int dates(Part.DateField field, Range range) {
         int longest = 0;
-        LocalDate end = range.serves().opens().plusYears(4).isBefore(range.serves().closes()) ? range.serves().opens().plusYears(4) : range.serves().closes();
+        LocalDate end =
+                range.serves().opens().plusYears(4).isBefore(range.serves().closes())
+                        ? range.serves().opens().plusYears(4)
+                        : range.serves().closes();
         for (LocalDate date = range.serves().opens(); !date.isAfter(end); date = date.plusDays(1)) {
             String text = Pattern.render(field, date);
             longest = Math.max(longest, text.length());
@@ -62,7 +79,9 @@ final class PlaceCheck {
             return field.longest(rule.longest());
         }
         int longest = 0;
-        for (String code : fields.codes(rule)) longest = Math.max(longest, symbols(field.written(code), "the code " + code + " of the field " + field.shown()));
+        for (String code : fields.codes(rule))
+            longest = Math.max(
+                    longest, symbols(field.written(code), "the code " + code + " of the field " + field.shown()));
         return longest;
     }
 
@@ -75,12 +94,18 @@ final class PlaceCheck {
     private int symbols(String text, String what) {
         Set<Character> refused = new LinkedHashSet<>();
         for (char symbol : text.toCharArray()) if (!place.symbols().allows(symbol)) refused.add(symbol);
-        if (!refused.isEmpty()) add(new Fault("symbols", what + " holds ‘" + refused.iterator().next() + "’, which the place does not allow", "write it otherwise, or allow the symbol"));
+        if (!refused.isEmpty())
+            add(new Fault(
+                    "symbols",
+                    what + " holds ‘" + refused.iterator().next() + "’, which the place does not allow",
+                    "write it otherwise, or allow the symbol"));
         return text.length();
     }
 
     private void add(Fault fault) {
-        boolean told = faults.stream().anyMatch(known -> known.path().equals(fault.path()) && known.problem().equals(fault.problem()));
+        boolean told = faults.stream()
+                .anyMatch(known ->
+                        known.path().equals(fault.path()) && known.problem().equals(fault.problem()));
         if (!told && faults.size() < 10) faults.add(fault);
     }
 }

@@ -8,7 +8,8 @@ import java.util.Optional;
  *
  * @param gaps whether a number that is given back is void; else it is given next, so that the row stays without a gap
  * @param returns whether a number that was issued can be given back unused
- * @param chronological whether no number may be dated before the one given last in its lane; a number given back is void then
+ * @param chronological whether no number may be dated before the one given last in its lane; a number given back is
+ *     void then
  * @param typed whether people may type a number themselves
  */
 public record Policy(boolean gaps, boolean returns, boolean chronological, Typed typed) {
@@ -16,7 +17,9 @@ public record Policy(boolean gaps, boolean returns, boolean chronological, Typed
 
     /** Whether people may type a number themselves, or must. */
     public enum Typed {
-        REFUSED("refused"), ALLOWED("allowed"), REQUIRED("required");
+        REFUSED("refused"),
+        ALLOWED("allowed"),
+        REQUIRED("required");
 
         private final String word;
 
@@ -25,11 +28,19 @@ public record Policy(boolean gaps, boolean returns, boolean chronological, Typed
         }
 
         /** The word in definitions. */
-        public String word() { return word; }
+        public String word() {
+            return word;
+        }
 
-        public static Optional<Typed> of(String word) { return Arrays.stream(values()).filter(typed -> typed.word.equals(word)).findFirst(); }
+        public static Optional<Typed> of(String word) {
+            return Arrays.stream(values())
+                    .filter(typed -> typed.word.equals(word))
+                    .findFirst();
+        }
     }
 
     /** Whether a number that is given back is given again. */
-    public boolean givesAgain() { return !gaps && !chronological; }
+    public boolean givesAgain() {
+        return !gaps && !chronological;
+    }
 }

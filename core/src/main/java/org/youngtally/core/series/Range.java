@@ -13,19 +13,30 @@ import org.youngtally.core.fault.DefinitionException;
  * @param warnWhenLeft at how many positions left the range counts as running low; 0 for never
  * @param warnDaysBefore how many days before it closes that is warned of; 0 for never
  */
-public record Range(int id, long first, long last, long step, DateWindow serves, long warnWhenLeft, int warnDaysBefore) {
+public record Range(
+        int id, long first, long last, long step, DateWindow serves, long warnWhenLeft, int warnDaysBefore) {
     private static final int MOST_DAYS = 3_660;
 
     public Range {
         if (first < 0) throw new DefinitionException("first", "a value cannot be negative", "give 0 or more");
         if (last < 0) throw new DefinitionException("last", "a value cannot be negative", "give 0 or more");
-        if (step == 0) throw new DefinitionException("step", "a step cannot be zero", "give a step such as 1, 10 or -1");
+        if (step == 0)
+            throw new DefinitionException("step", "a step cannot be zero", "give a step such as 1, 10 or -1");
         if (step > 0 ? last < first : last > first)
-            throw new DefinitionException("last", last + " lies before first, " + first + ", going by " + step, step > 0 ? "give " + first + " or more" : "give " + first + " or less");
+            throw new DefinitionException(
+                    "last",
+                    last + " lies before first, " + first + ", going by " + step,
+                    step > 0 ? "give " + first + " or more" : "give " + first + " or less");
         if ((last - first) % step != 0)
-            throw new DefinitionException("last", last + " is not reached from " + first + " in steps of " + step, "give " + (last - (last - first) % step) + nextReached(first, last, step));
-        if (warnWhenLeft < 0) throw new DefinitionException("warn-when-left", "a number left cannot be negative", "give 0 or more");
-        if (warnDaysBefore < 0 || warnDaysBefore > MOST_DAYS) throw new DefinitionException("warn-days-before", warnDaysBefore + " is not a number of days to warn", "give 0 to " + MOST_DAYS);
+            throw new DefinitionException(
+                    "last",
+                    last + " is not reached from " + first + " in steps of " + step,
+                    "give " + (last - (last - first) % step) + nextReached(first, last, step));
+        if (warnWhenLeft < 0)
+            throw new DefinitionException("warn-when-left", "a number left cannot be negative", "give 0 or more");
+        if (warnDaysBefore < 0 || warnDaysBefore > MOST_DAYS)
+            throw new DefinitionException(
+                    "warn-days-before", warnDaysBefore + " is not a number of days to warn", "give 0 to " + MOST_DAYS);
     }
 
     private static String nextReached(long first, long last, long step) {
@@ -34,10 +45,14 @@ public record Range(int id, long first, long last, long step, DateWindow serves,
     }
 
     /** How many positions a lane of this range has. */
-    public long size() { return (last - first) / step + 1; }
+    public long size() {
+        return (last - first) / step + 1;
+    }
 
     /** The value at a position, or {@link IndexOutOfBoundsException} past the last. */
-    public long valueAt(long position) { return first + Objects.checkIndex(position, size()) * step; }
+    public long valueAt(long position) {
+        return first + Objects.checkIndex(position, size()) * step;
+    }
 
     /** The position of a value, or -1 where the range does not hold it. */
     public long positionOf(long value) {
@@ -47,9 +62,14 @@ public record Range(int id, long first, long last, long step, DateWindow serves,
         return position < 0 || position >= size() ? -1 : position;
     }
 
-    public Range withId(int newId) { return new Range(newId, first, last, step, serves, warnWhenLeft, warnDaysBefore); }
+    public Range withId(int newId) {
+        return new Range(newId, first, last, step, serves, warnWhenLeft, warnDaysBefore);
+    }
 
-    /** Whether the other is this same range in another version of the series: what is fixed once a number was given is alike. */
+    /**
+     * Whether the other is this same range in another version of the series: what is fixed once a number was given is
+     * alike.
+     */
     boolean continues(Range other) {
         return first == other.first && step == other.step && serves.opens().equals(other.serves.opens());
     }

@@ -10,7 +10,12 @@ import java.util.Set;
 
 /** When a count starts again at its first value. */
 public enum Restart {
-    YEAR("year"), FISCAL_YEAR("fiscal-year"), QUARTER("quarter"), MONTH("month"), WEEK("week"), DAY("day");
+    YEAR("year"),
+    FISCAL_YEAR("fiscal-year"),
+    QUARTER("quarter"),
+    MONTH("month"),
+    WEEK("week"),
+    DAY("day");
 
     private final String word;
 
@@ -19,7 +24,9 @@ public enum Restart {
     }
 
     /** The word in definitions. */
-    public String word() { return word; }
+    public String word() {
+        return word;
+    }
 
     public static Optional<Restart> of(String word) {
         for (Restart restart : values()) if (restart.word.equals(word)) return Optional.of(restart);
@@ -28,7 +35,10 @@ public enum Restart {
 
     /** The least of these that say the same: a month lies within a quarter and a year, a day within them all. */
     static List<Restart> least(Set<Restart> wanted) {
-        return wanted.stream().filter(restart -> wanted.stream().noneMatch(restart::isImpliedBy)).sorted().toList();
+        return wanted.stream()
+                .filter(restart -> wanted.stream().noneMatch(restart::isImpliedBy))
+                .sorted()
+                .toList();
     }
 
     private boolean isImpliedBy(Restart other) {
@@ -49,16 +59,24 @@ public enum Restart {
         };
     }
 
-    /** The name of the period that a date falls in, e.g. {@code 2026}, {@code 2026-02}, {@code 2026-Q1} or {@code 2026-W07}. */
+    /**
+     * The name of the period that a date falls in, e.g. {@code 2026}, {@code 2026-02}, {@code 2026-Q1} or
+     * {@code 2026-W07}.
+     */
     String period(LocalDate date, int fiscalStart) {
         return switch (this) {
             case YEAR -> "%04d".formatted(date.getYear());
-            case FISCAL_YEAR -> "fiscal %04d".formatted(date.withDayOfMonth(1).minusMonths(fiscalStart - 1L).getYear());
+            case FISCAL_YEAR ->
+                "fiscal %04d"
+                        .formatted(date.withDayOfMonth(1)
+                                .minusMonths(fiscalStart - 1L)
+                                .getYear());
             case QUARTER -> "%04d-Q%d".formatted(date.getYear(), date.get(IsoFields.QUARTER_OF_YEAR));
             case MONTH -> "%04d-%02d".formatted(date.getYear(), date.getMonthValue());
-            case WEEK -> "%04d-W%02d".formatted(date.get(IsoFields.WEEK_BASED_YEAR), date.get(IsoFields.WEEK_OF_WEEK_BASED_YEAR));
+            case WEEK ->
+                "%04d-W%02d"
+                        .formatted(date.get(IsoFields.WEEK_BASED_YEAR), date.get(IsoFields.WEEK_OF_WEEK_BASED_YEAR));
             case DAY -> date.toString();
         };
     }
-
 }

@@ -22,7 +22,9 @@ public record Restarts(List<Restart> times, List<String> fields) {
         fields = List.copyOf(fields);
     }
 
-    public boolean isNever() { return times.isEmpty() && fields.isEmpty(); }
+    public boolean isNever() {
+        return times.isEmpty() && fields.isEmpty();
+    }
 
     /** The words in definitions. */
     public List<String> words() {
@@ -33,8 +35,13 @@ public record Restarts(List<Restart> times, List<String> fields) {
     }
 
     /** The words that may be written. */
-    static String known() { return Stream.concat(Stream.of(Restart.values()).map(Restart::word), Stream.of("unit", "field NAME")).collect(Collectors.joining(", ")); }
+    static String known() {
+        return Stream.concat(Stream.of(Restart.values()).map(Restart::word), Stream.of("unit", "field NAME"))
+                .collect(Collectors.joining(", "));
+    }
 
     @Override
-    public String toString() { return isNever() ? "never" : String.join(", ", words()); }
+    public String toString() {
+        return isNever() ? "never" : String.join(", ", words());
+    }
 }

@@ -16,8 +16,9 @@ import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.text.IdentifierKey;
 
 /**
- * The rules by which one family of identifiers is made, in one version. A series that exists has been checked: every value of
- * every range fits the count. That its identifiers never clash is proved apart, by {@link org.youngtally.core.proof.Proof}.
+ * The rules by which one family of identifiers is made, in one version. A series that exists has been checked: every
+ * value of every range fits the count. That its identifiers never clash is proved apart, by
+ * {@link org.youngtally.core.proof.Proof}.
  *
  * @param fields what it takes for the fields of the record, one that narrows another before that one
  * @param restarts when the count starts again
@@ -27,7 +28,20 @@ import org.youngtally.core.text.IdentifierKey;
  * @param proofWaived whether it may be used though it could not be proved that its identifiers never clash
  * @param version from 1, one more with each change
  */
-public record Series(String key, String title, String namespace, Pattern pattern, List<FieldRule> fields, Restarts restarts, Skips skips, Order order, Place place, Policy policy, boolean proofWaived, List<Range> ranges, int version) {
+public record Series(
+        String key,
+        String title,
+        String namespace,
+        Pattern pattern,
+        List<FieldRule> fields,
+        Restarts restarts,
+        Skips skips,
+        Order order,
+        Place place,
+        Policy policy,
+        boolean proofWaived,
+        List<Range> ranges,
+        int version) {
     public Series {
         fields = List.copyOf(fields);
         ranges = List.copyOf(ranges);
@@ -41,11 +55,23 @@ public record Series(String key, String title, String namespace, Pattern pattern
     }
 
     /** The periods of time that the count starts again with; empty where it does with none. */
-    public String period(LocalDate date) { return restarts.times().stream().map(restart -> restart.period(date, pattern.style().fiscalStart())).collect(Collectors.joining(", ")); }
+    public String period(LocalDate date) {
+        return restarts.times().stream()
+                .map(restart -> restart.period(date, pattern.style().fiscalStart()))
+                .collect(Collectors.joining(", "));
+    }
 
-    /** What a field writes in the identifier, in the form in which texts are compared: what looks alike counts together. */
+    /**
+     * What a field writes in the identifier, in the form in which texts are compared: what looks alike counts together.
+     */
     private String laneText(String field, Particulars particulars) {
-        return pattern.textFields().stream().filter(part -> part.name().equals(field)).map(part -> IdentifierKey.fold(part.written(particulars.fields().get(field))).toUpperCase(Locale.ROOT)).distinct().collect(Collectors.joining(" "));
+        return pattern.textFields().stream()
+                .filter(part -> part.name().equals(field))
+                .map(part -> IdentifierKey.fold(
+                                part.written(particulars.fields().get(field)))
+                        .toUpperCase(Locale.ROOT))
+                .distinct()
+                .collect(Collectors.joining(" "));
     }
 
     /** The ranges that serve a date, in the order in which they are used. */
@@ -62,19 +88,28 @@ public record Series(String key, String title, String namespace, Pattern pattern
     }
 
     /** Whether a number of it can be written when only the date is known. */
-    public boolean restsOnDateAlone() { return fields.isEmpty(); }
+    public boolean restsOnDateAlone() {
+        return fields.isEmpty();
+    }
 
     /** How many positions a lane of the range has. */
-    public long positions(Range range) { return order.positions(range); }
+    public long positions(Range range) {
+        return order.positions(range);
+    }
 
-    /** The last position of the stretch of skipped ones that begins with this one; the one before it where it is not skipped. */
+    /**
+     * The last position of the stretch of skipped ones that begins with this one; the one before it where it is not
+     * skipped.
+     */
     public long skippedTo(Range range, LaneKey lane, long position) {
         if (skips.isNone()) return position - 1;
         long value = order.valueAt(range, lane, position);
         Optional<Skips.Stretch> around = skips.around(value, pattern.count());
         if (around.isEmpty()) return position - 1;
         if (order.scatters() || order.repeats()) return position;
-        long steps = range.step() > 0 ? (Math.min(around.get().to(), range.last()) - value) / range.step() : (Math.max(around.get().from(), range.last()) - value) / range.step();
+        long steps = range.step() > 0
+                ? (Math.min(around.get().to(), range.last()) - value) / range.step()
+                : (Math.max(around.get().from(), range.last()) - value) / range.step();
         return position + steps;
     }
 
@@ -88,19 +123,50 @@ public record Series(String key, String title, String namespace, Pattern pattern
         Rendering rendering = pattern.on(particulars);
         LaneKey lane = lane(range, particulars);
         var texts = new ArrayList<String>((int) quantity);
-        for (long position = from; position < from + quantity; position++) texts.add(rendering.of(order.valueAt(range, lane, position)));
+        for (long position = from; position < from + quantity; position++)
+            texts.add(rendering.of(order.valueAt(range, lane, position)));
         return texts;
     }
 
     /** The codebooks that its fields take their choices from. */
-    public Set<String> codebooks() { return fields.stream().flatMap(rule -> rule.codebook().stream()).collect(Collectors.toCollection(LinkedHashSet::new)); }
+    public Set<String> codebooks() {
+        return fields.stream()
+                .flatMap(rule -> rule.codebook().stream())
+                .collect(Collectors.toCollection(LinkedHashSet::new));
+    }
 
     public Series withVersion(int newVersion) {
-        return new Series(key, title, namespace, pattern, fields, restarts, skips, order, place, policy, proofWaived, ranges, newVersion);
+        return new Series(
+                key,
+                title,
+                namespace,
+                pattern,
+                fields,
+                restarts,
+                skips,
+                order,
+                place,
+                policy,
+                proofWaived,
+                ranges,
+                newVersion);
     }
 
     /** With the secret by which its positions are spread. */
     public Series withScatter(Scatter scatter) {
-        return new Series(key, title, namespace, pattern, fields, restarts, skips, new Order(order.kind(), Optional.of(scatter)), place, policy, proofWaived, ranges, version);
+        return new Series(
+                key,
+                title,
+                namespace,
+                pattern,
+                fields,
+                restarts,
+                skips,
+                new Order(order.kind(), Optional.of(scatter)),
+                place,
+                policy,
+                proofWaived,
+                ranges,
+                version);
     }
 }

@@ -9,8 +9,8 @@ import java.util.stream.Collectors;
 import org.youngtally.core.fault.Fault;
 
 /**
- * What may change in a series that exists. Until its first number is given anything may; afterwards what the given numbers rest
- * on stays: namespace, pattern, restarts, and of each used range its first, step and opening date.
+ * What may change in a series that exists. Until its first number is given anything may; afterwards what the given
+ * numbers rest on stays: namespace, pattern, restarts, and of each used range its first, step and opening date.
  */
 public final class SeriesChange {
     private final Series from;
@@ -25,7 +25,8 @@ public final class SeriesChange {
     /**
      * The outcome.
      *
-     * @param series the changed series with its new version and lasting range ids, or the old one where nothing differs; absent if there are faults
+     * @param series the changed series with its new version and lasting range ids, or the old one where nothing
+     *     differs; absent if there are faults
      */
     public record Result(Optional<Series> series, List<Fault> faults) {}
 
@@ -38,16 +39,33 @@ public final class SeriesChange {
         if (!uses.isEmpty()) fixedParts(to, ranges);
         if (!faults.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
         // The names of months stay as they were when the series was defined, whatever this Java calls them.
-        boolean samePattern = to.pattern().toString().equals(from.pattern().toString()) && to.pattern().style().locale().equals(from.pattern().style().locale()) && to.pattern().style().fiscalStart() == from.pattern().style().fiscalStart();
-        var changed = new Series(to.key(), to.title(), to.namespace(), samePattern ? from.pattern() : to.pattern(), to.fields(), to.restarts(), to.skips(), to.order(), to.place(), to.policy(), to.proofWaived(), ranges, from.version());
-        return new Result(Optional.of(changed.equals(from) ? from : changed.withVersion(from.version() + 1)), List.of());
+        boolean samePattern = to.pattern().toString().equals(from.pattern().toString())
+                && to.pattern().style().locale().equals(from.pattern().style().locale())
+                && to.pattern().style().fiscalStart() == from.pattern().style().fiscalStart();
+        var changed = new Series(
+                to.key(),
+                to.title(),
+                to.namespace(),
+                samePattern ? from.pattern() : to.pattern(),
+                to.fields(),
+                to.restarts(),
+                to.skips(),
+                to.order(),
+                to.place(),
+                to.policy(),
+                to.proofWaived(),
+                ranges,
+                from.version());
+        return new Result(
+                Optional.of(changed.equals(from) ? from : changed.withVersion(from.version() + 1)), List.of());
     }
 
     private List<Range> matched(Series to) {
         int highest = from.ranges().stream().mapToInt(Range::id).max().orElse(0);
         var ranges = new ArrayList<Range>();
         for (Range range : to.ranges()) {
-            Optional<Range> earlier = from.ranges().stream().filter(range::continues).findFirst();
+            Optional<Range> earlier =
+                    from.ranges().stream().filter(range::continues).findFirst();
             ranges.add(range.withId(earlier.isPresent() ? earlier.get().id() : ++highest));
         }
         return ranges;
@@ -56,18 +74,32 @@ public final class SeriesChange {
     private void fixedParts(Series to, List<Range> ranges) {
         String instead = "keep it, and define a new series for numbers of another make";
         if (!to.namespace().equals(from.namespace())) fixed("namespace", from.namespace(), instead);
-        if (!to.pattern().toString().equals(from.pattern().toString())) fixed("pattern", from.pattern().toString(), instead);
-        if (!to.pattern().style().locale().equals(from.pattern().style().locale())) fixed("locale", from.pattern().style().locale(), instead);
-        if (to.pattern().style().fiscalStart() != from.pattern().style().fiscalStart()) fixed("fiscal-year-starts", Integer.toString(from.pattern().style().fiscalStart()), instead);
-        if (!to.restarts().equals(from.restarts())) fixed("restarts", from.restarts().toString(), instead);
+        if (!to.pattern().toString().equals(from.pattern().toString()))
+            fixed("pattern", from.pattern().toString(), instead);
+        if (!to.pattern().style().locale().equals(from.pattern().style().locale()))
+            fixed("locale", from.pattern().style().locale(), instead);
+        if (to.pattern().style().fiscalStart() != from.pattern().style().fiscalStart())
+            fixed("fiscal-year-starts", Integer.toString(from.pattern().style().fiscalStart()), instead);
+        if (!to.restarts().equals(from.restarts()))
+            fixed("restarts", from.restarts().toString(), instead);
         if (!to.order().equals(from.order())) fixed("order", from.order().kind().word(), instead);
         if (to.proofWaived() && !from.proofWaived()) fixed("proof", "required", instead);
-        for (FieldRule rule : from.fields()) if (!to.fields().contains(rule)) fault("fields", "what ‘" + rule.name() + "’ takes is fixed since the first number was given", instead);
-        if (from.order().scatters() && !to.skips().equals(from.skips())) fault("skips", "are fixed since the first number was given: a scattered series cannot tell before from after", instead);
+        for (FieldRule rule : from.fields())
+            if (!to.fields().contains(rule))
+                fault("fields", "what ‘" + rule.name() + "’ takes is fixed since the first number was given", instead);
+        if (from.order().scatters() && !to.skips().equals(from.skips()))
+            fault(
+                    "skips",
+                    "are fixed since the first number was given: a scattered series cannot tell before from after",
+                    instead);
         for (RangeUse use : uses.values()) {
             Range earlier = from.range(use.range()).orElseThrow();
             int at = indexOf(use.range(), ranges);
-            if (at < 0) fault("ranges", "the range " + earlier + " has given numbers and cannot be taken away or started elsewhere", "keep its first, step and opens; end it with closes, and add a new range");
+            if (at < 0)
+                fault(
+                        "ranges",
+                        "the range " + earlier + " has given numbers and cannot be taken away or started elsewhere",
+                        "keep its first, step and opens; end it with closes, and add a new range");
             else shrinking(earlier, ranges.get(at), use, "ranges[" + at + "].");
         }
     }
@@ -79,12 +111,23 @@ public final class SeriesChange {
 
     private void shrinking(Range earlier, Range range, RangeUse use, String prefix) {
         if (from.order().kind() != Order.Kind.IN_TURN && range.last() != earlier.last()) {
-            fault(prefix + "last", "is fixed at " + earlier.last() + " since the first number was given, because the series is " + from.order().kind().word(), "keep it, and add a new range from a date");
+            fault(
+                    prefix + "last",
+                    "is fixed at " + earlier.last() + " since the first number was given, because the series is "
+                            + from.order().kind().word(),
+                    "keep it, and add a new range from a date");
         } else if (from.order().positions(range) < use.positions()) {
             long lowest = range.first() + (use.positions() - 1) * range.step();
-            fault(prefix + "last", range.last() + " lies before a number that was given", "give " + lowest + (range.step() > 0 ? " or more" : " or less"));
+            fault(
+                    prefix + "last",
+                    range.last() + " lies before a number that was given",
+                    "give " + lowest + (range.step() > 0 ? " or more" : " or less"));
         }
-        if (range.serves().closes().isBefore(use.latest())) fault(prefix + "closes", range.serves().closes() + " lies before the date of a number that was given", "give " + use.latest() + " or later");
+        if (range.serves().closes().isBefore(use.latest()))
+            fault(
+                    prefix + "closes",
+                    range.serves().closes() + " lies before the date of a number that was given",
+                    "give " + use.latest() + " or later");
     }
 
     private void fixed(String path, String was, String accepted) {

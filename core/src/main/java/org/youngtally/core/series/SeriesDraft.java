@@ -16,7 +16,25 @@ import org.youngtally.core.pattern.DateStyle;
  * @param returns {@code allowed} or {@code refused}
  * @param proof {@code required} or {@code waived}
  */
-public record SeriesDraft(String key, String title, String namespace, String pattern, String locale, Long fiscalYearStarts, List<FieldDraft> fields, List<String> restarts, SkipsDraft skips, String order, Long longest, String symbols, String typed, String gaps, String returns, Boolean chronological, String proof, List<RangeDraft> ranges) {
+public record SeriesDraft(
+        String key,
+        String title,
+        String namespace,
+        String pattern,
+        String locale,
+        Long fiscalYearStarts,
+        List<FieldDraft> fields,
+        List<String> restarts,
+        SkipsDraft skips,
+        String order,
+        Long longest,
+        String symbols,
+        String typed,
+        String gaps,
+        String returns,
+        Boolean chronological,
+        String proof,
+        List<RangeDraft> ranges) {
     static final String WAIVED = "waived";
     static final String ALLOWED = "allowed";
     static final String REFUSED = "refused";
@@ -24,15 +42,47 @@ public record SeriesDraft(String key, String title, String namespace, String pat
     /** The definition that this series would be written as. */
     public static SeriesDraft of(Series series) {
         DateStyle style = series.pattern().style();
-        return new Builder(series.key(), series.pattern().toString()).title(series.title()).namespace(series.namespace()).locale(style.locale().equals(DateStyle.PLAIN.locale()) ? null : style.locale())
-                .fiscalYearStarts(style.fiscalStart() == 1 ? null : (long) style.fiscalStart()).fields(series.fields().isEmpty() ? null : series.fields().stream().map(FieldDraft::of).toList()).restarts(series.restarts().words())
-                .skips(series.skips().isNone() ? null : SkipsDraft.of(series.skips())).order(series.order().kind() == Order.Kind.IN_TURN ? null : series.order().kind().word()).longest(series.place().longest() == 0 ? null : (long) series.place().longest())
-                .symbols(series.place().symbols().isAny() ? null : series.place().symbols().words()).typed(series.policy().typed().word()).gaps(series.policy().gaps() ? ALLOWED : null).returns(series.policy().returns() ? null : REFUSED).chronological(series.policy().chronological() ? Boolean.TRUE : null).proof(series.proofWaived() ? WAIVED : null).ranges(series.ranges().stream().map(SeriesDraft::of).toList()).draft();
+        return new Builder(series.key(), series.pattern().toString())
+                .title(series.title())
+                .namespace(series.namespace())
+                .locale(style.locale().equals(DateStyle.PLAIN.locale()) ? null : style.locale())
+                .fiscalYearStarts(style.fiscalStart() == 1 ? null : (long) style.fiscalStart())
+                .fields(
+                        series.fields().isEmpty()
+                                ? null
+                                : series.fields().stream().map(FieldDraft::of).toList())
+                .restarts(series.restarts().words())
+                .skips(series.skips().isNone() ? null : SkipsDraft.of(series.skips()))
+                .order(
+                        series.order().kind() == Order.Kind.IN_TURN
+                                ? null
+                                : series.order().kind().word())
+                .longest(
+                        series.place().longest() == 0
+                                ? null
+                                : (long) series.place().longest())
+                .symbols(
+                        series.place().symbols().isAny()
+                                ? null
+                                : series.place().symbols().words())
+                .typed(series.policy().typed().word())
+                .gaps(series.policy().gaps() ? ALLOWED : null)
+                .returns(series.policy().returns() ? null : REFUSED)
+                .chronological(series.policy().chronological() ? Boolean.TRUE : null)
+                .proof(series.proofWaived() ? WAIVED : null)
+                .ranges(series.ranges().stream().map(SeriesDraft::of).toList())
+                .draft();
     }
 
     private static RangeDraft of(Range range) {
-        return new RangeDraft(range.first(), range.last(), range.step(), range.serves().opens().toString(),
-                range.serves().isOpenEnded() ? null : range.serves().closes().toString(), range.warnWhenLeft() == 0 ? null : range.warnWhenLeft(), range.warnDaysBefore() == 0 ? null : (long) range.warnDaysBefore());
+        return new RangeDraft(
+                range.first(),
+                range.last(),
+                range.step(),
+                range.serves().opens().toString(),
+                range.serves().isOpenEnded() ? null : range.serves().closes().toString(),
+                range.warnWhenLeft() == 0 ? null : range.warnWhenLeft(),
+                range.warnDaysBefore() == 0 ? null : (long) range.warnDaysBefore());
     }
 
     /** Gathers a draft property by property; what is not given is absent. */
@@ -61,38 +111,106 @@ public record SeriesDraft(String key, String title, String namespace, String pat
             this.pattern = pattern;
         }
 
-        public Builder title(String value) { title = value; return this; }
+        public Builder title(String value) {
+            title = value;
+            return this;
+        }
 
-        public Builder namespace(String value) { namespace = value; return this; }
+        public Builder namespace(String value) {
+            namespace = value;
+            return this;
+        }
 
-        public Builder locale(String value) { locale = value; return this; }
+        public Builder locale(String value) {
+            locale = value;
+            return this;
+        }
 
-        public Builder fiscalYearStarts(Long value) { fiscalYearStarts = value; return this; }
+        public Builder fiscalYearStarts(Long value) {
+            fiscalYearStarts = value;
+            return this;
+        }
 
-        public Builder fields(List<FieldDraft> value) { fields = value; return this; }
+        public Builder fields(List<FieldDraft> value) {
+            fields = value;
+            return this;
+        }
 
-        public Builder restarts(List<String> value) { restarts = value; return this; }
+        public Builder restarts(List<String> value) {
+            restarts = value;
+            return this;
+        }
 
-        public Builder skips(SkipsDraft value) { skips = value; return this; }
+        public Builder skips(SkipsDraft value) {
+            skips = value;
+            return this;
+        }
 
-        public Builder order(String value) { order = value; return this; }
+        public Builder order(String value) {
+            order = value;
+            return this;
+        }
 
-        public Builder longest(Long value) { longest = value; return this; }
+        public Builder longest(Long value) {
+            longest = value;
+            return this;
+        }
 
-        public Builder symbols(String value) { symbols = value; return this; }
+        public Builder symbols(String value) {
+            symbols = value;
+            return this;
+        }
 
-        public Builder typed(String value) { typed = value; return this; }
+        public Builder typed(String value) {
+            typed = value;
+            return this;
+        }
 
-        public Builder gaps(String value) { gaps = value; return this; }
+        public Builder gaps(String value) {
+            gaps = value;
+            return this;
+        }
 
-        public Builder returns(String value) { returns = value; return this; }
+        public Builder returns(String value) {
+            returns = value;
+            return this;
+        }
 
-        public Builder chronological(Boolean value) { chronological = value; return this; }
+        public Builder chronological(Boolean value) {
+            chronological = value;
+            return this;
+        }
 
-        public Builder proof(String value) { proof = value; return this; }
+        public Builder proof(String value) {
+            proof = value;
+            return this;
+        }
 
-        public Builder ranges(List<RangeDraft> value) { ranges = value; return this; }
+        public Builder ranges(List<RangeDraft> value) {
+            ranges = value;
+            return this;
+        }
 
-        public SeriesDraft draft() { return new SeriesDraft(key, title, namespace, pattern, locale, fiscalYearStarts, fields, restarts, skips, order, longest, symbols, typed, gaps, returns, chronological, proof, ranges); }
+        public SeriesDraft draft() {
+            return new SeriesDraft(
+                    key,
+                    title,
+                    namespace,
+                    pattern,
+                    locale,
+                    fiscalYearStarts,
+                    fields,
+                    restarts,
+                    skips,
+                    order,
+                    longest,
+                    symbols,
+                    typed,
+                    gaps,
+                    returns,
+                    chronological,
+                    proof,
+                    ranges);
+        }
     }
 }

@@ -27,10 +27,17 @@ final class SkipCheck {
         if (draft == null) return new Result(Skips.NONE, List.of());
         var check = new SkipCheck();
         List<Skips.Stretch> values = check.values(draft.values() == null ? List.of() : draft.values());
-        List<String> containing = count.map(field -> check.containing(draft.containing() == null ? List.of() : draft.containing(), field)).orElse(List.of());
+        List<String> containing = count.map(
+                        field -> check.containing(draft.containing() == null ? List.of() : draft.containing(), field))
+                .orElse(List.of());
         var skips = new Skips(values, containing);
-        if (!containing.isEmpty() && ranges.stream().anyMatch(range -> Math.abs(range.step()) > SkipCount.WIDEST_STEP)) check.fault("skips.containing", "cannot go with a step wider than " + SkipCount.WIDEST_STEP, "list the values instead, or narrow the step");
-        if (check.faults.isEmpty() && count.isPresent()) for (Range range : ranges) check.left(skips, count.get(), order, range);
+        if (!containing.isEmpty() && ranges.stream().anyMatch(range -> Math.abs(range.step()) > SkipCount.WIDEST_STEP))
+            check.fault(
+                    "skips.containing",
+                    "cannot go with a step wider than " + SkipCount.WIDEST_STEP,
+                    "list the values instead, or narrow the step");
+        if (check.faults.isEmpty() && count.isPresent())
+            for (Range range : ranges) check.left(skips, count.get(), order, range);
         return new Result(skips, check.faults);
     }
 
@@ -38,18 +45,31 @@ final class SkipCheck {
         long left = SkipCount.given(skips, count, range, range.first());
         if (left == 0) fault("skips", "nothing is left of the range " + range, "skip less, or widen the range");
         // What is skipped is met one by one where values come in no order.
-        else if (order.scatters() && left < range.size() / LEAST_SHARE_SCATTERED) fault("skips", "leave " + left + " of the " + range.size() + " values of the range " + range + ", too few for a scattered series", "skip less, or narrow the range");
+        else if (order.scatters() && left < range.size() / LEAST_SHARE_SCATTERED)
+            fault(
+                    "skips",
+                    "leave " + left + " of the " + range.size() + " values of the range " + range
+                            + ", too few for a scattered series",
+                    "skip less, or narrow the range");
     }
 
     private List<Skips.Stretch> values(List<String> texts) {
-        if (texts.size() > MOST) fault("skips.values", "are " + texts.size(), "give up to " + MOST + "; values in a row can be written as one, such as 4000-4999");
+        if (texts.size() > MOST)
+            fault(
+                    "skips.values",
+                    "are " + texts.size(),
+                    "give up to " + MOST + "; values in a row can be written as one, such as 4000-4999");
         var found = new ArrayList<Skips.Stretch>();
         for (int i = 0; i < texts.size(); i++) {
             Matcher matcher = VALUES.matcher(String.valueOf(texts.get(i)).strip());
             boolean shaped = matcher.matches();
             long from = shaped ? Long.parseLong(matcher.group(1)) : 0;
             long to = shaped && matcher.group(2) != null ? Long.parseLong(matcher.group(2)) : from;
-            if (!shaped || to < from) fault("skips.values[" + i + "]", "‘" + texts.get(i) + "’ is neither a value nor a row of them", "write a whole number, such as 13, or the first and the last of a row, such as 4000-4999");
+            if (!shaped || to < from)
+                fault(
+                        "skips.values[" + i + "]",
+                        "‘" + texts.get(i) + "’ is neither a value nor a row of them",
+                        "write a whole number, such as 13, or the first and the last of a row, such as 4000-4999");
             else found.add(new Skips.Stretch(from, to));
         }
         return joined(found);
@@ -57,8 +77,12 @@ final class SkipCheck {
 
     private static List<Skips.Stretch> joined(List<Skips.Stretch> stretches) {
         var joined = new ArrayList<Skips.Stretch>();
-        for (Skips.Stretch stretch : stretches.stream().sorted(Comparator.comparingLong(Skips.Stretch::from)).toList()) {
-            if (!joined.isEmpty() && stretch.from() <= joined.getLast().to() + 1) joined.add(new Skips.Stretch(joined.getLast().from(), Math.max(joined.removeLast().to(), stretch.to())));
+        for (Skips.Stretch stretch : stretches.stream()
+                .sorted(Comparator.comparingLong(Skips.Stretch::from))
+                .toList()) {
+            if (!joined.isEmpty() && stretch.from() <= joined.getLast().to() + 1)
+                joined.add(new Skips.Stretch(
+                        joined.getLast().from(), Math.max(joined.removeLast().to(), stretch.to())));
             else joined.add(stretch);
         }
         return joined;
@@ -69,11 +93,25 @@ final class SkipCheck {
         var found = new ArrayList<String>();
         for (int i = 0; i < texts.size(); i++) {
             String folded = IdentifierKey.fold(String.valueOf(texts.get(i)).strip());
-            if (folded.isEmpty() || folded.chars().anyMatch(symbol -> count.alphabet().folded().indexOf(symbol) < 0)) fault("skips.containing[" + i + "]", "‘" + texts.get(i) + "’ can never stand in this count", "write symbols of the count, which are " + count.alphabet().symbols());
-            else found.add(folded.chars().mapToObj(symbol -> String.valueOf(count.alphabet().symbols().charAt(count.alphabet().folded().indexOf(symbol)))).collect(Collectors.joining()));
+            if (folded.isEmpty()
+                    || folded.chars()
+                            .anyMatch(symbol -> count.alphabet().folded().indexOf(symbol) < 0))
+                fault(
+                        "skips.containing[" + i + "]",
+                        "‘" + texts.get(i) + "’ can never stand in this count",
+                        "write symbols of the count, which are "
+                                + count.alphabet().symbols());
+            else
+                found.add(folded.chars()
+                        .mapToObj(symbol -> String.valueOf(count.alphabet()
+                                .symbols()
+                                .charAt(count.alphabet().folded().indexOf(symbol))))
+                        .collect(Collectors.joining()));
         }
         return found.stream().distinct().toList();
     }
 
-    private void fault(String path, String problem, String accepted) { faults.add(new Fault(path, problem, accepted)); }
+    private void fault(String path, String problem, String accepted) {
+        faults.add(new Fault(path, problem, accepted));
+    }
 }

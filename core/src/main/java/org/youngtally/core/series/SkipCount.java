@@ -9,8 +9,8 @@ import java.util.Map;
 import org.youngtally.core.pattern.Part.CountField;
 
 /**
- * Counts the values between two bounds that are not skipped, without looking at each: texts to avoid make an automaton (Aho and
- * Corasick, 1975), and the ways through it are counted place by place, with the rest by the step.
+ * Counts the values between two bounds that are not skipped, without looking at each: texts to avoid make an automaton
+ * (Aho and Corasick, 1975), and the ways through it are counted place by place, with the rest by the step.
  */
 final class SkipCount {
     /** The widest step that rests are followed for where texts are avoided. */
@@ -43,11 +43,14 @@ final class SkipCount {
         long low = Math.min(from, range.last());
         long high = Math.max(from, range.last());
         long all = counting.between(low, high);
-        for (Skips.Stretch stretch : skips.values()) all -= counting.between(Math.max(low, stretch.from()), Math.min(high, stretch.to()));
+        for (Skips.Stretch stretch : skips.values())
+            all -= counting.between(Math.max(low, stretch.from()), Math.min(high, stretch.to()));
         return all;
     }
 
-    private long between(long low, long high) { return low > high ? 0 : upTo(high) - upTo(low - 1); }
+    private long between(long low, long high) {
+        return low > high ? 0 : upTo(high) - upTo(low - 1);
+    }
 
     /** How many values of the step, from the least the count can write up to a bound, contain no text to avoid. */
     private long upTo(long bound) {
@@ -55,19 +58,23 @@ final class SkipCount {
         if (bound < count.least()) return 0;
         String written = count.written(bound);
         long all = 0;
-        for (int length = count.written(count.least()).length(); length < written.length(); length++) all += shorter(length);
+        for (int length = count.written(count.least()).length(); length < written.length(); length++)
+            all += shorter(length);
         return all + along(written);
     }
 
     /** Every value that is written with fewer symbols than the bound. */
     private long shorter(int length) {
         long all = 0;
-        for (int symbol = firstSymbol(length); symbol < alphabet.length(); symbol++) all += after(0, 0, symbol, length - 1);
+        for (int symbol = firstSymbol(length); symbol < alphabet.length(); symbol++)
+            all += after(0, 0, symbol, length - 1);
         return all;
     }
 
     /** A number without padding does not begin with nought, but for nought itself. */
-    private int firstSymbol(int length) { return lowest == 0 && length > Math.max(count.width(), 1) ? 1 : 0; }
+    private int firstSymbol(int length) {
+        return lowest == 0 && length > Math.max(count.width(), 1) ? 1 : 0;
+    }
 
     /** Every value as wide as the bound and not above it. */
     private long along(String bound) {
@@ -76,7 +83,8 @@ final class SkipCount {
         int so = 0;
         for (int at = 0; at < bound.length(); at++) {
             int here = alphabet.indexOf(bound.charAt(at));
-            for (int symbol = at == 0 ? firstSymbol(bound.length()) : 0; symbol < here; symbol++) all += after(state, so, symbol, bound.length() - at - 1);
+            for (int symbol = at == 0 ? firstSymbol(bound.length()) : 0; symbol < here; symbol++)
+                all += after(state, so, symbol, bound.length() - at - 1);
             so = restAfter(so, here);
             state = moves.get(state)[here];
             if (state < 0) return all;
@@ -84,7 +92,9 @@ final class SkipCount {
         return so == rest ? all + 1 : all;
     }
 
-    private int restAfter(int so, int symbol) { return (int) (((long) so * alphabet.length() + symbol + lowest) % step); }
+    private int restAfter(int so, int symbol) {
+        return (int) (((long) so * alphabet.length() + symbol + lowest) % step);
+    }
 
     private long after(int state, int so, int symbol, int left) {
         int next = moves.get(state)[symbol];
@@ -99,7 +109,9 @@ final class SkipCount {
         for (int state = 0; state < moves.size(); state++) {
             for (int so = 0; so < step; so++) {
                 if (left == 0) fresh[state][so] = so == rest ? 1 : 0;
-                else for (int symbol = 0; symbol < alphabet.length(); symbol++) fresh[state][so] += after(state, so, symbol, left - 1);
+                else
+                    for (int symbol = 0; symbol < alphabet.length(); symbol++)
+                        fresh[state][so] += after(state, so, symbol, left - 1);
             }
         }
         ways.put(left, fresh);

@@ -18,7 +18,9 @@ public record Skips(List<Stretch> values, List<String> containing) {
     /** Values in a row, both ends included. */
     public record Stretch(long from, long to) {
         @Override
-        public String toString() { return from == to ? Long.toString(from) : from + "-" + to; }
+        public String toString() {
+            return from == to ? Long.toString(from) : from + "-" + to;
+        }
     }
 
     public Skips {
@@ -26,22 +28,32 @@ public record Skips(List<Stretch> values, List<String> containing) {
         containing = List.copyOf(containing);
     }
 
-    public boolean isNone() { return values.isEmpty() && containing.isEmpty(); }
+    public boolean isNone() {
+        return values.isEmpty() && containing.isEmpty();
+    }
 
-    public boolean skips(long value, CountField count) { return !isNone() && around(value, count).isPresent(); }
+    public boolean skips(long value, CountField count) {
+        return !isNone() && around(value, count).isPresent();
+    }
 
     /** The values about this one that are skipped for the same reason; empty where it is not skipped. */
     Optional<Stretch> around(long value, CountField count) {
-        for (Stretch stretch : values) if (stretch.from() <= value && value <= stretch.to()) return Optional.of(stretch);
+        for (Stretch stretch : values)
+            if (stretch.from() <= value && value <= stretch.to()) return Optional.of(stretch);
         if (containing.isEmpty()) return Optional.empty();
         String written = count.written(value);
-        int end = containing.stream().mapToInt(text -> written.indexOf(text) < 0 ? Integer.MAX_VALUE : written.indexOf(text) + text.length()).min().orElse(Integer.MAX_VALUE);
+        int end = containing.stream()
+                .mapToInt(text -> written.indexOf(text) < 0 ? Integer.MAX_VALUE : written.indexOf(text) + text.length())
+                .min()
+                .orElse(Integer.MAX_VALUE);
         if (end > written.length()) return Optional.empty();
         // Whatever follows the text, it is contained.
         String alphabet = count.alphabet().symbols();
         String start = written.substring(0, end);
         int free = written.length() - end;
-        return Optional.of(new Stretch(read(start + alphabet.substring(0, 1).repeat(free), count, value), read(start + alphabet.substring(alphabet.length() - 1).repeat(free), count, CountField.LARGEST)));
+        return Optional.of(new Stretch(
+                read(start + alphabet.substring(0, 1).repeat(free), count, value),
+                read(start + alphabet.substring(alphabet.length() - 1).repeat(free), count, CountField.LARGEST)));
     }
 
     private static long read(String written, CountField count, long otherwise) {

@@ -10,6 +10,10 @@ import java.util.List;
  */
 public record SkipsDraft(List<String> values, List<String> containing) {
     static SkipsDraft of(Skips skips) {
-        return new SkipsDraft(skips.values().isEmpty() ? null : skips.values().stream().map(Object::toString).toList(), skips.containing().isEmpty() ? null : skips.containing());
+        return new SkipsDraft(
+                skips.values().isEmpty()
+                        ? null
+                        : skips.values().stream().map(Object::toString).toList(),
+                skips.containing().isEmpty() ? null : skips.containing());
     }
 }

@@ -24,7 +24,8 @@ public record Slip(String path, String remark) {
      * @param before the version that this one follows, if there is one
      * @param given how many positions of a lane were given
      */
-    public static List<Slip> of(Series series, Optional<Series> before, LocalDate today, ToLongFunction<LaneKey> given) {
+    public static List<Slip> of(
+            Series series, Optional<Series> before, LocalDate today, ToLongFunction<LaneKey> given) {
         var slips = new ArrayList<Slip>();
         yearAsText(series, today).ifPresent(slips::add);
         idleFields(series, slips);
@@ -33,31 +34,57 @@ public record Slip(String path, String remark) {
             Range range = series.ranges().get(i);
             String path = "ranges[" + i + "].";
             boolean isNew = before.isEmpty() || before.get().range(range.id()).isEmpty();
-            if (isNew && range.serves().opens().isBefore(today.withDayOfYear(1))) slips.add(new Slip(path + "opens", range.serves().opens() + " lies before this year, so that numbers can still be given for then"));
-            if (isNew && range.serves().closes().isBefore(today)) slips.add(new Slip(path + "closes", range.serves().closes() + " is over: this range serves no day to come"));
+            if (isNew && range.serves().opens().isBefore(today.withDayOfYear(1)))
+                slips.add(new Slip(
+                        path + "opens",
+                        range.serves().opens()
+                                + " lies before this year, so that numbers can still be given for then"));
+            if (isNew && range.serves().closes().isBefore(today))
+                slips.add(new Slip(
+                        path + "closes", range.serves().closes() + " is over: this range serves no day to come"));
             if (!series.restarts().fields().isEmpty()) continue;
             LaneKey lane = series.lane(range, Particulars.on(today));
             used |= given.applyAsLong(lane) > 0;
-            if (series.restarts().isNever() && !series.order().repeats() && range.serves().includes(today)) runsOut(range, path, today, given.applyAsLong(lane)).ifPresent(slips::add);
+            if (series.restarts().isNever()
+                    && !series.order().repeats()
+                    && range.serves().includes(today))
+                runsOut(range, path, today, given.applyAsLong(lane)).ifPresent(slips::add);
         }
-        Optional<LocalDate> opened = series.ranges().stream().map(range -> range.serves().opens()).min(LocalDate::compareTo);
-        if (!used && before.isPresent() && opened.isPresent() && series.restarts().isNever() && opened.get().plusDays(LONG_UNUSED_DAYS).isBefore(today)) slips.add(new Slip("key", "no number was given since it opened on " + opened.get()));
+        Optional<LocalDate> opened =
+                series.ranges().stream().map(range -> range.serves().opens()).min(LocalDate::compareTo);
+        if (!used
+                && before.isPresent()
+                && opened.isPresent()
+                && series.restarts().isNever()
+                && opened.get().plusDays(LONG_UNUSED_DAYS).isBefore(today))
+            slips.add(new Slip("key", "no number was given since it opened on " + opened.get()));
         return slips;
     }
 
     private static void idleFields(Series series, List<Slip> slips) {
         for (int i = 0; i < series.fields().size(); i++) {
             String name = series.fields().get(i).name();
-            boolean narrows = series.fields().stream().anyMatch(rule -> rule.within().equals(Optional.of(name)));
-            if (!narrows && series.pattern().textFields().stream().noneMatch(field -> field.name().equals(name))) slips.add(new Slip("fields[" + i + "].name", "‘" + name + "’ is asked for, but neither shown in the pattern nor narrowing another field"));
+            boolean narrows =
+                    series.fields().stream().anyMatch(rule -> rule.within().equals(Optional.of(name)));
+            if (!narrows
+                    && series.pattern().textFields().stream()
+                            .noneMatch(field -> field.name().equals(name)))
+                slips.add(new Slip(
+                        "fields[" + i + "].name",
+                        "‘" + name + "’ is asked for, but neither shown in the pattern nor narrowing another field"));
         }
     }
 
     private static Optional<Slip> yearAsText(Series series, LocalDate today) {
         String year = Integer.toString(today.getYear());
         for (Part part : series.pattern().parts())
-            if (part instanceof Part.Literal literal && literal.text().matches(".*(?<![0-9])(" + year + "|" + year.substring(2) + ")(?![0-9]).*"))
-                return Optional.of(new Slip("pattern", "‘" + literal.text() + "’ looks like this year as fixed text, and will stay when the year ends; {date yyyy} or {date yy} would follow it"));
+            if (part instanceof Part.Literal literal
+                    && literal.text().matches(".*(?<![0-9])(" + year + "|" + year.substring(2) + ")(?![0-9]).*"))
+                return Optional.of(
+                        new Slip(
+                                "pattern",
+                                "‘" + literal.text()
+                                        + "’ looks like this year as fixed text, and will stay when the year ends; {date yyyy} or {date yy} would follow it"));
         return Optional.empty();
     }
 
@@ -65,7 +92,14 @@ public record Slip(String path, String remark) {
         long days = ChronoUnit.DAYS.between(range.serves().opens(), today);
         if (given == 0 || days < SHORTEST_RECORD_DAYS || range.serves().isOpenEnded()) return Optional.empty();
         long daysLeft = (long) ((range.size() - given) * (double) days / given);
-        LocalDate end = daysLeft > ChronoUnit.DAYS.between(today, DateWindow.HORIZON) ? DateWindow.HORIZON : today.plusDays(daysLeft);
-        return end.isBefore(range.serves().closes()) ? Optional.of(new Slip(path + "last", "at the rate since it opened this range runs out about " + end + ", before it closes on " + range.serves().closes())) : Optional.empty();
+        LocalDate end = daysLeft > ChronoUnit.DAYS.between(today, DateWindow.HORIZON)
+                ? DateWindow.HORIZON
+                : today.plusDays(daysLeft);
+        return end.isBefore(range.serves().closes())
+                ? Optional.of(new Slip(
+                        path + "last",
+                        "at the rate since it opened this range runs out about " + end + ", before it closes on "
+                                + range.serves().closes()))
+                : Optional.empty();
     }
 }

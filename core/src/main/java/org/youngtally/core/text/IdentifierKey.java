@@ -4,8 +4,8 @@ import java.text.Normalizer;
 import java.util.Locale;
 
 /**
- * The form in which two identifiers are compared inside a namespace: Unicode NFC, without white space at the ends,
- * case folded. Two texts with the same key are the same identifier.
+ * The form in which two identifiers are compared inside a namespace: Unicode NFC, without white space at the ends, case
+ * folded. Two texts with the same key are the same identifier.
  */
 public final class IdentifierKey {
     private IdentifierKey() {}
@@ -16,7 +16,10 @@ public final class IdentifierKey {
         return fold(Normalizer.normalize(text, Normalizer.Form.NFC).strip());
     }
 
-    /** Folds the case of a part of an identifier without trimming it, so that parts can be compared before they are joined. */
+    /**
+     * Folds the case of a part of an identifier without trimming it, so that parts can be compared before they are
+     * joined.
+     */
     public static String fold(String part) {
         // Up and then down again: one way alone keeps apart letters such as long s and s, or the two small sigmas.
         return part.toUpperCase(Locale.ROOT).toLowerCase(Locale.ROOT);

@@ -15,6 +15,7 @@ public final class NearestName {
         var distance = new LevenshteinDistance(tolerance);
         return known.stream()
                 .filter(name -> distance.apply(typed, name) >= 0)
-                .min(Comparator.<String>comparingInt(name -> distance.apply(typed, name)).thenComparing(name -> name));
+                .min(Comparator.<String>comparingInt(name -> distance.apply(typed, name))
+                        .thenComparing(name -> name));
     }
 }

@@ -23,15 +23,24 @@ class AuthorityTest {
         return ledger.state().organisation();
     }
 
-    private static Account with(Grant... grants) { return new Account("a", "A", Account.Sort.PERSON, Optional.empty(), false, List.of(grants), List.of(), 1); }
+    private static Account with(Grant... grants) {
+        return new Account("a", "A", Account.Sort.PERSON, Optional.empty(), false, List.of(grants), List.of(), 1);
+    }
 
     private static Where place(String text) {
         var parts = new HashMap<String, String>();
-        for (String part : text.isEmpty() ? new String[0] : text.split(",")) parts.put(part.strip().split(" ")[0], part.strip().split(" ")[1]);
-        return new Where(Optional.ofNullable(parts.get("series")), Optional.ofNullable(parts.get("kind")), Optional.ofNullable(parts.get("unit")));
+        for (String part : text.isEmpty() ? new String[0] : text.split(","))
+            parts.put(part.strip().split(" ")[0], part.strip().split(" ")[1]);
+        return new Where(
+                Optional.ofNullable(parts.get("series")),
+                Optional.ofNullable(parts.get("kind")),
+                Optional.ofNullable(parts.get("unit")));
     }
 
-    /** invoice-works is routed from works, invoice-care and school from care, customer from the group; school and customer number customers. */
+    /**
+     * invoice-works is routed from works, invoice-care and school from care, customer from the group; school and
+     * customer number customers.
+     */
     @ParameterizedTest
     @CsvSource(delimiter = ';', textBlock = """
             all            ; allocate ; ''                              ; true
@@ -65,12 +74,16 @@ class AuthorityTest {
             """)
     void aGrantCoversItsPlacesAndNoOthers(String scope, String right, String where, boolean covered) {
         Right wanted = Right.of(right).orElseThrow();
-        assertThat(AUTHORITY.may(with(new Grant(wanted, Scope.of(scope).orElseThrow())), wanted, place(where))).isEqualTo(covered);
+        assertThat(AUTHORITY.may(with(new Grant(wanted, Scope.of(scope).orElseThrow())), wanted, place(where)))
+                .isEqualTo(covered);
     }
 
     @Test
     void noRightHoldsAnother() {
-        for (Right given : Right.values()) for (Right wanted : Right.values()) assertThat(AUTHORITY.may(with(new Grant(given, Scope.ALL)), wanted, Where.EVERYWHERE)).isEqualTo(given == wanted);
+        for (Right given : Right.values())
+            for (Right wanted : Right.values())
+                assertThat(AUTHORITY.may(with(new Grant(given, Scope.ALL)), wanted, Where.EVERYWHERE))
+                        .isEqualTo(given == wanted);
     }
 
     @Test
@@ -83,13 +96,29 @@ class AuthorityTest {
     @Test
     void whatWouldDoCoversThePlace() {
         Where place = place("series customer, kind customer, unit care");
-        assertThat(AUTHORITY.wouldDo(Right.ALLOCATE, place)).extracting(Scope::toString).containsExactly("series customer", "unit care", "unit group", "kind customer", "all");
-        for (Scope scope : AUTHORITY.wouldDo(Right.ALLOCATE, place)) assertThat(AUTHORITY.may(with(new Grant(Right.ALLOCATE, scope)), Right.ALLOCATE, place)).isTrue();
+        assertThat(AUTHORITY.wouldDo(Right.ALLOCATE, place))
+                .extracting(Scope::toString)
+                .containsExactly("series customer", "unit care", "unit group", "kind customer", "all");
+        for (Scope scope : AUTHORITY.wouldDo(Right.ALLOCATE, place))
+            assertThat(AUTHORITY.may(with(new Grant(Right.ALLOCATE, scope)), Right.ALLOCATE, place))
+                    .isTrue();
     }
 
     @ParameterizedTest
-    @CsvSource({"unit bench, unit works, true", "unit works, unit bench, false", "all, unit group, false", "series school, unit care, true", "series customer, unit care, false", "series school, kind customer, true", "kind customer, unit group, false", "series school, all, true"})
+    @CsvSource({
+        "unit bench, unit works, true",
+        "unit works, unit bench, false",
+        "all, unit group, false",
+        "series school, unit care, true",
+        "series customer, unit care, false",
+        "series school, kind customer, true",
+        "kind customer, unit group, false",
+        "series school, all, true"
+    })
     void whoManagesAPlaceGivesGrantsInsideIt(String scope, String outer, boolean within) {
-        assertThat(AUTHORITY.mayManage(with(new Grant(Right.ACCESS, Scope.of(outer).orElseThrow())), Scope.of(scope).orElseThrow())).isEqualTo(within);
+        assertThat(AUTHORITY.mayManage(
+                        with(new Grant(Right.ACCESS, Scope.of(outer).orElseThrow())),
+                        Scope.of(scope).orElseThrow()))
+                .isEqualTo(within);
     }
 }

@@ -14,35 +14,57 @@ import org.youngtally.core.series.Series;
 /** The shelf of a state that never forgets. */
 class EmptyShelf implements Shelf {
     @Override
-    public List<Stretch> stretches(int lane, long from, long to) { return List.of(); }
+    public List<Stretch> stretches(int lane, long from, long to) {
+        return List.of();
+    }
 
     @Override
-    public Optional<Span> spot(Series series, String text) { return Optional.empty(); }
+    public Optional<Span> spot(Series series, String text) {
+        return Optional.empty();
+    }
 
     @Override
-    public Optional<Long> holder(String series, String reference) { return Optional.empty(); }
+    public Optional<Long> holder(String series, String reference) {
+        return Optional.empty();
+    }
 
     @Override
-    public Optional<Taken> taking(long seq) { return Optional.empty(); }
+    public Optional<Taken> taking(long seq) {
+        return Optional.empty();
+    }
 
     @Override
-    public Optional<Taken> block(long seq) { return Optional.empty(); }
+    public Optional<Taken> block(long seq) {
+        return Optional.empty();
+    }
 
     @Override
-    public Optional<String> keptFile(String name) { return Optional.empty(); }
+    public Optional<String> keptFile(String name) {
+        return Optional.empty();
+    }
 
     @Override
-    public Optional<KeptRecord> record(long id) { return Optional.empty(); }
+    public Optional<KeptRecord> record(long id) {
+        return Optional.empty();
+    }
 
     @Override
-    public Optional<Long> knownRecord(String kind, String field, String value) { return Optional.empty(); }
+    public Optional<Long> knownRecord(String kind, String field, String value) {
+        return Optional.empty();
+    }
 
     @Override
-    public Optional<Long> numberedRecord(String series, String text) { return Optional.empty(); }
+    public Optional<Long> numberedRecord(String series, String text) {
+        return Optional.empty();
+    }
 
     @Override
-    public Scatter scatter(String series) { return new Scatter((series + "0123456789abcdef").substring(0, 16).getBytes(StandardCharsets.US_ASCII)); }
+    public Scatter scatter(String series) {
+        return new Scatter((series + "0123456789abcdef").substring(0, 16).getBytes(StandardCharsets.US_ASCII));
+    }
 
     @Override
-    public List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to) { return List.of(); }
+    public List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to) {
+        return List.of();
+    }
 }

@@ -13,7 +13,9 @@ public final class MemoryLedger {
     final StateInMemory state = new StateInMemory(new EmptyShelf() {
         /** A block keeps no texts: its numbers are read, here as those of today. */
         @Override
-        public Optional<Span> spot(Series series, String text) { return inBlock(series, text); }
+        public Optional<Span> spot(Series series, String text) {
+            return inBlock(series, text);
+        }
     });
     private LocalDate day;
     private long seq;
@@ -25,22 +27,41 @@ public final class MemoryLedger {
         seq++;
         Optional<String> reference = act instanceof Act.Allocate allocate ? allocate.reference() : Optional.empty();
         state.take(seq, reference, done.effects());
-        act.known().ifPresent(mark -> mark.key().ifPresent(key -> state.rememberKey(mark.account(), key, new EarlierAct(seq, mark.digest()))));
-        reference.ifPresent(name -> state.rememberReference(((Act.Allocate) act).series(), name, new EarlierAct(seq, act.known().orElseThrow().digest())));
+        act.known().ifPresent(mark -> mark.key()
+                .ifPresent(key -> state.rememberKey(mark.account(), key, new EarlierAct(seq, mark.digest()))));
+        reference.ifPresent(name -> state.rememberReference(
+                ((Act.Allocate) act).series(),
+                name,
+                new EarlierAct(seq, act.known().orElseThrow().digest())));
         return decision;
     }
 
     private Optional<Span> inBlock(Series series, String text) {
         var particulars = Particulars.on(day);
         OptionalLong value = series.pattern().read(text, particulars);
-        return value.isEmpty() ? Optional.empty() : series.serving(day).stream().flatMap(range -> state.lane(series.lane(range, particulars)).stream().filter(lane -> range.positionOf(value.getAsLong()) >= 0 && range.positionOf(value.getAsLong()) < lane.next())
-                .map(lane -> new Span(lane.lane(), range.positionOf(value.getAsLong()), range.positionOf(value.getAsLong())))).findFirst();
+        return value.isEmpty()
+                ? Optional.empty()
+                : series.serving(day).stream()
+                        .flatMap(range -> state.lane(series.lane(range, particulars)).stream()
+                                .filter(lane -> range.positionOf(value.getAsLong()) >= 0
+                                        && range.positionOf(value.getAsLong()) < lane.next())
+                                .map(lane -> new Span(
+                                        lane.lane(),
+                                        range.positionOf(value.getAsLong()),
+                                        range.positionOf(value.getAsLong()))))
+                        .findFirst();
     }
 
-    long seq() { return seq; }
+    long seq() {
+        return seq;
+    }
 
     /** Performs an act on a day on which nothing depends. */
-    public Decision perform(Act act) { return decide(act, Instant.parse("2026-03-02T09:00:00Z"), LocalDate.of(2026, 3, 2)); }
+    public Decision perform(Act act) {
+        return decide(act, Instant.parse("2026-03-02T09:00:00Z"), LocalDate.of(2026, 3, 2));
+    }
 
-    public LedgerState state() { return state; }
+    public LedgerState state() {
+        return state;
+    }
 }

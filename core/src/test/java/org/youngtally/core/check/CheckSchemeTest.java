@@ -22,21 +22,44 @@ import org.junit.jupiter.params.provider.MethodSource;
 class CheckSchemeTest {
     private static final String ISBN10 = "weighted:2-3-4-5-6-7-8-9-10/11=X";
 
-    private static CheckScheme scheme(String name) { return CheckSchemes.of(name).orElseThrow(); }
+    private static CheckScheme scheme(String name) {
+        return CheckSchemes.of(name).orElseThrow();
+    }
 
     @ParameterizedTest
     @CsvSource({
-        "gs1, 629104150021, 3", "gs1, 37610425002123456, 9", "gs1, 9638507, 4", "luhn, 7992739871, 3", "luhn, 1789372997, 4",
-        "mod11-2, 0794, 0", "mod11-2, 000000021825009, 7", "mod11-2, 079, X", "mod37-2, G123489654321, Y", "mod97-10, 794, 44", "mod1271-36, ISO79, 3W",
-        "mod11-10, 0794, 5", "mod37-36, A12425GABC1234002, M",
-        "verhoeff, 236, 3", "verhoeff, 12345, 1", "verhoeff, 142857, 0", "damm, 572, 4", "iso11649, 539007547034, 18", "iso11649, 2348231, 71",
-        "weighted:2-3-4-5-6-7-8-9-10/11=X, 030640615, 2", "weighted:2-3-4-5-6-7-8-9-10/11=X, 043942089, X"})
+        "gs1, 629104150021, 3",
+        "gs1, 37610425002123456, 9",
+        "gs1, 9638507, 4",
+        "luhn, 7992739871, 3",
+        "luhn, 1789372997, 4",
+        "mod11-2, 0794, 0",
+        "mod11-2, 000000021825009, 7",
+        "mod11-2, 079, X",
+        "mod37-2, G123489654321, Y",
+        "mod97-10, 794, 44",
+        "mod1271-36, ISO79, 3W",
+        "mod11-10, 0794, 5",
+        "mod37-36, A12425GABC1234002, M",
+        "verhoeff, 236, 3",
+        "verhoeff, 12345, 1",
+        "verhoeff, 142857, 0",
+        "damm, 572, 4",
+        "iso11649, 539007547034, 18",
+        "iso11649, 2348231, 71",
+        "weighted:2-3-4-5-6-7-8-9-10/11=X, 030640615, 2",
+        "weighted:2-3-4-5-6-7-8-9-10/11=X, 043942089, X"
+    })
     void givesTheCheckSymbolsOfPublishedExamples(String name, String payload, String check) {
         assertThat(scheme(name).check(payload)).contains(check);
     }
 
     static Stream<Arguments> oracles() {
-        return Stream.of(Arguments.of("gs1", 12, EAN13CheckDigit.EAN13_CHECK_DIGIT), Arguments.of("luhn", 11, LuhnCheckDigit.LUHN_CHECK_DIGIT), Arguments.of("verhoeff", 9, VerhoeffCheckDigit.VERHOEFF_CHECK_DIGIT), Arguments.of(ISBN10, 9, ISBN10CheckDigit.ISBN10_CHECK_DIGIT));
+        return Stream.of(
+                Arguments.of("gs1", 12, EAN13CheckDigit.EAN13_CHECK_DIGIT),
+                Arguments.of("luhn", 11, LuhnCheckDigit.LUHN_CHECK_DIGIT),
+                Arguments.of("verhoeff", 9, VerhoeffCheckDigit.VERHOEFF_CHECK_DIGIT),
+                Arguments.of(ISBN10, 9, ISBN10CheckDigit.ISBN10_CHECK_DIGIT));
     }
 
     @ParameterizedTest
@@ -50,7 +73,9 @@ class CheckSchemeTest {
         }
     }
 
-    static Stream<CheckScheme> schemes() { return Stream.concat(CheckSchemes.all().stream(), Stream.of(scheme(ISBN10))); }
+    static Stream<CheckScheme> schemes() {
+        return Stream.concat(CheckSchemes.all().stream(), Stream.of(scheme(ISBN10)));
+    }
 
     /** The slips that pass, over every text of three payload symbols or a fixed sample where there are too many. */
     private record Passed(int texts, List<String> substitutions, List<String> swaps) {
@@ -70,14 +95,18 @@ class CheckSchemeTest {
                 String symbols = at >= checkFrom && at < checkFrom + scheme.length() ? scheme.writes() : scheme.reads();
                 for (char symbol : symbols.toCharArray()) {
                     String wrong = whole.substring(0, at) + symbol + whole.substring(at + 1);
-                    if (symbol != whole.charAt(at) && Checked.of(scheme, wrong).right()) substitutions.add(whole + " " + wrong);
+                    if (symbol != whole.charAt(at) && Checked.of(scheme, wrong).right())
+                        substitutions.add(whole + " " + wrong);
                 }
                 if (at + 1 == whole.length() || whole.charAt(at) == whole.charAt(at + 1)) continue;
-                String swapped = whole.substring(0, at) + whole.charAt(at + 1) + whole.charAt(at) + whole.substring(at + 2);
+                String swapped =
+                        whole.substring(0, at) + whole.charAt(at + 1) + whole.charAt(at) + whole.substring(at + 2);
                 try {
                     if (Checked.of(scheme, swapped).right()) swaps.add("" + whole.charAt(at) + whole.charAt(at + 1));
                 } catch (IllegalArgumentException e) {
-                    assertThat(e).as("a check symbol that moved among the others is seen at once").hasMessageContaining("cannot be read");
+                    assertThat(e)
+                            .as("a check symbol that moved among the others is seen at once")
+                            .hasMessageContaining("cannot be read");
                 }
             }
         }
@@ -87,7 +116,8 @@ class CheckSchemeTest {
     @MethodSource("schemes")
     void findsEveryWrongSymbolWhereTheSchemePromisesIt(CheckScheme scheme) {
         List<String> passed = Passed.under(scheme).substitutions();
-        if (scheme.name().equals("iso11649")) assertThat(passed).isNotEmpty().allMatch(CheckSchemeTest::isLetterForDigit);
+        if (scheme.name().equals("iso11649"))
+            assertThat(passed).isNotEmpty().allMatch(CheckSchemeTest::isLetterForDigit);
         else assertThat(passed).isEmpty();
     }
 
@@ -103,27 +133,35 @@ class CheckSchemeTest {
     void findsEverySwapOfNeighboursWhereTheSchemePromisesIt(CheckScheme scheme) {
         List<String> passed = Passed.under(scheme).swaps();
         switch (scheme.name()) {
-            case "gs1" -> assertThat(passed).isNotEmpty().allMatch(pair -> Math.abs(pair.charAt(0) - pair.charAt(1)) == 5);
+            case "gs1" ->
+                assertThat(passed).isNotEmpty().allMatch(pair -> Math.abs(pair.charAt(0) - pair.charAt(1)) == 5);
             case "luhn" -> assertThat(passed).isNotEmpty().allMatch(pair -> pair.equals("09") || pair.equals("90"));
             case "luhn36" -> assertThat(passed).isNotEmpty().allMatch(pair -> pair.equals("0Z") || pair.equals("Z0"));
-            case "mod11-10", "mod27-26", "mod37-36" -> assertThat(passed).isNotEmpty().hasSizeLessThan(3_000 * 4 / reads(scheme));
-            case "iso11649" -> assertThat(passed).allMatch(pair -> Character.isDigit(pair.charAt(0)) != Character.isDigit(pair.charAt(1)));
+            case "mod11-10", "mod27-26", "mod37-36" ->
+                assertThat(passed).isNotEmpty().hasSizeLessThan(3_000 * 4 / reads(scheme));
+            case "iso11649" ->
+                assertThat(passed)
+                        .allMatch(pair -> Character.isDigit(pair.charAt(0)) != Character.isDigit(pair.charAt(1)));
             default -> assertThat(passed).isEmpty();
         }
     }
 
-    private static int reads(CheckScheme scheme) { return scheme.reads().length(); }
+    private static int reads(CheckScheme scheme) {
+        return scheme.reads().length();
+    }
 
     private static String payload(CheckScheme scheme, int length, Random random) {
         var text = new StringBuilder();
-        for (int i = 0; i < length; i++) text.append(scheme.reads().charAt(random.nextInt(scheme.reads().length())));
+        for (int i = 0; i < length; i++)
+            text.append(scheme.reads().charAt(random.nextInt(scheme.reads().length())));
         return text.toString();
     }
 
     @Test
     void aNumberThatWouldGiveTenIsNotUsedWhereTenIsNotWritten() {
         assertThat(scheme("weighted:2-3-4-5-6-7-8-9-10/11").check("043942089")).isEmpty();
-        assertThat(Checked.add(scheme("weighted:2-3-4-5-6-7-8-9-10/11"), "043942089")).isEmpty();
+        assertThat(Checked.add(scheme("weighted:2-3-4-5-6-7-8-9-10/11"), "043942089"))
+                .isEmpty();
     }
 
     @Test
@@ -135,7 +173,8 @@ class CheckSchemeTest {
 
     @Test
     void aTextIsReadWithoutItsSeparatorsAndInEitherCase() {
-        assertThat(Checked.of(scheme("iso11649"), "rf18 5390 0754 7034").right()).isTrue();
+        assertThat(Checked.of(scheme("iso11649"), "rf18 5390 0754 7034").right())
+                .isTrue();
         assertThat(Checked.of(scheme("gs1"), "6-291041-500213").right()).isTrue();
     }
 
@@ -144,7 +183,8 @@ class CheckSchemeTest {
         Checked wrong = Checked.of(scheme("damm"), "5274");
         assertThat(wrong.right()).isFalse();
         assertThat(wrong.repairs()).contains(new Checked.Repair(Checked.Slip.SWAP, 2, "5724"));
-        assertThat(wrong.repairs()).allMatch(repair -> Checked.of(scheme("damm"), repair.text()).right());
+        assertThat(wrong.repairs())
+                .allMatch(repair -> Checked.of(scheme("damm"), repair.text()).right());
         assertThat(Checked.of(scheme("damm"), "5724").repairs()).isEmpty();
     }
 
@@ -152,7 +192,8 @@ class CheckSchemeTest {
     void aSymbolThatCannotBeReadIsNamed() {
         assertThatThrownBy(() -> Checked.of(scheme("gs1"), "62910B1500213")).hasMessageContaining("‘B’ cannot be read");
         assertThatThrownBy(() -> Checked.of(scheme("gs1"), "6")).hasMessageContaining("too short");
-        assertThatThrownBy(() -> Checked.of(scheme("iso11649"), "18539007547034")).hasMessageContaining("starts with RF");
+        assertThatThrownBy(() -> Checked.of(scheme("iso11649"), "18539007547034"))
+                .hasMessageContaining("starts with RF");
     }
 
     @ParameterizedTest

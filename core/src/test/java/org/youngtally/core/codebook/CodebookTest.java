@@ -8,9 +8,13 @@ import org.youngtally.core.codebook.CodebookDraft.ChoiceDraft;
 import org.youngtally.core.fault.Fault;
 
 class CodebookTest {
-    private static ChoiceDraft choice(String name, String code, ChoiceDraft... beneath) { return new ChoiceDraft(name, code, null, beneath.length == 0 ? null : List.of(beneath)); }
+    private static ChoiceDraft choice(String name, String code, ChoiceDraft... beneath) {
+        return new ChoiceDraft(name, code, null, beneath.length == 0 ? null : List.of(beneath));
+    }
 
-    private static CodebookDraft draft(ChoiceDraft... choices) { return new CodebookDraft("part", "Parts", List.of(choices)); }
+    private static CodebookDraft draft(ChoiceDraft... choices) {
+        return new CodebookDraft("part", "Parts", List.of(choices));
+    }
 
     private static Codebook book(ChoiceDraft... choices) {
         CodebookCheck.Result checked = CodebookCheck.of(draft(choices));
@@ -25,9 +29,17 @@ class CodebookTest {
 
     @Test
     void namesAndCodesAreUniqueSideBySideAndFreeBeneathAnother() {
-        assertThat(book(choice("Wind-chest", "WC", choice("Pallet", "P")), choice("Action", "AC", choice("Pull", "P"))).choices()).hasSize(2);
-        refused(draft(choice("Wind-chest", "WC"), choice("Water closet", "wc")), "choices[1].code", "stands for another choice");
-        refused(draft(choice("Wind-chest", "WC"), choice("wind-CHEST", "X")), "choices[1].name", "stands for another choice");
+        assertThat(book(choice("Wind-chest", "WC", choice("Pallet", "P")), choice("Action", "AC", choice("Pull", "P")))
+                        .choices())
+                .hasSize(2);
+        refused(
+                draft(choice("Wind-chest", "WC"), choice("Water closet", "wc")),
+                "choices[1].code",
+                "stands for another choice");
+        refused(
+                draft(choice("Wind-chest", "WC"), choice("wind-CHEST", "X")),
+                "choices[1].name",
+                "stands for another choice");
         refused(draft(choice("Case", "AC"), choice("ac", "X")), "choices[1].name", "at choices[0].code");
         refused(draft(choice("A", "A", choice("X", "1"), choice("Y", "1"))), "choices[0].choices[1].code", "‘1’");
     }
@@ -57,9 +69,21 @@ class CodebookTest {
     @Test
     void aCodeStandsForOneThingForEver() {
         Codebook before = book(choice("Wind-chest", "WC", choice("Pallet", "P")));
-        assertThat(CodebookChange.of(before, book(choice("Action", "AC"))).faults().toString()).contains("the code ‘WC’ of Wind-chest is gone", "retired: true");
-        assertThat(CodebookChange.of(before, book(choice("Bellows", "WC", choice("Pallet", "P")))).faults().toString()).contains("‘WC’ stands for Wind-chest already");
-        assertThat(CodebookChange.of(before, book(choice("Wind-chest", "wc", choice("Pallet", "P")))).faults().toString()).contains("was ‘WC’ before");
-        assertThat(CodebookChange.of(before, book(choice("Wind-chest", "WC", choice("Roller", "P")))).faults()).extracting(Fault::path).containsExactly("choices[0].choices[0].name");
+        assertThat(CodebookChange.of(before, book(choice("Action", "AC")))
+                        .faults()
+                        .toString())
+                .contains("the code ‘WC’ of Wind-chest is gone", "retired: true");
+        assertThat(CodebookChange.of(before, book(choice("Bellows", "WC", choice("Pallet", "P"))))
+                        .faults()
+                        .toString())
+                .contains("‘WC’ stands for Wind-chest already");
+        assertThat(CodebookChange.of(before, book(choice("Wind-chest", "wc", choice("Pallet", "P"))))
+                        .faults()
+                        .toString())
+                .contains("was ‘WC’ before");
+        assertThat(CodebookChange.of(before, book(choice("Wind-chest", "WC", choice("Roller", "P"))))
+                        .faults())
+                .extracting(Fault::path)
+                .containsExactly("choices[0].choices[0].name");
     }
 }

@@ -11,30 +11,77 @@ import org.youngtally.core.series.SeriesDraft;
 
 /** An organisation to try things on: a group with two units below it, invoices of each, customers of all. */
 public final class Larkmoor {
-    public static final CodebookDraft CLASSES = new CodebookDraft("class", null, List.of(new CodebookDraft.ChoiceDraft("School", "S", null, null), new CodebookDraft.ChoiceDraft("Church", "C", null, null), new CodebookDraft.ChoiceDraft("Old", "O", true, null)));
+    public static final CodebookDraft CLASSES = new CodebookDraft(
+            "class",
+            null,
+            List.of(
+                    new CodebookDraft.ChoiceDraft("School", "S", null, null),
+                    new CodebookDraft.ChoiceDraft("Church", "C", null, null),
+                    new CodebookDraft.ChoiceDraft("Old", "O", true, null)));
 
     private Larkmoor() {}
 
-    public static UnitDraft unit(String key, String below) { return new UnitDraft(key, null, below, null, null); }
+    public static UnitDraft unit(String key, String below) {
+        return new UnitDraft(key, null, below, null, null);
+    }
 
-    public static KindFieldDraft field(String name, String type, Boolean required) { return new KindFieldDraft(name, null, type, type.equals("choice") ? "class" : null, null, required); }
+    public static KindFieldDraft field(String name, String type, Boolean required) {
+        return new KindFieldDraft(name, null, type, type.equals("choice") ? "class" : null, null, required);
+    }
 
-    public static KindDraft customers() { return new KindDraft("customer", null, List.of(field("number", "text", null), field("name", "text", true), field("class", "choice", null), field("total", "number", null), field("since", "date", null), field("agreed", "yes-no", null)), null); }
+    public static KindDraft customers() {
+        return new KindDraft(
+                "customer",
+                null,
+                List.of(
+                        field("number", "text", null),
+                        field("name", "text", true),
+                        field("class", "choice", null),
+                        field("total", "number", null),
+                        field("since", "date", null),
+                        field("agreed", "yes-no", null)),
+                null);
+    }
 
-    public static KindDraft invoices() { return new KindDraft("invoice", null, List.of(field("number", "text", null), field("plant", "text", true)), null); }
+    public static KindDraft invoices() {
+        return new KindDraft(
+                "invoice", null, List.of(field("number", "text", null), field("plant", "text", true)), null);
+    }
 
-    public static RouteDraft route(String kind, String unit, String series, Map<String, TestDraft> when) { return new RouteDraft(kind, unit, when, series, null); }
+    public static RouteDraft route(String kind, String unit, String series, Map<String, TestDraft> when) {
+        return new RouteDraft(kind, unit, when, series, null);
+    }
 
-    public static TestDraft is(String... values) { return new TestDraft(List.of(values), null, null); }
+    public static TestDraft is(String... values) {
+        return new TestDraft(List.of(values), null, null);
+    }
 
-    public static TestDraft between(String from, String to) { return new TestDraft(null, from, to); }
+    public static TestDraft between(String from, String to) {
+        return new TestDraft(null, from, to);
+    }
 
-    public static SeriesDraft series(String key, String pattern) { return new SeriesDraft.Builder(key, pattern).ranges(List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null, null))).draft(); }
+    public static SeriesDraft series(String key, String pattern) {
+        return new SeriesDraft.Builder(key, pattern)
+                .ranges(List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null, null)))
+                .draft();
+    }
 
     /** All of it. */
     public static Drafts drafts() {
-        return new Drafts(List.of(), List.of(CLASSES), List.of(series("invoice-works", "LW-{count 3}"), series("invoice-care", "LC-{count 3}"), series("customer", "K{count 3}"), series("school", "S{count 3}")),
-                List.of(unit("group", null), unit("works", "group"), unit("care", "group"), unit("bench", "works")), List.of(customers(), invoices()),
-                List.of(route("invoice", "works", "invoice-works", null), route("invoice", "care", "invoice-care", null), route("customer", "group", "customer", null), route("customer", "care", "school", Map.of("class", is("School")))));
+        return new Drafts(
+                List.of(),
+                List.of(CLASSES),
+                List.of(
+                        series("invoice-works", "LW-{count 3}"),
+                        series("invoice-care", "LC-{count 3}"),
+                        series("customer", "K{count 3}"),
+                        series("school", "S{count 3}")),
+                List.of(unit("group", null), unit("works", "group"), unit("care", "group"), unit("bench", "works")),
+                List.of(customers(), invoices()),
+                List.of(
+                        route("invoice", "works", "invoice-works", null),
+                        route("invoice", "care", "invoice-care", null),
+                        route("customer", "group", "customer", null),
+                        route("customer", "care", "school", Map.of("class", is("School")))));
     }
 }

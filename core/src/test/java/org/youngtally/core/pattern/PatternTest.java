@@ -17,74 +17,79 @@ class PatternTest {
     private static final LocalDate DATE = LocalDate.of(2026, 2, 3);
 
     @ParameterizedTest
-    @CsvSource(quoteCharacter = '"', value = {
-        "LW{date yy}-{count 5}, 17, LW26-00017",
-        "{count}, 17, 17",
-        "{count 3}/{date yyyyMM}, 999, 999/202602",
-        "V{date yyMM}/{count 2}x, 5, V2602/05x",
-        "{{{count 2}}}, 7, {07}",
-        "{ count 4 }, 7, 0007",
-        "{date D}.{count}, 0, 34.0",
-        "{date yyyy'Q'Q}-{count}, 1, 2026Q1-1",
-        "{date yy''}-{count}, 1, 26'-1",
-        "{date ddMMMyy}{count}, 1, 03Feb261",
-        "{date MMMM} {count}, 1, February 1",
-        "{count 3 upper}, 0, AAA",
-        "{count 3 lower}, 27, abb",
-        "{count upper}, 1, A",
-        "{count upper}, 26, Z",
-        "{count upper}, 27, AA",
-        "{count upper}, 703, AAA",
-        "{count 2 alphanumeric}, 1295, ZZ",
-        "{count alphanumeric}, 36, 10",
-        "{count 4 safe}, 31, 2233",
-        "{count 3 of 01}, 5, 101",
-        "{count 2 grow}, 7, 07",
-        "{count 2 grow}, 1234, 1234",
-        "629104150{count 3}{check gs1}, 21, 6291041500213",
-        "P-{count 3}{check mod11-2}, 79, P-079X",
-        "LW{date yy}-{count 5}{check luhn of count}, 17, LW26-000174",
-        "{check luhn of count}{count 2}{check iso11649 of count}, 7, 50709",
-        "RF{check iso11649}{count 12}, 539007547034, RF18539007547034",
-        "RF{check iso11649}{count 12 lower}, 0, RF05aaaaaaaaaaaa",
-    })
+    @CsvSource(
+            quoteCharacter = '"',
+            value = {
+                "LW{date yy}-{count 5}, 17, LW26-00017",
+                "{count}, 17, 17",
+                "{count 3}/{date yyyyMM}, 999, 999/202602",
+                "V{date yyMM}/{count 2}x, 5, V2602/05x",
+                "{{{count 2}}}, 7, {07}",
+                "{ count 4 }, 7, 0007",
+                "{date D}.{count}, 0, 34.0",
+                "{date yyyy'Q'Q}-{count}, 1, 2026Q1-1",
+                "{date yy''}-{count}, 1, 26'-1",
+                "{date ddMMMyy}{count}, 1, 03Feb261",
+                "{date MMMM} {count}, 1, February 1",
+                "{count 3 upper}, 0, AAA",
+                "{count 3 lower}, 27, abb",
+                "{count upper}, 1, A",
+                "{count upper}, 26, Z",
+                "{count upper}, 27, AA",
+                "{count upper}, 703, AAA",
+                "{count 2 alphanumeric}, 1295, ZZ",
+                "{count alphanumeric}, 36, 10",
+                "{count 4 safe}, 31, 2233",
+                "{count 3 of 01}, 5, 101",
+                "{count 2 grow}, 7, 07",
+                "{count 2 grow}, 1234, 1234",
+                "629104150{count 3}{check gs1}, 21, 6291041500213",
+                "P-{count 3}{check mod11-2}, 79, P-079X",
+                "LW{date yy}-{count 5}{check luhn of count}, 17, LW26-000174",
+                "{check luhn of count}{count 2}{check iso11649 of count}, 7, 50709",
+                "RF{check iso11649}{count 12}, 539007547034, RF18539007547034",
+                "RF{check iso11649}{count 12 lower}, 0, RF05aaaaaaaaaaaa",
+            })
     void anIdentifierIsThePatternWithItsFieldsFilledIn(String pattern, long value, String identifier) {
         assertThat(Pattern.parse(pattern).render(DATE, value)).isEqualTo(identifier);
     }
 
     @ParameterizedTest
-    @CsvSource(quoteCharacter = '"', delimiter = ';', value = {
-        "\"\"; 1; is empty",
-        "LW-; 4; no count",
-        "LW{count; 3; not closed",
-        "LW}{count}; 3; closes nothing",
-        "{count 5}{count 3}; 10; second count",
-        "{coumt 5}; 2; not a field",
-        "{}; 2; no name",
-        "{count 19}; 8; not a width",
-        "{count 0}; 8; not a width",
-        "{count x}; 8; neither a width nor an alphabet",
-        "{count 4 uper}; 8; neither a width nor an alphabet",
-        "{count 4 upper 3}; 8; not an option",
-        "{count grow}; 8; grows by itself",
-        "{count of}; 8; names no symbols",
-        "{count 3 of AbB}; 8; count as the same symbol",
-        "{count}{check gs2}; 15; not a check digit scheme",
-        "{count}{check}; 14; names no scheme",
-        "{check luhn}{count}; 19; does not stand in front of its check field",
-        "{count}{check iso11649}; 23; does not stand behind its check field",
-        "RF{check iso11649}{count}{check luhn}; 37; stands in front of what it covers",
-        "{count}{check weighted:2-3/11}; 15; have no check digit",
-        "{fiscal dd}{count}; 9; not a part of a fiscal year",
-        "{date}{count}; 6; no date letters",
-        "{date yyy}{count}; 7; not a part of a date",
-        "{date yy MMMMM}{count}; 10; not a part of a date",
-        "{date yy'x}{count}; 9; quote is not closed",
-        "\" {count}\"; 1; starts with white space",
-        "\"{count} \"; 8; ends with white space",
-        "a\u0301{count}; 2; combining mark",
-        "a\u200b{count}; 2; control symbol",
-    })
+    @CsvSource(
+            quoteCharacter = '"',
+            delimiter = ';',
+            value = {
+                "\"\"; 1; is empty",
+                "LW-; 4; no count",
+                "LW{count; 3; not closed",
+                "LW}{count}; 3; closes nothing",
+                "{count 5}{count 3}; 10; second count",
+                "{coumt 5}; 2; not a field",
+                "{}; 2; no name",
+                "{count 19}; 8; not a width",
+                "{count 0}; 8; not a width",
+                "{count x}; 8; neither a width nor an alphabet",
+                "{count 4 uper}; 8; neither a width nor an alphabet",
+                "{count 4 upper 3}; 8; not an option",
+                "{count grow}; 8; grows by itself",
+                "{count of}; 8; names no symbols",
+                "{count 3 of AbB}; 8; count as the same symbol",
+                "{count}{check gs2}; 15; not a check digit scheme",
+                "{count}{check}; 14; names no scheme",
+                "{check luhn}{count}; 19; does not stand in front of its check field",
+                "{count}{check iso11649}; 23; does not stand behind its check field",
+                "RF{check iso11649}{count}{check luhn}; 37; stands in front of what it covers",
+                "{count}{check weighted:2-3/11}; 15; have no check digit",
+                "{fiscal dd}{count}; 9; not a part of a fiscal year",
+                "{date}{count}; 6; no date letters",
+                "{date yyy}{count}; 7; not a part of a date",
+                "{date yy MMMMM}{count}; 10; not a part of a date",
+                "{date yy'x}{count}; 9; quote is not closed",
+                "\" {count}\"; 1; starts with white space",
+                "\"{count} \"; 8; ends with white space",
+                "a\u0301{count}; 2; combining mark",
+                "a\u200b{count}; 2; control symbol",
+            })
     void aFaultIsToldWithItsColumn(String pattern, int column, String problem) {
         assertThatThrownBy(() -> Pattern.parse(pattern)).isInstanceOfSatisfying(PatternException.class, fault -> {
             assertThat(fault.column()).isEqualTo(column);
@@ -103,7 +108,8 @@ class PatternTest {
     void datesAreWrittenAsTheStandardLibraryWritesThem(String letters) {
         var oracle = DateTimeFormatter.ofPattern(letters, Locale.ROOT);
         var pattern = Pattern.parse("{date " + letters + "}/{count}");
-        for (LocalDate date = LocalDate.of(1999, 12, 1); date.getYear() < 2003; date = date.plusDays(1)) assertThat(pattern.renderBefore(date)).isEqualTo(oracle.format(date) + "/");
+        for (LocalDate date = LocalDate.of(1999, 12, 1); date.getYear() < 2003; date = date.plusDays(1))
+            assertThat(pattern.renderBefore(date)).isEqualTo(oracle.format(date) + "/");
     }
 
     @ParameterizedTest
@@ -117,13 +123,18 @@ class PatternTest {
     void aFiscalYearIsNamedByTheYearsItBeginsAndEndsIn(LocalDate date, String years) {
         var pattern = Pattern.parse("{fiscal yy}{fiscal-end yy}-{count}", DateStyle.of("en", 4));
         assertThat(pattern.render(date, 1)).isEqualTo(years + "-1");
-        assertThat(Pattern.parse("{fiscal M}/{fiscal Q}-{count}", DateStyle.of("en", 4)).render(LocalDate.of(2026, 3, 1), 1)).isEqualTo("12/4-1");
-        assertThat(Pattern.parse("{fiscal-end yyyy}-{count}").render(date, 1)).as("a fiscal year from January is the year").isEqualTo(date.getYear() + "-1");
+        assertThat(Pattern.parse("{fiscal M}/{fiscal Q}-{count}", DateStyle.of("en", 4))
+                        .render(LocalDate.of(2026, 3, 1), 1))
+                .isEqualTo("12/4-1");
+        assertThat(Pattern.parse("{fiscal-end yyyy}-{count}").render(date, 1))
+                .as("a fiscal year from January is the year")
+                .isEqualTo(date.getYear() + "-1");
     }
 
     @Test
     void monthsAreNamedInTheLocaleOfTheSeries() {
-        assertThat(Pattern.parse("{date MMM}{count}", DateStyle.of("de", 1)).render(LocalDate.of(2026, 3, 1), 1)).isEqualTo("März1");
+        assertThat(Pattern.parse("{date MMM}{count}", DateStyle.of("de", 1)).render(LocalDate.of(2026, 3, 1), 1))
+                .isEqualTo("März1");
         assertThat(DateStyle.isLocale("de-AT")).isTrue();
         assertThat(DateStyle.isLocale("xx-nowhere")).isFalse();
     }
@@ -132,41 +143,75 @@ class PatternTest {
     void lettersAreReadInEitherCaseAndAWrongCheckIsNotRead() {
         var pattern = Pattern.parse("p{count 3 upper}{check mod37-36}");
         String text = pattern.render(DATE, 4_711);
-        assertThat(pattern.read(text.toLowerCase(Locale.ROOT), Particulars.on(DATE))).hasValue(4_711);
+        assertThat(pattern.read(text.toLowerCase(Locale.ROOT), Particulars.on(DATE)))
+                .hasValue(4_711);
         char last = text.charAt(text.length() - 1);
-        assertThat(pattern.read(text.substring(0, text.length() - 1) + (last == '0' ? '1' : '0'), Particulars.on(DATE))).isEmpty();
-        assertThat(Pattern.parse("{count 2 grow}").read("007", Particulars.on(DATE))).as("padding that a grown count does not have").isEmpty();
+        assertThat(pattern.read(text.substring(0, text.length() - 1) + (last == '0' ? '1' : '0'), Particulars.on(DATE)))
+                .isEmpty();
+        assertThat(Pattern.parse("{count 2 grow}").read("007", Particulars.on(DATE)))
+                .as("padding that a grown count does not have")
+                .isEmpty();
     }
 
     @Test
     void readingIsTheInverseOfRendering() {
-        String[] fronts = {"", "A", "{date yy}", "x{date yyyyMM}-", "{date d}", "7", "{date d}.{date M}.", "{fiscal yy}{date MMM}", "RF{check iso11649}", "{field f}", "{unit lower}-", "{field f unaccented first 2 upper pad 3 X}"};
+        String[] fronts = {
+            "",
+            "A",
+            "{date yy}",
+            "x{date yyyyMM}-",
+            "{date d}",
+            "7",
+            "{date d}.{date M}.",
+            "{fiscal yy}{date MMM}",
+            "RF{check iso11649}",
+            "{field f}",
+            "{unit lower}-",
+            "{field f unaccented first 2 upper pad 3 X}"
+        };
         String[] alphabets = {"", "", " upper", " lower", " alphanumeric", " safe", " of 10", " grow", " safe grow"};
-        String[] backs = {"", "-z", "{date yy}", "/{date w}", "9", "{check luhn36 of count}", "{field f initials}", "-{unit}"};
+        String[] backs = {
+            "", "-z", "{date yy}", "/{date w}", "9", "{check luhn36 of count}", "{field f initials}", "-{unit}"
+        };
         String[] texts = {"Ørsted", "a", "Zürich West", "b-17", "LARK"};
         var random = new Random(4);
         for (int i = 0; i < 20_000; i++) {
             int width = random.nextInt(6);
             String alphabet = alphabets[random.nextInt(alphabets.length)];
-            var pattern = Pattern.parse(fronts[random.nextInt(fronts.length)] + "{count" + (width == 0 ? alphabet.replace(" grow", "") : " " + width + alphabet) + "}" + backs[random.nextInt(backs.length)]);
-            var particulars = new Particulars(DATE.plusDays(random.nextInt(2_000)), Map.of("f", texts[random.nextInt(texts.length)], "unit", random.nextBoolean() ? "works" : "CARE"));
-            long value = random.nextLong(pattern.count().least(), Math.min(pattern.count().largest(), 1_000_000) + 1);
+            var pattern = Pattern.parse(fronts[random.nextInt(fronts.length)] + "{count"
+                    + (width == 0 ? alphabet.replace(" grow", "") : " " + width + alphabet) + "}"
+                    + backs[random.nextInt(backs.length)]);
+            var particulars = new Particulars(
+                    DATE.plusDays(random.nextInt(2_000)),
+                    Map.of("f", texts[random.nextInt(texts.length)], "unit", random.nextBoolean() ? "works" : "CARE"));
+            long value = random.nextLong(
+                    pattern.count().least(), Math.min(pattern.count().largest(), 1_000_000) + 1);
             String identifier = pattern.render(particulars, value);
             assertThat(pattern.read(identifier, particulars)).as(identifier).hasValue(value);
-            assertThat(pattern.read(identifier.toLowerCase(Locale.ROOT), particulars)).as(identifier).hasValue(value);
+            assertThat(pattern.read(identifier.toLowerCase(Locale.ROOT), particulars))
+                    .as(identifier)
+                    .hasValue(value);
         }
     }
 
     @Test
     void checkSymbolsAreToldWhereTheyStand() {
-        assertThat(Pattern.parse("RF{check iso11649}LARK{count 3}").on(Particulars.on(DATE)).checks(7)).containsExactly(new Rendering.Stretch(2, 4));
-        assertThat(Pattern.parse("{count}{check luhn of count}-{check mod37-36}").on(Particulars.on(DATE)).checks(123)).containsExactly(new Rendering.Stretch(3, 4), new Rendering.Stretch(5, 6));
-        assertThat(Pattern.parse("A{count 3}").on(Particulars.on(DATE)).checks(7)).isEmpty();
+        assertThat(Pattern.parse("RF{check iso11649}LARK{count 3}")
+                        .on(Particulars.on(DATE))
+                        .checks(7))
+                .containsExactly(new Rendering.Stretch(2, 4));
+        assertThat(Pattern.parse("{count}{check luhn of count}-{check mod37-36}")
+                        .on(Particulars.on(DATE))
+                        .checks(123))
+                .containsExactly(new Rendering.Stretch(3, 4), new Rendering.Stretch(5, 6));
+        assertThat(Pattern.parse("A{count 3}").on(Particulars.on(DATE)).checks(7))
+                .isEmpty();
     }
 
     @ParameterizedTest
     @ValueSource(strings = {"LW26-0017", "LW26-000017", "LW25-00017", "LW26-0001x", "LW26-", "LW26", "", "LW26-00017x"})
     void whatIsNotOfThePatternIsNotRead(String text) {
-        assertThat(Pattern.parse("LW{date yy}-{count 5}").read(text, Particulars.on(DATE))).isEmpty();
+        assertThat(Pattern.parse("LW{date yy}-{count 5}").read(text, Particulars.on(DATE)))
+                .isEmpty();
     }
 }

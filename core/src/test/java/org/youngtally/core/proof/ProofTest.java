@@ -27,15 +27,21 @@ import org.youngtally.core.text.IdentifierKey;
 
 class ProofTest {
 
-    private static Fields fields(Series series) { return Fields.of(series, key -> Optional.ofNullable(BOOKS.get(key))); }
+    private static Fields fields(Series series) {
+        return Fields.of(series, key -> Optional.ofNullable(BOOKS.get(key)));
+    }
 
     private static Proof proof(Series... namespace) {
         List<Series> all = List.of(namespace);
-        return Proof.of(all.stream().map(ProofTest::fields).toList(), all.stream().map(Series::key).collect(Collectors.toSet()));
+        return Proof.of(
+                all.stream().map(ProofTest::fields).toList(),
+                all.stream().map(Series::key).collect(Collectors.toSet()));
     }
 
     private static void assertClash(Proof proof, String text) {
-        assertThat(proof).isInstanceOfSatisfying(Proof.Clashing.class, found -> assertThat(IdentifierKey.of(found.clash().text())).isEqualTo(text));
+        assertThat(proof).isInstanceOfSatisfying(Proof.Clashing.class, found -> assertThat(
+                        IdentifierKey.of(found.clash().text()))
+                .isEqualTo(text));
     }
 
     @Test
@@ -43,34 +49,52 @@ class ProofTest {
         Series parts = series("parts", "n", "P{count 3 alphanumeric}", null, range(0, 9_999, "2026-01-01"));
         assertThat(proof(parts)).isInstanceOf(Proof.Disjoint.class);
         assertClash(proof(parts, series("old", "n", "p{count 3}", null, range(41, 41, "2026-01-01"))), "p041");
-        assertThat(proof(parts, series("old", "n", "p{count 3}", null, range(900, 999, "2026-01-01")))).as("900 in radix 36 is value 11,664").isInstanceOf(Proof.Disjoint.class);
+        assertThat(proof(parts, series("old", "n", "p{count 3}", null, range(900, 999, "2026-01-01"))))
+                .as("900 in radix 36 is value 11,664")
+                .isInstanceOf(Proof.Disjoint.class);
     }
 
     @Test
     void unpaddedLettersBesideALetterRunTogether() {
-        assertThat(proof(series("a", "n", "{count upper}{date MMM}", "month", range(1, 99, 1, "2026-01-01", "2026-12-31")))).as("three letters at the end are always the month").isInstanceOf(Proof.Disjoint.class);
-        assertThat(proof(series("a", "n", "{count upper}{date MMMM}", "month", range(1, 500_000_000, 1, "2026-01-01", "2026-12-31")))).isInstanceOf(Proof.Disjoint.class);
-        assertClash(proof(series("a", "n", "{count}{date M}", "month", range(1, 99, 1, "2026-01-01", "2026-12-31"))), "111");
+        assertThat(proof(series(
+                        "a", "n", "{count upper}{date MMM}", "month", range(1, 99, 1, "2026-01-01", "2026-12-31"))))
+                .as("three letters at the end are always the month")
+                .isInstanceOf(Proof.Disjoint.class);
+        assertThat(proof(series(
+                        "a",
+                        "n",
+                        "{count upper}{date MMMM}",
+                        "month",
+                        range(1, 500_000_000, 1, "2026-01-01", "2026-12-31"))))
+                .isInstanceOf(Proof.Disjoint.class);
+        assertClash(
+                proof(series("a", "n", "{count}{date M}", "month", range(1, 99, 1, "2026-01-01", "2026-12-31"))),
+                "111");
     }
 
     @Test
     void aCheckSymbolDoesNotSeparateLanes() {
-        assertThat(proof(series("a", "n", "A{count 3}{check luhn}", "year", range(1, 9, "2026-01-01")))).isInstanceOf(Proof.Clashing.class);
-        assertThat(proof(series("a", "n", "A{date yy}{count 3}{check luhn}", "year", range(1, 9, "2026-01-01")))).isInstanceOf(Proof.Disjoint.class);
+        assertThat(proof(series("a", "n", "A{count 3}{check luhn}", "year", range(1, 9, "2026-01-01"))))
+                .isInstanceOf(Proof.Clashing.class);
+        assertThat(proof(series("a", "n", "A{date yy}{count 3}{check luhn}", "year", range(1, 9, "2026-01-01"))))
+                .isInstanceOf(Proof.Disjoint.class);
     }
 
     @Test
     void aCheckedNumberMeetsAnUncheckedOneWhereTheCheckIsRight() {
         Series checked = series("checked", "n", "{count 3}{check damm}", null, range(572, 572, "2026-01-01"));
         assertClash(proof(checked, series("plain", "n", "{count 4}", null, range(5_724, 5_724, "2026-01-01"))), "5724");
-        assertThat(proof(checked, series("plain", "n", "{count 4}", null, range(5_725, 5_729, "2026-01-01")))).isInstanceOf(Proof.Disjoint.class);
+        assertThat(proof(checked, series("plain", "n", "{count 4}", null, range(5_725, 5_729, "2026-01-01"))))
+                .isInstanceOf(Proof.Disjoint.class);
     }
 
     @Test
     void stepsAreFollowed() {
         Series even = series("even", "n", "{count 4 safe}", null, range(0, 100, 2, "2026-01-01", null));
-        assertThat(proof(even, series("odd", "n", "{count 4 safe}", null, range(1, 101, 2, "2026-01-01", null)))).isInstanceOf(Proof.Disjoint.class);
-        assertThat(proof(even, series("odd", "n", "{count 4 safe}", null, range(1, 100, 3, "2026-01-01", null)))).isInstanceOf(Proof.Clashing.class);
+        assertThat(proof(even, series("odd", "n", "{count 4 safe}", null, range(1, 101, 2, "2026-01-01", null))))
+                .isInstanceOf(Proof.Disjoint.class);
+        assertThat(proof(even, series("odd", "n", "{count 4 safe}", null, range(1, 100, 3, "2026-01-01", null))))
+                .isInstanceOf(Proof.Clashing.class);
     }
 
     @Test
@@ -78,7 +102,8 @@ class ProofTest {
         Series one = series("one", "n", "A{count 3 upper}", null, range(0, 9, "2026-01-01"));
         Series other = series("other", "n", "A{count 3 upper}", null, range(5, 9, "2026-01-01"));
         assertThat(Proof.of(List.of(fields(one), fields(other)), Set.of())).isInstanceOf(Proof.Disjoint.class);
-        assertThat(Proof.of(List.of(fields(one), fields(other)), Set.of("other"))).isInstanceOf(Proof.Clashing.class);
+        assertThat(Proof.of(List.of(fields(one), fields(other)), Set.of("other")))
+                .isInstanceOf(Proof.Clashing.class);
     }
 
     /** How often each answer was given, none of them wrong. */
@@ -91,7 +116,9 @@ class ProofTest {
         int undecided = 0;
         for (int seed = 0; seed < 3_000; seed++) {
             var random = new Random(seed);
-            List<Fields> namespace = random.nextBoolean() ? List.of(fields(generator.apply("a", random))) : List.of(fields(generator.apply("a", random)), fields(generator.apply("b", random)));
+            List<Fields> namespace = random.nextBoolean()
+                    ? List.of(fields(generator.apply("a", random)))
+                    : List.of(fields(generator.apply("a", random)), fields(generator.apply("b", random)));
             Optional<String> expected = Written.firstDouble(namespace);
             String what = "seed " + seed + ": " + namespace + " " + expected;
             switch (Proof.of(namespace, Set.of("a", "b"))) {
@@ -100,8 +127,13 @@ class ProofTest {
                     disjoint++;
                 }
                 case Proof.Clashing c -> {
-                    assertThat(Written.of(c.clash().one(), namespace)).as(what).isEqualTo(IdentifierKey.of(c.clash().text())).isEqualTo(Written.of(c.clash().other(), namespace));
-                    assertThat(place(c.clash().one())).as(what).isNotEqualTo(place(c.clash().other()));
+                    assertThat(Written.of(c.clash().one(), namespace))
+                            .as(what)
+                            .isEqualTo(IdentifierKey.of(c.clash().text()))
+                            .isEqualTo(Written.of(c.clash().other(), namespace));
+                    assertThat(place(c.clash().one()))
+                            .as(what)
+                            .isNotEqualTo(place(c.clash().other()));
                     clashes++;
                 }
                 case Proof.Undecided u -> undecided++;
@@ -110,7 +142,9 @@ class ProofTest {
         return new Answers(disjoint, clashes, undecided);
     }
 
-    private static List<Object> place(Clash.Way way) { return List.of(way.series(), way.range(), way.period(), way.position()); }
+    private static List<Object> place(Clash.Way way) {
+        return List.of(way.series(), way.range(), way.period(), way.position());
+    }
 
     @Test
     void noWrongAnswerOverGeneratedNamespaces() {
@@ -129,45 +163,108 @@ class ProofTest {
         assertThat(answers.undecided()).isZero();
     }
 
-    private static final Map<String, Codebook> BOOKS = Map.of("book", new Codebook("book", "Book", List.of(
-            new Choice("Action", "A", false, List.of(new Choice("Backfall", "b", false, List.of()), new Choice("Bell", "1", true, List.of()))),
-            new Choice("Abacus", "ab", false, List.of(new Choice("Roller", "A", false, List.of()))),
-            new Choice("Ten", "10", true, List.of(new Choice("Eleven", "11", false, List.of())))), 1));
+    private static final Map<String, Codebook> BOOKS = Map.of(
+            "book",
+            new Codebook(
+                    "book",
+                    "Book",
+                    List.of(
+                            new Choice(
+                                    "Action",
+                                    "A",
+                                    false,
+                                    List.of(
+                                            new Choice("Backfall", "b", false, List.of()),
+                                            new Choice("Bell", "1", true, List.of()))),
+                            new Choice("Abacus", "ab", false, List.of(new Choice("Roller", "A", false, List.of()))),
+                            new Choice("Ten", "10", true, List.of(new Choice("Eleven", "11", false, List.of())))),
+                    1));
 
     private static Series withFields(String key, Random random) {
-        String[] fields = {"{field group}", "{field group first 1}", "{field type}", "{field group}{field type}", "{field group}-{field type upper}", "{field text}", "{field text first 1}", "{field text initials upper}", "{field text unaccented first 2 lower pad 2 1}", "{field text pad-front 2}", "{field group}{field text first 1}"};
+        String[] fields = {
+            "{field group}",
+            "{field group first 1}",
+            "{field type}",
+            "{field group}{field type}",
+            "{field group}-{field type upper}",
+            "{field text}",
+            "{field text first 1}",
+            "{field text initials upper}",
+            "{field text unaccented first 2 lower pad 2 1}",
+            "{field text pad-front 2}",
+            "{field group}{field text first 1}"
+        };
         String[] ends = {"", "1", "A", "-", "b", "{date M}", "{check mod11-2}"};
         String[] counts = {"{count}", "{count 1}", "{count 2}", "{count 1 upper}", "{count 2 of ab}", "{count upper}"};
-        var rules = List.of(new FieldDraft("group", "book", null, null, null), new FieldDraft("type", null, "group", null, null), new FieldDraft("text", null, null, 2L, "a b A B 1"));
+        var rules = List.of(
+                new FieldDraft("group", "book", null, null, null),
+                new FieldDraft("type", null, "group", null, null),
+                new FieldDraft("text", null, null, 2L, "a b A B 1"));
         while (true) {
             String field = fields[random.nextInt(fields.length)];
             String count = counts[random.nextInt(counts.length)];
             String middle = random.nextInt(3) == 0 ? "-" : "";
-            String pattern = ends[random.nextInt(ends.length)] + (random.nextBoolean() ? field + middle + count : count + middle + field) + ends[random.nextInt(ends.length)];
+            String pattern = ends[random.nextInt(ends.length)]
+                    + (random.nextBoolean() ? field + middle + count : count + middle + field)
+                    + ends[random.nextInt(ends.length)];
             var restarts = new ArrayList<String>();
             if (random.nextBoolean()) restarts.add("month");
-            for (String name : List.of("group", "type", "text")) if (pattern.contains("{field " + name) && random.nextInt(3) == 0) restarts.add("field " + name);
-            var needed = rules.stream().filter(rule -> pattern.contains("{field " + rule.name()) || (rule.name().equals("group") && pattern.contains("{field type"))).toList();
-            SkipsDraft skips = random.nextInt(4) > 0 ? null : new SkipsDraft(List.of("1", "3-5"), count.contains("2}") ? List.of("1") : null);
+            for (String name : List.of("group", "type", "text"))
+                if (pattern.contains("{field " + name) && random.nextInt(3) == 0) restarts.add("field " + name);
+            var needed = rules.stream()
+                    .filter(rule -> pattern.contains("{field " + rule.name())
+                            || (rule.name().equals("group") && pattern.contains("{field type")))
+                    .toList();
+            SkipsDraft skips = random.nextInt(4) > 0
+                    ? null
+                    : new SkipsDraft(List.of("1", "3-5"), count.contains("2}") ? List.of("1") : null);
             long first = random.nextInt(4);
-            var checked = DraftCheck.of(new SeriesDraft.Builder(key, pattern).namespace("n").fields(needed).restarts(restarts).skips(skips).ranges(List.of(range(first, first + random.nextInt(9), 1, "2026-01-20", "2026-02-02"))).draft(), BOOKS);
+            var checked = DraftCheck.of(
+                    new SeriesDraft.Builder(key, pattern)
+                            .namespace("n")
+                            .fields(needed)
+                            .restarts(restarts)
+                            .skips(skips)
+                            .ranges(List.of(range(first, first + random.nextInt(9), 1, "2026-01-20", "2026-02-02")))
+                            .draft(),
+                    BOOKS);
             if (checked.series().isPresent()) return checked.series().get();
         }
     }
 
     private static Series generated(String key, Random random) {
-        String[] fronts = {"", "1", "A", "a", "{date d}", "{date M}", "{date MMM}", "A{date d}", "1{date M}", "{fiscal yy}", "{check luhn of count}"};
-        String[] backs = {"", "1", "-", "{date d}", "{date MM}", "b", "{check luhn}", "{check mod11-2}", "{check mod37-36}"};
+        String[] fronts = {
+            "",
+            "1",
+            "A",
+            "a",
+            "{date d}",
+            "{date M}",
+            "{date MMM}",
+            "A{date d}",
+            "1{date M}",
+            "{fiscal yy}",
+            "{check luhn of count}"
+        };
+        String[] backs = {
+            "", "1", "-", "{date d}", "{date MM}", "b", "{check luhn}", "{check mod11-2}", "{check mod37-36}"
+        };
         String[] alphabets = {"", "", " upper", " lower", " alphanumeric", " of ab", " of 10", " grow"};
         while (true) {
             int width = random.nextInt(4);
             String alphabet = alphabets[random.nextInt(alphabets.length)];
-            String count = width == 0 ? "{count" + alphabet.replace(" grow", "") + "}" : "{count " + width + alphabet + "}";
+            String count =
+                    width == 0 ? "{count" + alphabet.replace(" grow", "") + "}" : "{count " + width + alphabet + "}";
             String pattern = fronts[random.nextInt(fronts.length)] + count + backs[random.nextInt(backs.length)];
             String restarts = new String[] {null, null, "year", "month", "week", "day"}[random.nextInt(6)];
             long first = random.nextInt(120);
             long step = new long[] {1, 1, 2, 3, 10, -1}[random.nextInt(6)];
-            RangeDraft range = range(first, first + step * random.nextInt(25), step, "2026-01-" + (10 + random.nextInt(20)), "2026-02-" + (10 + random.nextInt(18)));
+            RangeDraft range = range(
+                    first,
+                    first + step * random.nextInt(25),
+                    step,
+                    "2026-01-" + (10 + random.nextInt(20)),
+                    "2026-02-" + (10 + random.nextInt(18)));
             var checked = DraftCheck.of(Sample.draft(key, "n", pattern, restarts, range));
             if (checked.series().isPresent()) return checked.series().get();
         }

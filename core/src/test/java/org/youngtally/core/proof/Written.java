@@ -29,7 +29,9 @@ final class Written {
             Series series = fields.series();
             List<Map<String, String>> given = given(fields);
             for (Range range : series.ranges()) {
-                for (LocalDate date = range.serves().opens(); !date.isAfter(range.serves().closes()); date = date.plusDays(1)) {
+                for (LocalDate date = range.serves().opens();
+                        !date.isAfter(range.serves().closes());
+                        date = date.plusDays(1)) {
                     for (Map<String, String> each : given) {
                         Optional<String> twice = lane(series, range, new Particulars(date, each), seen);
                         if (twice.isPresent()) return twice;
@@ -40,7 +42,8 @@ final class Written {
         return Optional.empty();
     }
 
-    private static Optional<String> lane(Series series, Range range, Particulars particulars, Map<String, Number> seen) {
+    private static Optional<String> lane(
+            Series series, Range range, Particulars particulars, Map<String, Number> seen) {
         LaneKey lane = series.lane(range, particulars);
         for (long position = 0; position < range.size(); position++) {
             if (series.skippedTo(range, lane, position) >= position) continue;
@@ -71,11 +74,17 @@ final class Written {
         return all;
     }
 
-    private static final List<String> TEXTS = List.of("a", "b", "aa", "ab", "ba", "bb", "A", "aB", "Ab", "aaa", "aba", "bab", "a b", "b a", "a a b", "á", "ßb", "a-b");
+    private static final List<String> TEXTS = List.of(
+            "a", "b", "aa", "ab", "ba", "bb", "A", "aB", "Ab", "aaa", "aba", "bab", "a b", "b a", "a a b", "á", "ßb",
+            "a-b");
 
     /** What one way of a clash really writes. */
     static String of(Clash.Way way, List<Fields> namespace) {
-        Series series = namespace.stream().map(Fields::series).filter(each -> each.key().equals(way.series())).findFirst().orElseThrow();
+        Series series = namespace.stream()
+                .map(Fields::series)
+                .filter(each -> each.key().equals(way.series()))
+                .findFirst()
+                .orElseThrow();
         Range range = series.range(way.range()).orElseThrow();
         assertThat(series.lane(range, way.particulars()).period()).isEqualTo(way.period());
         assertThat(series.skips().skips(way.value(), series.pattern().count())).isFalse();

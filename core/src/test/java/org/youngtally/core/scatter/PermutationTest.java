@@ -15,7 +15,9 @@ import org.junit.jupiter.params.provider.ValueSource;
 class PermutationTest {
     private static final byte[] KEY = HexFormat.of().parseHex("2b7e151628aed2a6abf7158809cf4f3c");
 
-    /** The samples that NIST publishes with SP 800-38G: FF1 with AES of 128, 192 and 256 bits over ten decimal digits. */
+    /**
+     * The samples that NIST publishes with SP 800-38G: FF1 with AES of 128, 192 and 256 bits over ten decimal digits.
+     */
     @ParameterizedTest
     @CsvSource({
         "2B7E151628AED2A6ABF7158809CF4F3C, '', 0123456789, 2433477484",
@@ -26,7 +28,8 @@ class PermutationTest {
         "2B7E151628AED2A6ABF7158809CF4F3CEF4359D8D580AA4F7F036D6F04FC6A94, 39383736353433323130, 0123456789, 1001623463",
     })
     void publishedSamplesComeOut(String key, String tweak, String plain, String enciphered) {
-        var cipher = new Permutation.Ff1(HexFormat.of().parseHex(key), HexFormat.of().parseHex(tweak), 10, 10);
+        var cipher =
+                new Permutation.Ff1(HexFormat.of().parseHex(key), HexFormat.of().parseHex(tweak), 10, 10);
         assertThat(cipher.encipher(Long.parseLong(plain))).isEqualTo(Long.parseLong(enciphered));
         assertThat(cipher.decipher(Long.parseLong(enciphered))).isEqualTo(Long.parseLong(plain));
     }
@@ -48,7 +51,8 @@ class PermutationTest {
     void largeSizesAreTurnedBackToo() {
         for (long size : new long[] {4_294_967_296L, 4_294_967_297L, 1_000_000_000_000_000_000L}) {
             var permutation = new Permutation(KEY, new byte[0], size);
-            for (long number : new long[] {0, 1, size / 3, size - 1}) assertThat(permutation.back(permutation.forward(number))).isEqualTo(number);
+            for (long number : new long[] {0, 1, size / 3, size - 1})
+                assertThat(permutation.back(permutation.forward(number))).isEqualTo(number);
         }
     }
 
@@ -59,11 +63,17 @@ class PermutationTest {
         long[] one = numbers(new Permutation(KEY, "a".getBytes(StandardCharsets.UTF_8), 1_000_000));
         assertThat(one).isNotEqualTo(numbers(new Permutation(other, "a".getBytes(StandardCharsets.UTF_8), 1_000_000)));
         assertThat(one).isNotEqualTo(numbers(new Permutation(KEY, "b".getBytes(StandardCharsets.UTF_8), 1_000_000)));
-        long near = LongStream.range(1, one.length).filter(at -> Math.abs(one[(int) at] - one[(int) at - 1]) < 10_000).count();
-        assertThat(near).as("of 1,000 steps, those that go less than a hundredth of the way").isLessThan(60);
+        long near = LongStream.range(1, one.length)
+                .filter(at -> Math.abs(one[(int) at] - one[(int) at - 1]) < 10_000)
+                .count();
+        assertThat(near)
+                .as("of 1,000 steps, those that go less than a hundredth of the way")
+                .isLessThan(60);
     }
 
-    private static long[] numbers(Permutation permutation) { return LongStream.range(0, 1_001).map(permutation::forward).toArray(); }
+    private static long[] numbers(Permutation permutation) {
+        return LongStream.range(0, 1_001).map(permutation::forward).toArray();
+    }
 
     @Test
     void aNumberOutsideIsNotTaken() {

@@ -24,24 +24,100 @@ class DraftCheckTest {
                 Arguments.of(draft("a", null, "LW{count", null, good), "pattern", "column 3"),
                 Arguments.of(draft("a", null, "{count}", "yaer", good), "restarts[0]", "not a time to restart"),
                 Arguments.of(draft("a", null, "{count}", null), "ranges", "are missing"),
-                Arguments.of(draft("a", null, "{count}", null, new RangeDraft(null, 9L, null, "2026-01-01", null, null)), "ranges[0].first", "is missing"),
-                Arguments.of(draft("a", null, "{count}", null, new RangeDraft(1L, null, null, "2026-01-01", null, null)), "ranges[0].last", "is missing"),
-                Arguments.of(draft("a", null, "{count}", null, new RangeDraft(1L, 9L, null, null, null, null)), "ranges[0].opens", "is missing"),
-                Arguments.of(draft("a", null, "{count}", null, range(1, 9, "2026-02-30")), "ranges[0].opens", "not a date"),
-                Arguments.of(draft("a", null, "{count}", null, range(1, 9, 1, "2026-02-03", "2026-02-02")), "ranges[0].closes", "before the day it opens"),
-                Arguments.of(draft("a", null, "{count}", null, range(1, 9, 1, "2026-02-03", "2100-01-01")), "ranges[0].closes", "out of reach"),
-                Arguments.of(draft("a", null, "{count}", null, good, range(1, 10, 2, "2026-01-01", null)), "ranges[1].last", "not reached"),
-                Arguments.of(draft("a", null, "{count 2}", null, good), "ranges[0].last", "wider than the count, which takes 2 digits"),
-                Arguments.of(draft("a", null, "{count 2}", null, range(100, 1, -1, "2026-01-01", null)), "ranges[0].first", "wider than the count"),
-                Arguments.of(draft("a", null, "{count}", null, good, range(1, 5, "2026-01-01")), "ranges[1].first", "an earlier range has the same"),
-                Arguments.of(new SeriesDraft.Builder("a", "{count}").title("x".repeat(201)).ranges(List.of(good)).draft(), "title", "201 symbols"),
-                Arguments.of(new SeriesDraft.Builder("a", "{count}").typed("sometimes").ranges(List.of(good)).draft(), "typed", "is not to be had"),
-                Arguments.of(new SeriesDraft.Builder("a", "{count}").typed("required").order("repeating").ranges(List.of(good)).draft(), "typed", "cannot be typed"),
-                Arguments.of(new SeriesDraft.Builder("a", "{count}").typed("allowed").chronological(true).ranges(List.of(good)).draft(), "typed", "ahead of the counter"),
-                Arguments.of(new SeriesDraft.Builder("a", "{count}").order("scattered").chronological(true).ranges(List.of(good)).draft(), "chronological", "do not follow the calendar"),
-                Arguments.of(new SeriesDraft.Builder("a", "{count}").gaps("yes").ranges(List.of(good)).draft(), "gaps", "is not to be had"),
-                Arguments.of(new SeriesDraft.Builder("a", "{count}").returns("no").ranges(List.of(good)).draft(), "returns", "is not to be had"),
-                Arguments.of(draft("a", null, "{count}", null, new RangeDraft(1L, 9L, null, "2026-01-01", null, null, -1L)), "ranges[0].warn-days-before", "is not a number of days"));
+                Arguments.of(
+                        draft("a", null, "{count}", null, new RangeDraft(null, 9L, null, "2026-01-01", null, null)),
+                        "ranges[0].first",
+                        "is missing"),
+                Arguments.of(
+                        draft("a", null, "{count}", null, new RangeDraft(1L, null, null, "2026-01-01", null, null)),
+                        "ranges[0].last",
+                        "is missing"),
+                Arguments.of(
+                        draft("a", null, "{count}", null, new RangeDraft(1L, 9L, null, null, null, null)),
+                        "ranges[0].opens",
+                        "is missing"),
+                Arguments.of(
+                        draft("a", null, "{count}", null, range(1, 9, "2026-02-30")), "ranges[0].opens", "not a date"),
+                Arguments.of(
+                        draft("a", null, "{count}", null, range(1, 9, 1, "2026-02-03", "2026-02-02")),
+                        "ranges[0].closes",
+                        "before the day it opens"),
+                Arguments.of(
+                        draft("a", null, "{count}", null, range(1, 9, 1, "2026-02-03", "2100-01-01")),
+                        "ranges[0].closes",
+                        "out of reach"),
+                Arguments.of(
+                        draft("a", null, "{count}", null, good, range(1, 10, 2, "2026-01-01", null)),
+                        "ranges[1].last",
+                        "not reached"),
+                Arguments.of(
+                        draft("a", null, "{count 2}", null, good),
+                        "ranges[0].last",
+                        "wider than the count, which takes 2 digits"),
+                Arguments.of(
+                        draft("a", null, "{count 2}", null, range(100, 1, -1, "2026-01-01", null)),
+                        "ranges[0].first",
+                        "wider than the count"),
+                Arguments.of(
+                        draft("a", null, "{count}", null, good, range(1, 5, "2026-01-01")),
+                        "ranges[1].first",
+                        "an earlier range has the same"),
+                Arguments.of(
+                        new SeriesDraft.Builder("a", "{count}")
+                                .title("x".repeat(201))
+                                .ranges(List.of(good))
+                                .draft(),
+                        "title",
+                        "201 symbols"),
+                Arguments.of(
+                        new SeriesDraft.Builder("a", "{count}")
+                                .typed("sometimes")
+                                .ranges(List.of(good))
+                                .draft(),
+                        "typed",
+                        "is not to be had"),
+                Arguments.of(
+                        new SeriesDraft.Builder("a", "{count}")
+                                .typed("required")
+                                .order("repeating")
+                                .ranges(List.of(good))
+                                .draft(),
+                        "typed",
+                        "cannot be typed"),
+                Arguments.of(
+                        new SeriesDraft.Builder("a", "{count}")
+                                .typed("allowed")
+                                .chronological(true)
+                                .ranges(List.of(good))
+                                .draft(),
+                        "typed",
+                        "ahead of the counter"),
+                Arguments.of(
+                        new SeriesDraft.Builder("a", "{count}")
+                                .order("scattered")
+                                .chronological(true)
+                                .ranges(List.of(good))
+                                .draft(),
+                        "chronological",
+                        "do not follow the calendar"),
+                Arguments.of(
+                        new SeriesDraft.Builder("a", "{count}")
+                                .gaps("yes")
+                                .ranges(List.of(good))
+                                .draft(),
+                        "gaps",
+                        "is not to be had"),
+                Arguments.of(
+                        new SeriesDraft.Builder("a", "{count}")
+                                .returns("no")
+                                .ranges(List.of(good))
+                                .draft(),
+                        "returns",
+                        "is not to be had"),
+                Arguments.of(
+                        draft("a", null, "{count}", null, new RangeDraft(1L, 9L, null, "2026-01-01", null, null, -1L)),
+                        "ranges[0].warn-days-before",
+                        "is not a number of days"));
     }
 
     @ParameterizedTest
@@ -58,12 +134,17 @@ class DraftCheckTest {
 
     @Test
     void allFaultsAreToldAtOnce() {
-        assertThat(DraftCheck.of(draft("A", "B", "{count", "fortnight", range(5, 1, "never"))).faults()).extracting(Fault::path).containsExactly("key", "namespace", "pattern", "restarts[0]", "ranges[0].opens");
+        assertThat(DraftCheck.of(draft("A", "B", "{count", "fortnight", range(5, 1, "never")))
+                        .faults())
+                .extracting(Fault::path)
+                .containsExactly("key", "namespace", "pattern", "restarts[0]", "ranges[0].opens");
     }
 
     @Test
     void whatIsLeftOutHasItsDefault() {
-        Series series = DraftCheck.of(draft("part", null, "P{count 3}", null, range(1, 9, "2026-01-01"))).series().orElseThrow();
+        Series series = DraftCheck.of(draft("part", null, "P{count 3}", null, range(1, 9, "2026-01-01")))
+                .series()
+                .orElseThrow();
         assertThat(series.namespace()).isEqualTo("part");
         assertThat(series.title()).isEqualTo("part");
         assertThat(series.ranges().getFirst().step()).isEqualTo(1);
@@ -72,13 +153,23 @@ class DraftCheckTest {
 
     @Test
     void aMonthlyRestartIncludesTheYearly() {
-        var draft = new SeriesDraft.Builder("a", "{date yyMM}{count 3}").restarts(List.of("year", "month")).ranges(List.of(range(1, 9, "2026-01-01"))).draft();
-        assertThat(DraftCheck.of(draft).series().orElseThrow().restarts().times()).containsExactly(Restart.MONTH);
+        var draft = new SeriesDraft.Builder("a", "{date yyMM}{count 3}")
+                .restarts(List.of("year", "month"))
+                .ranges(List.of(range(1, 9, "2026-01-01")))
+                .draft();
+        assertThat(DraftCheck.of(draft).series().orElseThrow().restarts().times())
+                .containsExactly(Restart.MONTH);
     }
 
     @Test
     void aSeriesWrittenAsADraftIsTheSameSeries() {
-        Series series = Sample.series("a", "n", "A{date yy}{count 4}", "year", range(9_999, 1, -2, "2026-01-01", "2027-12-31"), range(1, 10, "2028-01-01"));
+        Series series = Sample.series(
+                "a",
+                "n",
+                "A{date yy}{count 4}",
+                "year",
+                range(9_999, 1, -2, "2026-01-01", "2027-12-31"),
+                range(1, 10, "2028-01-01"));
         assertThat(DraftCheck.of(SeriesDraft.of(series)).series()).contains(series);
     }
 }

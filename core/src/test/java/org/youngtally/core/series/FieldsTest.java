@@ -16,11 +16,27 @@ import org.youngtally.core.series.FieldFault.Kind;
 import org.youngtally.core.series.Fields.Reading;
 
 class FieldsTest {
-    private static final Map<String, Codebook> BOOKS = Map.of("part", new Codebook("part", "Parts", List.of(
-            new Choice("Wind-chest", "WC", false, List.of(new Choice("Pallet", "PL", false, List.of()), new Choice("Sponsil", "SP", true, List.of()))),
-            new Choice("Action", "AC", false, List.of(new Choice("Backfall", "BF", false, List.of())))), 1));
+    private static final Map<String, Codebook> BOOKS = Map.of(
+            "part",
+            new Codebook(
+                    "part",
+                    "Parts",
+                    List.of(
+                            new Choice(
+                                    "Wind-chest",
+                                    "WC",
+                                    false,
+                                    List.of(
+                                            new Choice("Pallet", "PL", false, List.of()),
+                                            new Choice("Sponsil", "SP", true, List.of()))),
+                            new Choice("Action", "AC", false, List.of(new Choice("Backfall", "BF", false, List.of())))),
+                    1));
 
-    private static SeriesDraft.Builder draft(String pattern, FieldDraft... fields) { return new SeriesDraft.Builder("a", pattern).fields(List.of(fields)).ranges(List.of(range(1, 99, "2026-01-01"))); }
+    private static SeriesDraft.Builder draft(String pattern, FieldDraft... fields) {
+        return new SeriesDraft.Builder("a", pattern)
+                .fields(List.of(fields))
+                .ranges(List.of(range(1, 99, "2026-01-01")));
+    }
 
     private static Series series(SeriesDraft draft) {
         DraftCheck.Result checked = DraftCheck.of(draft, BOOKS);
@@ -28,22 +44,36 @@ class FieldsTest {
         return checked.series().orElseThrow();
     }
 
-    private static FieldDraft book(String name, String codebook) { return new FieldDraft(name, codebook, null, null, null); }
+    private static FieldDraft book(String name, String codebook) {
+        return new FieldDraft(name, codebook, null, null, null);
+    }
 
-    private static FieldDraft within(String name, String other) { return new FieldDraft(name, null, other, null, null); }
+    private static FieldDraft within(String name, String other) {
+        return new FieldDraft(name, null, other, null, null);
+    }
 
-    private static FieldDraft text(String name, long longest, String symbols) { return new FieldDraft(name, null, null, longest, symbols); }
+    private static FieldDraft text(String name, long longest, String symbols) {
+        return new FieldDraft(name, null, null, longest, symbols);
+    }
 
-    private static Reading read(Series series, Map<String, String> given) { return new Fields(series, BOOKS).read(given); }
+    private static Reading read(Series series, Map<String, String> given) {
+        return new Fields(series, BOOKS).read(given);
+    }
 
-    private static FieldFault fault(Series series, Map<String, String> given) { return ((Reading.Faulty) read(series, given)).fault(); }
+    private static FieldFault fault(Series series, Map<String, String> given) {
+        return ((Reading.Faulty) read(series, given)).fault();
+    }
 
     private static String written(Series series, Map<String, String> given) {
-        var particulars = new Particulars(LocalDate.of(2026, 3, 2), ((Reading.Understood) read(series, given)).fields());
+        var particulars =
+                new Particulars(LocalDate.of(2026, 3, 2), ((Reading.Understood) read(series, given)).fields());
         return series.render(series.ranges().getFirst(), particulars, 0);
     }
 
-    private final Series parts = series(draft("{field group}-{field type}-{count 2}", book("group", "part"), within("type", "group")).restarts(List.of("field group", "year")).draft());
+    private final Series parts =
+            series(draft("{field group}-{field type}-{count 2}", book("group", "part"), within("type", "group"))
+                    .restarts(List.of("field group", "year"))
+                    .draft());
 
     @Test
     void aChoiceIsKnownByItsNameOrItsCodeAndNarrowsTheNext() {
@@ -52,13 +82,18 @@ class FieldsTest {
         FieldFault foreign = fault(parts, Map.of("group", "AC", "type", "Pallet"));
         assertThat(foreign.kind()).isEqualTo(Kind.NOT_A_CHOICE);
         assertThat(foreign.accepted()).containsExactly("Backfall (BF)");
-        assertThat(fault(parts, Map.of("group", "Acton", "type", "x")).nearest()).contains("Action");
+        assertThat(fault(parts, Map.of("group", "Acton", "type", "x")).nearest())
+                .contains("Action");
     }
 
     @Test
     void missingUnknownAndRetiredAreRefusedByName() {
-        assertThat(fault(parts, Map.of("group", "WC"))).extracting(FieldFault::field, FieldFault::kind).containsExactly("type", Kind.MISSING);
-        assertThat(fault(parts, Map.of("group", "WC", "type", "PL", "colour", "red"))).extracting(FieldFault::field, FieldFault::kind).containsExactly("colour", Kind.NOT_A_FIELD);
+        assertThat(fault(parts, Map.of("group", "WC")))
+                .extracting(FieldFault::field, FieldFault::kind)
+                .containsExactly("type", Kind.MISSING);
+        assertThat(fault(parts, Map.of("group", "WC", "type", "PL", "colour", "red")))
+                .extracting(FieldFault::field, FieldFault::kind)
+                .containsExactly("colour", Kind.NOT_A_FIELD);
         assertThat(fault(parts, Map.of("group", "WC", "type", "SP")).kind()).isEqualTo(Kind.RETIRED);
     }
 
@@ -67,68 +102,113 @@ class FieldsTest {
         Range range = parts.ranges().getFirst();
         var chest = new Particulars(LocalDate.of(2026, 3, 2), Map.of("group", "WC", "type", "PL"));
         assertThat(parts.lane(range, chest).period()).isEqualTo("2026, group WC");
-        Series clients = series(draft("{field client first 3 upper}{count 2}", text("client", 3, "letters")).restarts(List.of("field client")).draft());
-        assertThat(clients.lane(range, new Particulars(LocalDate.EPOCH, Map.of("client", "Larkmoor")))).as("what is written alike counts together").isEqualTo(clients.lane(range, new Particulars(LocalDate.EPOCH, Map.of("client", "largo"))));
+        Series clients = series(draft("{field client first 3 upper}{count 2}", text("client", 3, "letters"))
+                .restarts(List.of("field client"))
+                .draft());
+        assertThat(clients.lane(range, new Particulars(LocalDate.EPOCH, Map.of("client", "Larkmoor"))))
+                .as("what is written alike counts together")
+                .isEqualTo(clients.lane(range, new Particulars(LocalDate.EPOCH, Map.of("client", "largo"))));
     }
 
     @ParameterizedTest
     @CsvSource({
-        "first 3, St. Anne's, StA", "first 3 upper, Ürmel, ÜRM", "unaccented first 4 lower, Ørsted Straße, orst", "initials, Saint Mary-the-Virgin, SMtV", "initials upper, anna b., AB",
-        "pad 6 X, abc, abcXXX", "pad-front 4, 7, 0007", "pad-front 4 -, 7, ---7", "lower, ABC, abc", "unaccented, Æsop, AEsop", "first 2 pad 4 0, a, a000",
+        "first 3, St. Anne's, StA",
+        "first 3 upper, Ürmel, ÜRM",
+        "unaccented first 4 lower, Ørsted Straße, orst",
+        "initials, Saint Mary-the-Virgin, SMtV",
+        "initials upper, anna b., AB",
+        "pad 6 X, abc, abcXXX",
+        "pad-front 4, 7, 0007",
+        "pad-front 4 -, 7, ---7",
+        "lower, ABC, abc",
+        "unaccented, Æsop, AEsop",
+        "first 2 pad 4 0, a, a000",
     })
     void textsAreTransformedInOrder(String transforms, String given, String expected) {
-        Series series = series(draft("{field t " + transforms + "}/{count 1}", text("t", 20, "letters digits - Ü ü")).ranges(List.of(range(1, 9, "2026-01-01"))).draft());
+        Series series = series(draft("{field t " + transforms + "}/{count 1}", text("t", 20, "letters digits - Ü ü"))
+                .ranges(List.of(range(1, 9, "2026-01-01")))
+                .draft());
         assertThat(written(series, Map.of("t", given))).isEqualTo(expected + "/1");
     }
 
     @Test
     void aTextIsHeldToItsLengthAndSymbolsAsWritten() {
-        Series series = series(draft("{field t unaccented first 5}-{count 2}", text("t", 4, "letters")).draft());
+        Series series = series(draft("{field t unaccented first 5}-{count 2}", text("t", 4, "letters"))
+                .draft());
         assertThat(written(series, Map.of("t", "Zoë!"))).isEqualTo("Zoe-01");
         assertThat(fault(series, Map.of("t", "Larkmoor")).kind()).isEqualTo(Kind.TOO_LONG);
         assertThat(fault(series, Map.of("t", "AB1")).kind()).isEqualTo(Kind.SYMBOL);
         assertThat(fault(series, Map.of("t", "...")).kind()).isEqualTo(Kind.NOTHING_LEFT);
-        Series padded = series(draft("{field t first 4 pad 4 X}-{count 2}", text("t", 4, "letters")).draft());
-        assertThat(fault(padded, Map.of("t", "...")).kind()).as("what is padded out of nothing").isEqualTo(Kind.NOTHING_LEFT);
+        Series padded = series(draft("{field t first 4 pad 4 X}-{count 2}", text("t", 4, "letters"))
+                .draft());
+        assertThat(fault(padded, Map.of("t", "...")).kind())
+                .as("what is padded out of nothing")
+                .isEqualTo(Kind.NOTHING_LEFT);
         assertThat(fault(series, Map.of("t", "x".repeat(201))).kind()).isEqualTo(Kind.TOO_LONG);
     }
 
     @Test
     void theUnitIsAFieldOfItsOwn() {
-        Series series = series(draft("{unit upper}-{count 2}", book("unit", "part")).restarts(List.of("unit")).draft());
+        Series series = series(draft("{unit upper}-{count 2}", book("unit", "part"))
+                .restarts(List.of("unit"))
+                .draft());
         assertThat(written(series, Map.of("unit", "Action"))).isEqualTo("AC-01");
         assertThat(series.restarts().words()).containsExactly("unit");
         assertThat(DraftCheck.of(SeriesDraft.of(series), BOOKS).series()).contains(series);
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "{field group}-{count 2} | fields | nothing says what it takes",
-        "{field group}{count 2 | pattern | is not closed",
-        "{field}-{count 2} | pattern | names no field",
-        "{field Group}-{count 2} | pattern | ‘Group’ is not the name of a field",
-        "{field unit}-{count 2} | pattern | the unit has a field of its own",
-        "{field g frist 3}-{count 2} | pattern | did you mean first?",
-        "{field g first}-{count 2} | pattern | ‘first’ gives no length",
-        "{field g pad 99}-{count 2} | pattern | ‘pad 99’ gives no length",
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{field group}-{count 2} | fields | nothing says what it takes",
+                "{field group}{count 2 | pattern | is not closed",
+                "{field}-{count 2} | pattern | names no field",
+                "{field Group}-{count 2} | pattern | ‘Group’ is not the name of a field",
+                "{field unit}-{count 2} | pattern | the unit has a field of its own",
+                "{field g frist 3}-{count 2} | pattern | did you mean first?",
+                "{field g first}-{count 2} | pattern | ‘first’ gives no length",
+                "{field g pad 99}-{count 2} | pattern | ‘pad 99’ gives no length",
+            })
     void faultsOfThePatternAreTold(String pattern, String path, String problem) {
-        assertThat(DraftCheck.of(draft(pattern.strip()).draft(), BOOKS).faults()).anySatisfy(fault -> assertThat(fault.path() + ": " + fault.problem() + " " + fault.accepted()).startsWith(path.strip()).contains(problem.strip()));
+        assertThat(DraftCheck.of(draft(pattern.strip()).draft(), BOOKS).faults())
+                .anySatisfy(fault -> assertThat(fault.path() + ": " + fault.problem() + " " + fault.accepted())
+                        .startsWith(path.strip())
+                        .contains(problem.strip()));
     }
 
     @Test
     void faultsOfTheFieldsAreTold() {
-        refused(draft("{field g}-{count 2}", book("g", "prat")), "fields[0].codebook", "there is no codebook ‘prat’", "did you mean part?");
+        refused(
+                draft("{field g}-{count 2}", book("g", "prat")),
+                "fields[0].codebook",
+                "there is no codebook ‘prat’",
+                "did you mean part?");
         refused(draft("{field g}-{count 2}", book("g", "")), "fields[0].codebook", "is not chosen");
         refused(draft("{field g}-{count 2}", within("g", "")), "fields[0].within", "is not chosen");
-        refused(draft("{field g}-{count 2}", within("g", "h")), "fields[0].within", "‘h’ is not a field with a codebook that stands above this one");
-        refused(draft("{field g}-{count 2}", new FieldDraft("g", "part", null, 3L, null)), "fields[0].longest", "as long as its codes");
+        refused(
+                draft("{field g}-{count 2}", within("g", "h")),
+                "fields[0].within",
+                "‘h’ is not a field with a codebook that stands above this one");
+        refused(
+                draft("{field g}-{count 2}", new FieldDraft("g", "part", null, 3L, null)),
+                "fields[0].longest",
+                "as long as its codes");
         refused(draft("{field g}-{count 2}", text("g", 41, null)), "fields[0].longest", "41 is not a length");
         refused(draft("{field g}-{count 2}", text("g", 4, "lettres")), "fields[0].symbols", "‘lettres’ is not a kind");
-        refused(draft("{field g}-{count 2}", book("g", "part"), book("g", "part")), "fields[1].name", "stands here twice");
-        refused(draft("{field g}-{count 2}", book("g", "part")).restarts(List.of("field h")), "restarts[0]", "does not show the field ‘h’");
+        refused(
+                draft("{field g}-{count 2}", book("g", "part"), book("g", "part")),
+                "fields[1].name",
+                "stands here twice");
+        refused(
+                draft("{field g}-{count 2}", book("g", "part")).restarts(List.of("field h")),
+                "restarts[0]",
+                "does not show the field ‘h’");
         refused(draft("{field g}-{count 2}", book("g", "part")).longest(4L), "longest", "take up to 5 symbols");
-        refused(draft("{field g}-{count 2}", text("g", 4, "letters")).symbols("digits -"), "symbols", "the field {field g} holds ‘A’");
+        refused(
+                draft("{field g}-{count 2}", text("g", 4, "letters")).symbols("digits -"),
+                "symbols",
+                "the field {field g} holds ‘A’");
     }
 
     private static void refused(SeriesDraft.Builder draft, String path, String... problem) {

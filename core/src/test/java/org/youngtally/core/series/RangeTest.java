@@ -13,7 +13,8 @@ class RangeTest {
     private static final DateWindow ALWAYS = new DateWindow(LocalDate.of(2026, 1, 1), null);
 
     @ParameterizedTest
-    @CsvSource({"1, 99999, 1, 99999", "100, 490, 10, 40", "24, 1, -1, 24", "100, 0, -5, 21", "7, 7, 1, 1", "7, 7, -3, 1"})
+    @CsvSource({"1, 99999, 1, 99999", "100, 490, 10, 40", "24, 1, -1, 24", "100, 0, -5, 21", "7, 7, 1, 1", "7, 7, -3, 1"
+    })
     void everyPositionHasItsValueAndEveryValueItsPosition(long first, long last, long step, long size) {
         var range = new Range(1, first, last, step, ALWAYS, 0, 0);
         assertThat(range.size()).isEqualTo(size);
@@ -32,12 +33,22 @@ class RangeTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = ';', value = {"1; 10; 0; step; cannot be zero", "10; 1; 1; last; lies before first", "1; 10; -1; last; lies before first", "1; 10; 2; last; not reached", "-1; 10; 1; first; negative", "5; -5; -1; last; negative"})
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "1; 10; 0; step; cannot be zero",
+                "10; 1; 1; last; lies before first",
+                "1; 10; -1; last; lies before first",
+                "1; 10; 2; last; not reached",
+                "-1; 10; 1; first; negative",
+                "5; -5; -1; last; negative"
+            })
     void aRangeThatMakesNoSenseIsRefused(long first, long last, long step, String property, String problem) {
-        assertThatThrownBy(() -> new Range(1, first, last, step, ALWAYS, 0, 0)).isInstanceOfSatisfying(DefinitionException.class, fault -> {
-            assertThat(fault.property()).isEqualTo(property);
-            assertThat(fault.problem()).contains(problem);
-        });
+        assertThatThrownBy(() -> new Range(1, first, last, step, ALWAYS, 0, 0))
+                .isInstanceOfSatisfying(DefinitionException.class, fault -> {
+                    assertThat(fault.property()).isEqualTo(property);
+                    assertThat(fault.problem()).contains(problem);
+                });
     }
 
     @Test

@@ -6,18 +6,30 @@ import java.util.List;
 public final class Sample {
     private Sample() {}
 
-    public static RangeDraft range(long first, long last, String opens) { return new RangeDraft(first, last, null, opens, null, null); }
+    public static RangeDraft range(long first, long last, String opens) {
+        return new RangeDraft(first, last, null, opens, null, null);
+    }
 
-    public static RangeDraft range(long first, long last, long step, String opens, String closes) { return new RangeDraft(first, last, step, opens, closes, null); }
+    public static RangeDraft range(long first, long last, long step, String opens, String closes) {
+        return new RangeDraft(first, last, step, opens, closes, null);
+    }
 
-    public static SeriesDraft draft(String key, String namespace, String pattern, String restarts, RangeDraft... ranges) {
-        return new SeriesDraft.Builder(key, pattern).namespace(namespace).restarts(restarts == null ? null : List.of(restarts)).ranges(List.of(ranges)).draft();
+    public static SeriesDraft draft(
+            String key, String namespace, String pattern, String restarts, RangeDraft... ranges) {
+        return new SeriesDraft.Builder(key, pattern)
+                .namespace(namespace)
+                .restarts(restarts == null ? null : List.of(restarts))
+                .ranges(List.of(ranges))
+                .draft();
     }
 
     public static Series series(String key, String namespace, String pattern, String restarts, RangeDraft... ranges) {
         DraftCheck.Result checked = DraftCheck.of(draft(key, namespace, pattern, restarts, ranges));
-        return checked.series().orElseThrow(() -> new IllegalArgumentException(checked.faults().toString()));
+        return checked.series()
+                .orElseThrow(() -> new IllegalArgumentException(checked.faults().toString()));
     }
 
-    public static SeriesDraft invoices() { return draft("invoice", "invoice", "LW{date yy}-{count 5}", "year", range(1, 99_999, "2026-01-01")); }
+    public static SeriesDraft invoices() {
+        return draft("invoice", "invoice", "LW{date yy}-{count 5}", "year", range(1, 99_999, "2026-01-01"));
+    }
 }

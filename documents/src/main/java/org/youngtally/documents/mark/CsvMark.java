@@ -12,13 +12,20 @@ import org.youngtally.documents.table.Table;
 record CsvMark(String column) implements FileMark {
 
     @Override
-    public String place() { return "its column ‘" + column + "’"; }
+    public String place() {
+        return "its column ‘" + column + "’";
+    }
 
     @Override
     public Optional<String> borne(byte[] bytes) throws UnreadableDocument {
         Table table = Table.read(Table.Format.CSV, bytes);
         int at = table.columns().indexOf(column);
-        return at < 0 ? Optional.empty() : table.rows().stream().map(row -> row.cell(at)).filter(text -> !text.isEmpty()).findFirst();
+        return at < 0
+                ? Optional.empty()
+                : table.rows().stream()
+                        .map(row -> row.cell(at))
+                        .filter(text -> !text.isEmpty())
+                        .findFirst();
     }
 
     @Override
@@ -26,7 +33,8 @@ record CsvMark(String column) implements FileMark {
         Table table = Table.read(Table.Format.CSV, bytes);
         List<String> columns = table.columns();
         if (!columns.contains(column)) return CsvColumns.with(bytes, column, identifier);
-        Map<Integer, String> texts = table.rows().stream().collect(Collectors.toMap(Table.Row::line, row -> identifier));
+        Map<Integer, String> texts =
+                table.rows().stream().collect(Collectors.toMap(Table.Row::line, row -> identifier));
         return table.filled(columns.indexOf(column), texts);
     }
 }

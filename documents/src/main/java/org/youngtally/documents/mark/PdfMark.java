@@ -18,7 +18,9 @@ import org.youngtally.documents.UnreadableDocument;
 final class PdfMark implements FileMark {
 
     @Override
-    public String place() { return "its metadata (dc:identifier)"; }
+    public String place() {
+        return "its metadata (dc:identifier)";
+    }
 
     @Override
     public Optional<String> borne(byte[] bytes) throws UnreadableDocument {
@@ -35,7 +37,9 @@ final class PdfMark implements FileMark {
             if (document.isEncrypted() || !document.getSignatureDictionaries().isEmpty()) {
                 boolean signed = !document.isEncrypted();
                 document.close();
-                throw new UnreadableDocument(signed ? "The PDF is signed, and would not be any more" : "The PDF is encrypted", signed ? "the file before it was signed" : "the file without a password");
+                throw new UnreadableDocument(
+                        signed ? "The PDF is signed, and would not be any more" : "The PDF is encrypted",
+                        signed ? "the file before it was signed" : "the file without a password");
             }
             return document;
         } catch (IOException e) {
@@ -43,7 +47,12 @@ final class PdfMark implements FileMark {
         }
     }
 
-    private static UnreadableDocument unreadable(Exception e) { return new UnreadableDocument("The file is no PDF that can be read (" + e.getMessage() + ")", "a PDF that opens without a password", e); }
+    private static UnreadableDocument unreadable(Exception e) {
+        return new UnreadableDocument(
+                "The file is no PDF that can be read (" + e.getMessage() + ")",
+                "a PDF that opens without a password",
+                e);
+    }
 
     private static XMPMetadata metadata(PDDocument document) throws IOException, UnreadableDocument {
         PDMetadata held = document.getDocumentCatalog().getMetadata();
@@ -53,7 +62,10 @@ final class PdfMark implements FileMark {
             parser.setStrictParsing(false);
             return parser.parse(held.toByteArray());
         } catch (XmpParsingException e) {
-            throw new UnreadableDocument("The metadata of the PDF cannot be read (" + e.getMessage() + ")", "the file with metadata by ISO 16684, or without any", e);
+            throw new UnreadableDocument(
+                    "The metadata of the PDF cannot be read (" + e.getMessage() + ")",
+                    "the file with metadata by ISO 16684, or without any",
+                    e);
         }
     }
 
@@ -61,7 +73,9 @@ final class PdfMark implements FileMark {
     public byte[] marked(byte[] bytes, String identifier) throws UnreadableDocument {
         try (PDDocument document = open(bytes)) {
             XMPMetadata metadata = metadata(document);
-            DublinCoreSchema core = metadata.getDublinCoreSchema() == null ? metadata.createAndAddDublinCoreSchema() : metadata.getDublinCoreSchema();
+            DublinCoreSchema core = metadata.getDublinCoreSchema() == null
+                    ? metadata.createAndAddDublinCoreSchema()
+                    : metadata.getDublinCoreSchema();
             core.setIdentifier(identifier);
             var packet = new ByteArrayOutputStream();
             new XmpSerializer().serialize(metadata, packet, true);

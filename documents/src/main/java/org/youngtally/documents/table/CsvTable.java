@@ -10,8 +10,8 @@ import java.util.Map;
 import org.youngtally.documents.UnreadableDocument;
 
 /**
- * A table as text with separators, by RFC 4180; semicolons and tabs separate as well as commas. It remembers where each cell stands, so that a
- * file is given back letter by letter but for what is filled.
+ * A table as text with separators, by RFC 4180; semicolons and tabs separate as well as commas. It remembers where each
+ * cell stands, so that a file is given back letter by letter but for what is filled.
  */
 final class CsvTable implements Table {
     /** Where a cell stands: from its first symbol, quotes among them, to behind its last. */
@@ -28,12 +28,18 @@ final class CsvTable implements Table {
         this.separator = separator(text);
         int at = text.startsWith("\uFEFF") ? 1 : 0;
         while (at < text.length()) at = line(at);
-        if (lines.isEmpty()) throw new UnreadableDocument("The file is empty", "a first line with the names of the columns");
+        if (lines.isEmpty())
+            throw new UnreadableDocument("The file is empty", "a first line with the names of the columns");
     }
 
     static CsvTable of(byte[] bytes) throws UnreadableDocument {
         try {
-            return new CsvTable(StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString(), StandardCharsets.UTF_8);
+            return new CsvTable(
+                    StandardCharsets.UTF_8
+                            .newDecoder()
+                            .decode(ByteBuffer.wrap(bytes))
+                            .toString(),
+                    StandardCharsets.UTF_8);
         } catch (CharacterCodingException e) {
             // Each byte is a symbol then, so that all of them come back as they were.
             return new CsvTable(new String(bytes, StandardCharsets.ISO_8859_1), StandardCharsets.ISO_8859_1);
@@ -44,15 +50,16 @@ final class CsvTable implements Table {
     private static char separator(String text) {
         String first = text.lines().findFirst().orElse("");
         char best = ',';
-        for (char each : new char[] {',', ';', '\t'}) if (first.chars().filter(symbol -> symbol == each).count() > count(first, best)) best = each;
+        for (char each : new char[] {',', ';', '\t'})
+            if (first.chars().filter(symbol -> symbol == each).count() > count(first, best)) best = each;
         return best;
     }
 
-    private static long count(String text, char symbol) { return text.chars().filter(each -> each == symbol).count(); }
+    private static long count(String text, char symbol) {
+        return text.chars().filter(each -> each == symbol).count();
+    }
 
-    /**
-     * @return where the next line begins
-     */
+    /** @return where the next line begins */
     private int line(int from) throws UnreadableDocument {
         var cells = new ArrayList<Cell>();
         int at = from;
@@ -73,14 +80,18 @@ final class CsvTable implements Table {
         int at = from;
         if (at < text.length() && text.charAt(at) == '"') {
             for (at++; ; at++) {
-                if (at >= text.length()) throw new UnreadableDocument("A quotation mark of line " + (lines.size() + 1) + " is never closed", "a second quotation mark behind the text");
+                if (at >= text.length())
+                    throw new UnreadableDocument(
+                            "A quotation mark of line " + (lines.size() + 1) + " is never closed",
+                            "a second quotation mark behind the text");
                 if (text.charAt(at) != '"') continue;
                 if (at + 1 < text.length() && text.charAt(at + 1) == '"') at++;
                 else break;
             }
             at++;
         }
-        while (at < text.length() && text.charAt(at) != separator && text.charAt(at) != '\n' && text.charAt(at) != '\r') at++;
+        while (at < text.length() && text.charAt(at) != separator && text.charAt(at) != '\n' && text.charAt(at) != '\r')
+            at++;
         return at;
     }
 
@@ -91,13 +102,16 @@ final class CsvTable implements Table {
     }
 
     @Override
-    public List<String> columns() { return lines.getFirst().stream().map(cell -> cell.text().strip()).toList(); }
+    public List<String> columns() {
+        return lines.getFirst().stream().map(cell -> cell.text().strip()).toList();
+    }
 
     @Override
     public List<Row> rows() {
         var rows = new ArrayList<Row>();
         for (int i = 1; i < lines.size(); i++) {
-            List<String> cells = lines.get(i).stream().map(cell -> cell.text().strip()).toList();
+            List<String> cells =
+                    lines.get(i).stream().map(cell -> cell.text().strip()).toList();
             if (cells.stream().anyMatch(cell -> !cell.isEmpty())) rows.add(new Row(i + 1, cells));
         }
         return rows;
@@ -143,12 +157,18 @@ final class CsvTable implements Table {
     }
 
     private String written(String filling) {
-        boolean plain = filling.indexOf(separator) < 0 && filling.indexOf('"') < 0 && filling.indexOf('\n') < 0 && filling.indexOf('\r') < 0;
+        boolean plain = filling.indexOf(separator) < 0
+                && filling.indexOf('"') < 0
+                && filling.indexOf('\n') < 0
+                && filling.indexOf('\r') < 0;
         return plain ? filling : "\"" + filling.replace("\"", "\"\"") + "\"";
     }
 
     private byte[] encoded(String whole) throws UnreadableDocument {
-        if (!charset.newEncoder().canEncode(whole)) throw new UnreadableDocument("The file is written in Latin-1, which has not all symbols of the identifiers", "the same file in UTF-8");
+        if (!charset.newEncoder().canEncode(whole))
+            throw new UnreadableDocument(
+                    "The file is written in Latin-1, which has not all symbols of the identifiers",
+                    "the same file in UTF-8");
         return whole.getBytes(charset);
     }
 }

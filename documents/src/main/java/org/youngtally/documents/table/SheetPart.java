@@ -19,7 +19,10 @@ import javax.xml.stream.events.Attribute;
 import javax.xml.stream.events.StartElement;
 import javax.xml.stream.events.XMLEvent;
 
-/** The part of a workbook that holds a sheet, passed on event by event; the cells that are filled hold their text in place. */
+/**
+ * The part of a workbook that holds a sheet, passed on event by event; the cells that are filled hold their text in
+ * place.
+ */
 final class SheetPart {
     private static final String MAIN = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
     private static final String RELATIONS = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
@@ -44,8 +47,20 @@ final class SheetPart {
 
     /** The name of the part that holds the first sheet. */
     static String first(byte[] workbook) throws IOException {
-        String relation = find(workbook, "xl/workbook.xml", element -> element.getName().getLocalPart().equals("sheet") ? Optional.ofNullable(element.getAttributeByName(new QName(RELATIONS, "id"))).map(Attribute::getValue) : Optional.empty());
-        String target = find(workbook, "xl/_rels/workbook.xml.rels", element -> element.getName().getLocalPart().equals("Relationship") && value(element, "Id").equals(relation) ? Optional.of(value(element, "Target")) : Optional.empty());
+        String relation = find(
+                workbook,
+                "xl/workbook.xml",
+                element -> element.getName().getLocalPart().equals("sheet")
+                        ? Optional.ofNullable(element.getAttributeByName(new QName(RELATIONS, "id")))
+                                .map(Attribute::getValue)
+                        : Optional.empty());
+        String target = find(
+                workbook,
+                "xl/_rels/workbook.xml.rels",
+                element -> element.getName().getLocalPart().equals("Relationship")
+                                && value(element, "Id").equals(relation)
+                        ? Optional.of(value(element, "Target"))
+                        : Optional.empty());
         return target.startsWith("/") ? target.substring(1) : "xl/" + target;
     }
 
@@ -67,7 +82,11 @@ final class SheetPart {
         }
     }
 
-    private static String value(StartElement element, String name) { return Optional.ofNullable(element.getAttributeByName(new QName(name))).map(Attribute::getValue).orElse(""); }
+    private static String value(StartElement element, String name) {
+        return Optional.ofNullable(element.getAttributeByName(new QName(name)))
+                .map(Attribute::getValue)
+                .orElse("");
+    }
 
     void copy(InputStream from, OutputStream to) throws IOException {
         try {
@@ -84,9 +103,13 @@ final class SheetPart {
         }
     }
 
-    private static boolean isStart(XMLEvent event, String name) { return event.isStartElement() && event.asStartElement().getName().equals(new QName(MAIN, name)); }
+    private static boolean isStart(XMLEvent event, String name) {
+        return event.isStartElement() && event.asStartElement().getName().equals(new QName(MAIN, name));
+    }
 
-    private static boolean isEnd(XMLEvent event, String name) { return event.isEndElement() && event.asEndElement().getName().equals(new QName(MAIN, name)); }
+    private static boolean isEnd(XMLEvent event, String name) {
+        return event.isEndElement() && event.asEndElement().getName().equals(new QName(MAIN, name));
+    }
 
     private void row(StartElement start, XMLEventReader events, XMLEventWriter out) throws XMLStreamException {
         String number = value(start, "r");
@@ -145,7 +168,8 @@ final class SheetPart {
     /** The column of a place such as {@code AB12}, from 0. */
     private static int column(String place) {
         int column = 0;
-        for (int i = 0; i < place.length() && Character.isLetter(place.charAt(i)); i++) column = column * 26 + Character.toUpperCase(place.charAt(i)) - 'A' + 1;
+        for (int i = 0; i < place.length() && Character.isLetter(place.charAt(i)); i++)
+            column = column * 26 + Character.toUpperCase(place.charAt(i)) - 'A' + 1;
         return column - 1;
     }
 

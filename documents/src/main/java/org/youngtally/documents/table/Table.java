@@ -5,12 +5,16 @@ import java.util.Locale;
 import java.util.Map;
 import org.youngtally.documents.UnreadableDocument;
 
-/** A table in a file: a row with the names of its columns, and rows beneath it. Cells can be filled; everything else of the file stays as it was. */
+/**
+ * A table in a file: a row with the names of its columns, and rows beneath it. Cells can be filled; everything else of
+ * the file stays as it was.
+ */
 public interface Table {
 
     /** The formats, by the ending of a file's name. */
     enum Format {
-        CSV("csv", "text/csv"), XLSX("xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet");
+        CSV("csv", "text/csv"),
+        XLSX("xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet");
 
         private final String ending;
         private final String type;
@@ -20,14 +24,20 @@ public interface Table {
             this.type = type;
         }
 
-        public String ending() { return ending; }
+        public String ending() {
+            return ending;
+        }
 
         /** The media type. */
-        public String type() { return type; }
+        public String type() {
+            return type;
+        }
 
         public static Format of(String name) throws UnreadableDocument {
-            for (Format format : values()) if (name.toLowerCase(Locale.ROOT).endsWith("." + format.ending)) return format;
-            throw new UnreadableDocument("‘" + name + "’ is no table that can be read", "a file whose name ends in .csv or .xlsx");
+            for (Format format : values())
+                if (name.toLowerCase(Locale.ROOT).endsWith("." + format.ending)) return format;
+            throw new UnreadableDocument(
+                    "‘" + name + "’ is no table that can be read", "a file whose name ends in .csv or .xlsx");
         }
     }
 
@@ -53,7 +63,9 @@ public interface Table {
         }
 
         /** What stands in a column; empty where nothing does. */
-        public String cell(int column) { return column < cells.size() ? cells.get(column) : ""; }
+        public String cell(int column) {
+            return column < cells.size() ? cells.get(column) : "";
+        }
     }
 
     /** The rows in which anything stands. */

@@ -24,7 +24,10 @@ import org.dhatim.fastexcel.reader.ReadingOptions;
 import org.dhatim.fastexcel.reader.Sheet;
 import org.youngtally.documents.UnreadableDocument;
 
-/** The first sheet of a workbook of spreadsheets, by ECMA-376. Only the cells that are filled are written anew; every other part of the file is passed on. */
+/**
+ * The first sheet of a workbook of spreadsheets, by ECMA-376. Only the cells that are filled are written anew; every
+ * other part of the file is passed on.
+ */
 final class XlsxTable implements Table {
     /** A file this small that holds more is made to do harm. */
     private static final long MOST_BYTES = 1_000_000_000L;
@@ -37,7 +40,8 @@ final class XlsxTable implements Table {
     private XlsxTable(byte[] bytes, String sheet, List<Row> read) throws UnreadableDocument {
         this.bytes = bytes;
         this.sheet = sheet;
-        if (read.isEmpty()) throw new UnreadableDocument("The first sheet is empty", "a first row with the names of the columns");
+        if (read.isEmpty())
+            throw new UnreadableDocument("The first sheet is empty", "a first row with the names of the columns");
         this.columns = read.getFirst().cells().stream().map(String::strip).toList();
         this.rows = read.subList(1, read.size());
     }
@@ -47,7 +51,10 @@ final class XlsxTable implements Table {
             bounded(bytes);
             return new XlsxTable(bytes, SheetPart.first(bytes), read(bytes));
         } catch (IOException | ExcelReaderException | IllegalArgumentException e) {
-            throw new UnreadableDocument("The file is no workbook that can be read (" + e.getMessage() + ")", "a workbook that was saved as .xlsx", e);
+            throw new UnreadableDocument(
+                    "The file is no workbook that can be read (" + e.getMessage() + ")",
+                    "a workbook that was saved as .xlsx",
+                    e);
         }
     }
 
@@ -57,8 +64,12 @@ final class XlsxTable implements Table {
         try (ZipFile zip = zip(bytes)) {
             for (ZipArchiveEntry entry : Collections.list(zip.getEntries()))
                 try (InputStream in = zip.getInputStream(entry)) {
-                    for (int count = in.read(buffer); count >= 0 && size <= MOST_BYTES; count = in.read(buffer)) size += count;
-                    if (size > MOST_BYTES) throw new UnreadableDocument("The workbook holds more than can be read", "a workbook of up to " + MOST_BYTES / 1_000_000 + " MB once it is unpacked");
+                    for (int count = in.read(buffer); count >= 0 && size <= MOST_BYTES; count = in.read(buffer))
+                        size += count;
+                    if (size > MOST_BYTES)
+                        throw new UnreadableDocument(
+                                "The workbook holds more than can be read",
+                                "a workbook of up to " + MOST_BYTES / 1_000_000 + " MB once it is unpacked");
                 }
         }
     }
@@ -69,8 +80,12 @@ final class XlsxTable implements Table {
             try (Stream<org.dhatim.fastexcel.reader.Row> rows = first.openStream()) {
                 var read = new ArrayList<Row>();
                 rows.forEach(row -> {
-                    List<String> cells = IntStream.range(0, row.getCellCount()).mapToObj(i -> row.getOptionalCell(i).map(XlsxTable::text).orElse("")).toList();
-                    if (read.isEmpty() || cells.stream().anyMatch(cell -> !cell.isBlank())) read.add(new Row(row.getRowNum(), cells));
+                    List<String> cells = IntStream.range(0, row.getCellCount())
+                            .mapToObj(i ->
+                                    row.getOptionalCell(i).map(XlsxTable::text).orElse(""))
+                            .toList();
+                    if (read.isEmpty() || cells.stream().anyMatch(cell -> !cell.isBlank()))
+                        read.add(new Row(row.getRowNum(), cells));
                 });
                 return read;
             }
@@ -79,24 +94,34 @@ final class XlsxTable implements Table {
 
     private static String text(Cell cell) {
         if (cell.getType() == CellType.EMPTY || cell.getType() == CellType.ERROR) return "";
-        boolean number = cell.getType() == CellType.NUMBER || cell.getType() == CellType.FORMULA && cell.getValue() instanceof BigDecimal;
+        boolean number = cell.getType() == CellType.NUMBER
+                || cell.getType() == CellType.FORMULA && cell.getValue() instanceof BigDecimal;
         if (!number) return cell.getText().strip();
-        String format = Optional.ofNullable(cell.getDataFormatString()).orElse("").toLowerCase(Locale.ROOT).replaceAll("\\[[^]]*]|\"[^\"]*\"", "");
+        String format = Optional.ofNullable(cell.getDataFormatString())
+                .orElse("")
+                .toLowerCase(Locale.ROOT)
+                .replaceAll("\\[[^]]*]|\"[^\"]*\"", "");
         // Days are kept as numbers, and told by how they are shown.
-        if (format.contains("yy") || format.contains("d") && format.contains("m")) return cell.asDate().toLocalDate().toString();
+        if (format.contains("yy") || format.contains("d") && format.contains("m"))
+            return cell.asDate().toLocalDate().toString();
         return new BigDecimal(cell.getText()).stripTrailingZeros().toPlainString();
     }
 
     @Override
-    public List<String> columns() { return columns; }
+    public List<String> columns() {
+        return columns;
+    }
 
     @Override
-    public List<Row> rows() { return rows; }
+    public List<Row> rows() {
+        return rows;
+    }
 
     @Override
     public byte[] filled(int column, Map<Integer, String> texts) throws UnreadableDocument {
         var out = new ByteArrayOutputStream(bytes.length + texts.size() * 32);
-        try (ZipFile from = zip(bytes); var to = new ZipArchiveOutputStream(out)) {
+        try (ZipFile from = zip(bytes);
+                var to = new ZipArchiveOutputStream(out)) {
             for (ZipArchiveEntry entry : Collections.list(from.getEntriesInPhysicalOrder())) {
                 if (!entry.getName().equals(sheet)) {
                     to.addRawArchiveEntry(entry, from.getRawInputStream(entry));
@@ -109,7 +134,8 @@ final class XlsxTable implements Table {
                 to.closeArchiveEntry();
             }
         } catch (IOException e) {
-            throw new UnreadableDocument("The workbook cannot be written (" + e.getMessage() + ")", "a workbook that was saved as .xlsx", e);
+            throw new UnreadableDocument(
+                    "The workbook cannot be written (" + e.getMessage() + ")", "a workbook that was saved as .xlsx", e);
         }
         return out.toByteArray();
     }
@@ -123,5 +149,7 @@ final class XlsxTable implements Table {
         }
     }
 
-    private static ZipFile zip(byte[] bytes) throws IOException { return ZipFile.builder().setByteArray(bytes).get(); }
+    private static ZipFile zip(byte[] bytes) throws IOException {
+        return ZipFile.builder().setByteArray(bytes).get();
+    }
 }

@@ -17,8 +17,8 @@ import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.Head;
 
 /**
- * Reads every journal line and every row, and says whether the ledger is gap-free and unchanged, or exactly what is wrong. It
- * looks at one committed state while numbers go on being given.
+ * Reads every journal line and every row, and says whether the ledger is gap-free and unchanged, or exactly what is
+ * wrong. It looks at one committed state while numbers go on being given.
  */
 public final class Audit {
     private Audit() {}
@@ -46,18 +46,34 @@ public final class Audit {
         } catch (IOException e) {
             throw new UncheckedIOException("the journal cannot be read", e);
         }
-        List<Integer> lanes = dsl.select(LANE.ID).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(series.map(SERIES.NAME::eq).orElse(DSL.noCondition())).orderBy(LANE.ID).fetch(LANE.ID);
+        List<Integer> lanes = dsl.select(LANE.ID)
+                .from(LANE)
+                .join(SERIES)
+                .on(SERIES.ID.eq(LANE.SERIES_ID))
+                .where(series.map(SERIES.NAME::eq).orElse(DSL.noCondition()))
+                .orderBy(LANE.ID)
+                .fetch(LANE.ID);
         var walk = new LaneWalk(dsl, findings);
         Map<Integer, LaneDigest> journalLanes = journalWalk.lanes();
         long positions = 0;
         for (int lane : lanes) {
             LaneDigest rows = walk.run(lane);
-            positions += dsl.select(LANE.NEXT_POSITION).from(LANE).where(LANE.ID.eq(lane)).fetchSingle(LANE.NEXT_POSITION);
+            positions += dsl.select(LANE.NEXT_POSITION)
+                    .from(LANE)
+                    .where(LANE.ID.eq(lane))
+                    .fetchSingle(LANE.NEXT_POSITION);
             LaneDigest written = journalLanes.get(lane);
-            if (written == null || !rows.agrees(written)) findings.add("lane " + lane + journalWalk.name(lane) + ": the tables hold other numbers than the journal gave");
+            if (written == null || !rows.agrees(written))
+                findings.add("lane " + lane + journalWalk.name(lane)
+                        + ": the tables hold other numbers than the journal gave");
         }
         var explained = new ArrayList<>(walk.explained().lines());
-        journalWalk.periods().forEach((seq, closed) -> explained.add("closed by entry " + seq + ": the " + closed.period().scope().word() + " " + closed.period().key() + " from " + closed.period().from() + " to " + closed.period().to()));
-        return findings.report(journalWalk.entries(), lanes.size(), positions, walk.explained().states(), head, explained);
+        journalWalk
+                .periods()
+                .forEach((seq, closed) -> explained.add("closed by entry " + seq + ": the "
+                        + closed.period().scope().word() + " " + closed.period().key() + " from "
+                        + closed.period().from() + " to " + closed.period().to()));
+        return findings.report(
+                journalWalk.entries(), lanes.size(), positions, walk.explained().states(), head, explained);
     }
 }

@@ -14,14 +14,27 @@ import org.youngtally.ledger.journal.Head;
  * @param states how many positions there are in each state, those ahead of the counter among them
  * @param head the newest entry that the audit covers
  * @param explained what is neither plainly issued nor a gap, lane by lane, and why; the periods that are closed
- * @param findings what is wrong, the first {@value #MOST_FINDINGS} of it; empty where the ledger is gap-free and unchanged
+ * @param findings what is wrong, the first {@value #MOST_FINDINGS} of it; empty where the ledger is gap-free and
+ *     unchanged
  * @param more how much more is wrong than the findings say
  */
-public record AuditReport(long entries, long lanes, long positions, Map<PositionState, Long> states, Head head, List<String> explained, List<String> findings, long more) {
+public record AuditReport(
+        long entries,
+        long lanes,
+        long positions,
+        Map<PositionState, Long> states,
+        Head head,
+        List<String> explained,
+        List<String> findings,
+        long more) {
     static final int MOST_FINDINGS = 50;
 
     /** How many positions are in a state. */
-    public long in(PositionState state) { return states.getOrDefault(state, 0L); }
+    public long in(PositionState state) {
+        return states.getOrDefault(state, 0L);
+    }
 
-    public boolean passed() { return findings.isEmpty(); }
+    public boolean passed() {
+        return findings.isEmpty();
+    }
 }

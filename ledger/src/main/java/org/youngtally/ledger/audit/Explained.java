@@ -47,7 +47,9 @@ final class Explained {
 
     void add(Stretch stretch) {
         states.merge(stretch.state(), stretch.quantity(), Long::sum);
-        if (stretch.block() != 0) blocks.computeIfAbsent(stretch.block(), added -> new EnumMap<>(PositionState.class)).merge(stretch.state(), stretch.quantity(), Long::sum);
+        if (stretch.block() != 0)
+            blocks.computeIfAbsent(stretch.block(), added -> new EnumMap<>(PositionState.class))
+                    .merge(stretch.state(), stretch.quantity(), Long::sum);
         boolean ahead = stretch.from() >= lane.next();
         if (!ahead && (stretch.state() == PositionState.ISSUED || stretch.state() == PositionState.USED)) return;
         counts.merge(stretch.state(), stretch.quantity(), Long::sum);
@@ -59,52 +61,82 @@ final class Explained {
         if (told.containsKey(PositionState.SKIPPED)) skipped(told.remove(PositionState.SKIPPED));
         told.forEach((state, stretches) -> {
             for (Stretch stretch : stretches) lines.add(name + ": " + text(stretch) + " " + what(stretch));
-            long more = counts.get(state) - stretches.stream().mapToLong(Stretch::quantity).sum();
+            long more = counts.get(state)
+                    - stretches.stream().mapToLong(Stretch::quantity).sum();
             if (more > 0) lines.add(name + ": " + more + " more " + state.word());
         });
-        blocks.forEach((block, parts) -> lines.add(name + ": block " + block + entry(block).flatMap(EntryQueries.Row::note).map(holder -> " of " + holder).orElse("") + ": " + parts(parts)));
+        blocks.forEach((block, parts) -> lines.add(name + ": block " + block
+                + entry(block)
+                        .flatMap(EntryQueries.Row::note)
+                        .map(holder -> " of " + holder)
+                        .orElse("") + ": " + parts(parts)));
     }
 
     private void skipped(List<Stretch> stretches) {
-        List<String> values = stretches.stream().map(stretch -> stretch.from() == stretch.to() ? written(stretch.from(), stretch) : written(stretch.from(), stretch) + " to " + written(stretch.to(), stretch)).toList();
+        List<String> values = stretches.stream()
+                .map(stretch -> stretch.from() == stretch.to()
+                        ? written(stretch.from(), stretch)
+                        : written(stretch.from(), stretch) + " to " + written(stretch.to(), stretch))
+                .toList();
         long count = counts.get(PositionState.SKIPPED);
-        lines.add(name + ": " + count + (count == 1 ? " position" : " positions") + " void, skipped by the definition: " + String.join(", ", values) + (values.size() == MOST ? " …" : ""));
+        lines.add(name + ": " + count + (count == 1 ? " position" : " positions") + " void, skipped by the definition: "
+                + String.join(", ", values) + (values.size() == MOST ? " …" : ""));
     }
 
     private static String parts(Map<PositionState, Long> parts) {
         var words = new ArrayList<String>();
-        parts.forEach((state, quantity) -> words.add(quantity + " " + (state == PositionState.ISSUED ? "not reported yet" : state.word())));
+        parts.forEach((state, quantity) ->
+                words.add(quantity + " " + (state == PositionState.ISSUED ? "not reported yet" : state.word())));
         return String.join(", ", words);
     }
 
     private String what(Stretch stretch) {
         Optional<EntryQueries.Row> changed = stretch.changed() == 0 ? Optional.empty() : entry(stretch.changed());
-        String by = changed.map(entry -> ", " + entry.kind().word() + " by " + entry.by() + ", entry " + entry.seq() + entry.note().map(note -> ": " + note).orElse("")).orElse("");
-        String ahead = stretch.from() >= lane.next() ? ", typed ahead of the counter (entry " + stretch.origin().seq() + ")" : "";
+        String by = changed.map(entry -> ", " + entry.kind().word() + " by " + entry.by() + ", entry " + entry.seq()
+                        + entry.note().map(note -> ": " + note).orElse(""))
+                .orElse("");
+        String ahead = stretch.from() >= lane.next()
+                ? ", typed ahead of the counter (entry " + stretch.origin().seq() + ")"
+                : "";
         return switch (stretch.state()) {
             case ISSUED, USED -> stretch.state().word() + ahead;
-            case HELD -> "held until " + stretch.origin().until().orElseThrow() + ", entry " + stretch.origin().seq();
+            case HELD ->
+                "held until " + stretch.origin().until().orElseThrow() + ", entry "
+                        + stretch.origin().seq();
             case RETURNED -> "returned, to be given again" + ahead + by;
-            case SKIPPED, VOIDED, LAPSED, RELEASED, UNUSED, CLOSED -> "void (" + stretch.state().word() + ")" + ahead + by;
+            case SKIPPED, VOIDED, LAPSED, RELEASED, UNUSED, CLOSED ->
+                "void (" + stretch.state().word() + ")" + ahead + by;
         };
     }
 
-    private Optional<EntryQueries.Row> entry(long seq) { return new EntryQueries(dsl).at(seq); }
+    private Optional<EntryQueries.Row> entry(long seq) {
+        return new EntryQueries(dsl).at(seq);
+    }
 
     private String text(Stretch stretch) {
         if (stretch.origin().text().isPresent()) return stretch.origin().text().get();
         String first = definitions.render(lane.id(), stretch.origin().particulars(), stretch.from());
-        return stretch.from() == stretch.to() ? first : first + " to " + definitions.render(lane.id(), stretch.origin().particulars(), stretch.to());
+        return stretch.from() == stretch.to()
+                ? first
+                : first + " to "
+                        + definitions.render(lane.id(), stretch.origin().particulars(), stretch.to());
     }
 
     private String written(long position, Stretch stretch) {
         Series series = definitions.version(lane.seriesId(), stretch.origin().version());
         if (series.order().isSealed()) return "position " + position;
         Range range = series.range(lane.range()).orElseThrow();
-        return series.pattern().count().written(series.order().valueAt(range, new LaneKey(lane.series(), lane.range(), lane.period()), position));
+        return series.pattern()
+                .count()
+                .written(series.order()
+                        .valueAt(range, new LaneKey(lane.series(), lane.range(), lane.period()), position));
     }
 
-    List<String> lines() { return lines; }
+    List<String> lines() {
+        return lines;
+    }
 
-    Map<PositionState, Long> states() { return states; }
+    Map<PositionState, Long> states() {
+        return states;
+    }
 }

@@ -16,9 +16,18 @@ final class Findings {
         else more++;
     }
 
-    synchronized boolean isEmpty() { return told.isEmpty(); }
+    synchronized boolean isEmpty() {
+        return told.isEmpty();
+    }
 
-    synchronized AuditReport report(long entries, long lanes, long positions, Map<PositionState, Long> states, Head head, List<String> explained) {
-        return new AuditReport(entries, lanes, positions, states, head, List.copyOf(explained), List.copyOf(told), more);
+    synchronized AuditReport report(
+            long entries,
+            long lanes,
+            long positions,
+            Map<PositionState, Long> states,
+            Head head,
+            List<String> explained) {
+        return new AuditReport(
+                entries, lanes, positions, states, head, List.copyOf(explained), List.copyOf(told), more);
     }
 }

@@ -39,8 +39,8 @@ import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.journal.OrganisationJson;
 import org.youngtally.ledger.journal.SeriesJson;
-import org.youngtally.ledger.store.OrganisationTables;
 import org.youngtally.ledger.store.KeyMark;
+import org.youngtally.ledger.store.OrganisationTables;
 import org.youngtally.ledger.store.Purposes;
 import org.youngtally.ledger.store.RecordQueries;
 import org.youngtally.ledger.store.StateQueries;
@@ -59,6 +59,7 @@ final class JournalWalk {
     private final RecordQueries records;
     /** Of each record that stands: its series and its identifier. */
     private final Map<Long, List<String>> numbers = new HashMap<>();
+
     private long recordVersions;
     private long parts;
     private long voids;
@@ -74,60 +75,112 @@ final class JournalWalk {
         this.records = new RecordQueries(dsl);
     }
 
-    /**
-     * @param earlier a head noted down before, to be met on the way; {@link Head#EMPTY} for none
-     */
+    /** @param earlier a head noted down before, to be met on the way; {@link Head#EMPTY} for none */
     void run(Disk journal, Head to, Head earlier) throws IOException {
         earlierSeen = earlier.seq() == 0;
-        if (earlier.seq() > to.seq()) findings.add("the earlier head " + earlier + " lies beyond the journal's end, entry " + to.seq() + ": entries were cut off");
+        if (earlier.seq() > to.seq())
+            findings.add("the earlier head " + earlier + " lies beyond the journal's end, entry " + to.seq()
+                    + ": entries were cut off");
         try {
             Journal.read(journal, 0, to.seq(), (entry, head) -> {
                 entries++;
                 reached = head;
                 if (head.seq() == earlier.seq()) {
                     earlierSeen = true;
-                    if (!head.equals(earlier)) findings.add("entry " + head.seq() + " now has the hash " + head.hash() + " instead of " + earlier.hash() + ": something up to it was rewritten");
+                    if (!head.equals(earlier))
+                        findings.add("entry " + head.seq() + " now has the hash " + head.hash() + " instead of "
+                                + earlier.hash() + ": something up to it was rewritten");
                 }
                 compare(entry);
                 for (Effect effect : entry.effects()) take(entry, effect);
             });
-            if (!reached.equals(to)) findings.add("the tables end at " + to + ", the journal has " + reached + " there");
+            if (!reached.equals(to))
+                findings.add("the tables end at " + to + ", the journal has " + reached + " there");
         } catch (JournalBroken e) {
             findings.add("journal: " + e.getMessage());
         }
-        if (!earlierSeen && earlier.seq() <= to.seq()) findings.add("the earlier head " + earlier + " was not met: the journal could not be read so far");
+        if (!earlierSeen && earlier.seq() <= to.seq())
+            findings.add("the earlier head " + earlier + " was not met: the journal could not be read so far");
     }
 
     private void take(Entry entry, Effect effect) {
         switch (effect) {
-            case Effect.Defined defined -> definition("series " + defined.series().key() + ", version " + defined.series().version(), SeriesJson.write(defined.series()),
-                    dsl.select(SERIES_VERSION.DEFINITION).from(SERIES_VERSION).join(SERIES).on(SERIES.ID.eq(SERIES_VERSION.SERIES_ID)).where(SERIES.NAME.eq(defined.series().key()), SERIES_VERSION.VERSION.eq(defined.series().version())).fetchOne(SERIES_VERSION.DEFINITION));
-            case Effect.CodebookDefined defined -> definition("codebook " + defined.codebook().key() + ", version " + defined.codebook().version(), CodebookJson.write(defined.codebook()),
-                    dsl.select(CODEBOOK_VERSION.DEFINITION).from(CODEBOOK_VERSION).where(CODEBOOK_VERSION.NAME.eq(defined.codebook().key()), CODEBOOK_VERSION.VERSION.eq(defined.codebook().version())).fetchOne(CODEBOOK_VERSION.DEFINITION));
-            case Effect.NamespaceDefined defined -> { }
+            case Effect.Defined defined ->
+                definition(
+                        "series " + defined.series().key() + ", version "
+                                + defined.series().version(),
+                        SeriesJson.write(defined.series()),
+                        dsl.select(SERIES_VERSION.DEFINITION)
+                                .from(SERIES_VERSION)
+                                .join(SERIES)
+                                .on(SERIES.ID.eq(SERIES_VERSION.SERIES_ID))
+                                .where(
+                                        SERIES.NAME.eq(defined.series().key()),
+                                        SERIES_VERSION.VERSION.eq(
+                                                defined.series().version()))
+                                .fetchOne(SERIES_VERSION.DEFINITION));
+            case Effect.CodebookDefined defined ->
+                definition(
+                        "codebook " + defined.codebook().key() + ", version "
+                                + defined.codebook().version(),
+                        CodebookJson.write(defined.codebook()),
+                        dsl.select(CODEBOOK_VERSION.DEFINITION)
+                                .from(CODEBOOK_VERSION)
+                                .where(
+                                        CODEBOOK_VERSION.NAME.eq(
+                                                defined.codebook().key()),
+                                        CODEBOOK_VERSION.VERSION.eq(
+                                                defined.codebook().version()))
+                                .fetchOne(CODEBOOK_VERSION.DEFINITION));
+            case Effect.NamespaceDefined defined -> {}
             case Effect.Organising organising -> part(entry, organising);
             case Effect.RecordKept kept -> record(entry, kept.record());
-            case Effect.FileKept kept -> { }
-            case Effect.Skipped skipped -> lane(entry, skipped.lane()).ifPresent(lane -> lane.add(new Stretch(skipped.from(), skipped.to(), PositionState.SKIPPED, 0, 0, new Origin(entry.seq(), skipped.version(), skipped.particulars(), Optional.empty(), false, Optional.empty()))));
+            case Effect.FileKept kept -> {}
+            case Effect.Skipped skipped ->
+                lane(entry, skipped.lane())
+                        .ifPresent(lane -> lane.add(new Stretch(
+                                skipped.from(),
+                                skipped.to(),
+                                PositionState.SKIPPED,
+                                0,
+                                0,
+                                new Origin(
+                                        entry.seq(),
+                                        skipped.version(),
+                                        skipped.particulars(),
+                                        Optional.empty(),
+                                        false,
+                                        Optional.empty()))));
             case Effect.LaneOpened opened -> {
                 laneKeys.put(opened.lane(), opened.key());
                 lanes.put(opened.lane(), new LaneDigest());
             }
-            case Effect.Issued issued -> lane(entry, issued.lane()).ifPresent(lane -> {
-                for (int i = 0; i < Math.max(1, issued.texts().size()); i++) {
-                    Stretch stretch = issued.stretch(entry.seq(), i);
-                    if (issued.manner().formerly().isPresent()) lane.giveAgain(issued.manner().formerly().get(), stretch);
-                    else lane.add(stretch);
-                }
-            });
-            case Effect.Passed passed -> { }
+            case Effect.Issued issued ->
+                lane(entry, issued.lane()).ifPresent(lane -> {
+                    for (int i = 0; i < Math.max(1, issued.texts().size()); i++) {
+                        Stretch stretch = issued.stretch(entry.seq(), i);
+                        if (issued.manner().formerly().isPresent())
+                            lane.giveAgain(issued.manner().formerly().get(), stretch);
+                        else lane.add(stretch);
+                    }
+                });
+            case Effect.Passed passed -> {}
             case Effect.Settled settled -> {
-                lane(entry, settled.lane()).ifPresent(lane -> lane.settle(settled.from(), settled.to(), settled.was(), settled.since(), settled.now(), entry.seq()));
+                lane(entry, settled.lane())
+                        .ifPresent(lane -> lane.settle(
+                                settled.from(),
+                                settled.to(),
+                                settled.was(),
+                                settled.since(),
+                                settled.now(),
+                                entry.seq()));
                 if (settled.now().isVoid()) voids += settled.quantity();
             }
-            case Effect.Handed handed -> lane(entry, handed.lane()).ifPresent(lane -> lane.hand(handed.from(), handed.to(), handed.was(), entry.seq()));
+            case Effect.Handed handed ->
+                lane(entry, handed.lane())
+                        .ifPresent(lane -> lane.hand(handed.from(), handed.to(), handed.was(), entry.seq()));
             case Effect.Retired retired -> retirements++;
-            case Effect.ReferenceFreed freed -> { }
+            case Effect.ReferenceFreed freed -> {}
             case Effect.PeriodClosed closed -> periods.put(entry.seq(), closed);
             case Effect.PeriodReopened reopened -> periods.remove(reopened.closing());
         }
@@ -135,44 +188,76 @@ final class JournalWalk {
 
     /** Holds what the tables keep beside the positions against what the journal says. */
     void compareLife() {
-        Long held = dsl.select(DSL.coalesce(DSL.sum(VOIDED.LAST_POSITION.minus(VOIDED.FIRST_POSITION).plus(1L)), DSL.inline(0L)).cast(Long.class)).from(VOIDED).fetchSingle().value1();
-        if (held != voids) findings.add("the tables list " + held + " void positions, the journal made " + voids + " void");
+        Long held = dsl.select(DSL.coalesce(
+                                DSL.sum(VOIDED.LAST_POSITION
+                                        .minus(VOIDED.FIRST_POSITION)
+                                        .plus(1L)),
+                                DSL.inline(0L))
+                        .cast(Long.class))
+                .from(VOIDED)
+                .fetchSingle()
+                .value1();
+        if (held != voids)
+            findings.add("the tables list " + held + " void positions, the journal made " + voids + " void");
         long kept = dsl.fetchCount(RETIRED);
-        if (kept != retirements) findings.add("the tables keep " + kept + " retired identifiers, the journal retired " + retirements);
-        if (organisation.size() != parts) findings.add("the tables keep " + organisation.size() + " definitions of units, kinds, routes and accounts, the journal made " + parts);
+        if (kept != retirements)
+            findings.add("the tables keep " + kept + " retired identifiers, the journal retired " + retirements);
+        if (organisation.size() != parts)
+            findings.add("the tables keep " + organisation.size()
+                    + " definitions of units, kinds, routes and accounts, the journal made " + parts);
         compareRecords();
-        Map<Long, Period> closed = new StateQueries(dsl).closed().stream().collect(Collectors.toMap(LedgerState.Closed::closing, LedgerState.Closed::period));
+        Map<Long, Period> closed = new StateQueries(dsl)
+                .closed().stream().collect(Collectors.toMap(LedgerState.Closed::closing, LedgerState.Closed::period));
         periods.forEach((seq, period) -> {
-            if (!period.period().equals(closed.get(seq))) findings.add("the period that entry " + seq + " closed is another in the tables, or open");
+            if (!period.period().equals(closed.get(seq)))
+                findings.add("the period that entry " + seq + " closed is another in the tables, or open");
         });
-        closed.keySet().stream().filter(seq -> !periods.containsKey(seq)).forEach(seq -> findings.add("the tables hold a period closed by entry " + seq + ", the journal does not"));
+        closed.keySet().stream()
+                .filter(seq -> !periods.containsKey(seq))
+                .forEach(seq ->
+                        findings.add("the tables hold a period closed by entry " + seq + ", the journal does not"));
     }
 
     /** The periods that are closed, by the entry that closed them. */
-    Map<Long, Effect.PeriodClosed> periods() { return periods; }
+    Map<Long, Effect.PeriodClosed> periods() {
+        return periods;
+    }
 
     /** Of the organisation and its accounts: what the tables keep of it at this entry. */
     private void part(Entry entry, Effect.Organising organising) {
         OrganisationTables.Part written = OrganisationTables.Part.of(organising);
         parts++;
-        if (!organisation.at(entry.seq(), written.sort(), written.name()).equals(Optional.of(written))) findings.add("entry " + entry.seq() + ": the tables have the " + written.sort() + " ‘" + written.name() + "’ otherwise than the journal");
+        if (!organisation.at(entry.seq(), written.sort(), written.name()).equals(Optional.of(written)))
+            findings.add("entry " + entry.seq() + ": the tables have the " + written.sort() + " ‘" + written.name()
+                    + "’ otherwise than the journal");
     }
 
     private void record(Entry entry, KeptRecord record) {
         recordVersions++;
-        if (!records.content(record.id(), record.version()).equals(Optional.of(OrganisationJson.write(record)))) findings.add("entry " + entry.seq() + ": the tables have the record " + record.id() + " (" + record.number().text() + ") otherwise than the journal");
+        if (!records.content(record.id(), record.version()).equals(Optional.of(OrganisationJson.write(record))))
+            findings.add("entry " + entry.seq() + ": the tables have the record " + record.id() + " ("
+                    + record.number().text() + ") otherwise than the journal");
         if (record.deleted()) numbers.remove(record.id());
-        else numbers.put(record.id(), List.of(record.number().series(), record.number().text()));
+        else
+            numbers.put(
+                    record.id(),
+                    List.of(record.number().series(), record.number().text()));
     }
 
     /** Each record that stands has its number, and no other record has it. */
     private void compareRecords() {
-        if (records.versions() != recordVersions) findings.add("the tables keep " + records.versions() + " versions of records, the journal made " + recordVersions);
+        if (records.versions() != recordVersions)
+            findings.add("the tables keep " + records.versions() + " versions of records, the journal made "
+                    + recordVersions);
         var owners = new HashMap<List<String>, Long>();
         numbers.forEach((id, number) -> {
             Long other = owners.put(number, id);
-            if (other != null) findings.add("the records " + other + " and " + id + " have the same number, " + number.getLast() + " of " + number.getFirst());
-            if (!records.numbered(number.getFirst(), number.getLast()).equals(Optional.of(id))) findings.add("the record " + id + " is not found by its number, " + number.getLast() + " of " + number.getFirst());
+            if (other != null)
+                findings.add("the records " + other + " and " + id + " have the same number, " + number.getLast()
+                        + " of " + number.getFirst());
+            if (!records.numbered(number.getFirst(), number.getLast()).equals(Optional.of(id)))
+                findings.add("the record " + id + " is not found by its number, " + number.getLast() + " of "
+                        + number.getFirst());
         });
     }
 
@@ -182,7 +267,8 @@ final class JournalWalk {
 
     private Optional<LaneDigest> lane(Entry entry, int lane) {
         Optional<LaneDigest> known = Optional.ofNullable(lanes.get(lane));
-        if (known.isEmpty()) findings.add("entry " + entry.seq() + " takes from lane " + lane + ", which no entry opened");
+        if (known.isEmpty())
+            findings.add("entry " + entry.seq() + " takes from lane " + lane + ", which no entry opened");
         return known;
     }
 
@@ -193,31 +279,69 @@ final class JournalWalk {
             return;
         }
         Record row = rows.next();
-        boolean alike = row.get(ENTRY.SEQ) == entry.seq() && row.get(ENTRY.AT).toInstant(ZoneOffset.UTC).equals(entry.at()) && row.get(ACCOUNT.NAME).equals(entry.by())
-                && row.get(ENTRY.KIND) == entry.kind().ordinal() && entry.request().map(request -> alike(entry.by(), request, row)).orElse(row.get(ENTRY.DIGEST) == null);
+        boolean alike = row.get(ENTRY.SEQ) == entry.seq()
+                && row.get(ENTRY.AT).toInstant(ZoneOffset.UTC).equals(entry.at())
+                && row.get(ACCOUNT.NAME).equals(entry.by())
+                && row.get(ENTRY.KIND) == entry.kind().ordinal()
+                && entry.request()
+                        .map(request -> alike(entry.by(), request, row))
+                        .orElse(row.get(ENTRY.DIGEST) == null);
         if (alike) return;
         findings.add("entry " + entry.seq() + ": the tables say otherwise than the journal");
         rows = page(entry.seq() + 1).iterator();
     }
 
     private static boolean alike(String by, Entry.Request request, Record row) {
-        Optional<Particulars> particulars = Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE)).map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS))));
-        return request.particulars().equals(particulars) && Long.valueOf(request.quantity()).equals(row.get(ENTRY.QUANTITY)) && Objects.equals(request.reference().orElse(null), row.get(ENTRY.REFERENCE))
-                && Objects.equals(request.key().orElse(null), row.get(ENTRY.REQUEST_KEY)) && Objects.equals(request.key().map(key -> KeyMark.of(by, key)).orElse(null), row.get(ENTRY.KEY_MARK)) && request.digest().equals(row.get(ENTRY.DIGEST)) && Objects.equals(request.note().orElse(null), row.get(ENTRY.NOTE)) && request.purpose().equals(Purposes.read(row.get(ENTRY.PURPOSE)));
+        Optional<Particulars> particulars = Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE))
+                .map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS))));
+        return request.particulars().equals(particulars)
+                && Long.valueOf(request.quantity()).equals(row.get(ENTRY.QUANTITY))
+                && Objects.equals(request.reference().orElse(null), row.get(ENTRY.REFERENCE))
+                && Objects.equals(request.key().orElse(null), row.get(ENTRY.REQUEST_KEY))
+                && Objects.equals(request.key().map(key -> KeyMark.of(by, key)).orElse(null), row.get(ENTRY.KEY_MARK))
+                && request.digest().equals(row.get(ENTRY.DIGEST))
+                && Objects.equals(request.note().orElse(null), row.get(ENTRY.NOTE))
+                && request.purpose().equals(Purposes.read(row.get(ENTRY.PURPOSE)));
     }
 
     private List<? extends Record> page(long from) {
-        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.KEY_MARK, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.PURPOSE)
-                .from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).where(ENTRY.SEQ.ge(from)).orderBy(ENTRY.SEQ).limit(PAGE).fetch();
+        return dsl.select(
+                        ENTRY.SEQ,
+                        ENTRY.AT,
+                        ACCOUNT.NAME,
+                        ENTRY.KIND,
+                        ENTRY.BUSINESS_DATE,
+                        ENTRY.QUANTITY,
+                        ENTRY.REFERENCE,
+                        ENTRY.REQUEST_KEY,
+                        ENTRY.KEY_MARK,
+                        ENTRY.DIGEST,
+                        ENTRY.SPANS,
+                        ENTRY.FIELDS,
+                        ENTRY.NOTE,
+                        ENTRY.PURPOSE)
+                .from(ENTRY)
+                .join(ACCOUNT)
+                .on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID))
+                .where(ENTRY.SEQ.ge(from))
+                .orderBy(ENTRY.SEQ)
+                .limit(PAGE)
+                .fetch();
     }
 
-    long entries() { return entries; }
+    long entries() {
+        return entries;
+    }
 
-    Map<Integer, LaneDigest> lanes() { return lanes; }
+    Map<Integer, LaneDigest> lanes() {
+        return lanes;
+    }
 
     /** What a lane counts for, to be read behind its number. */
     String name(int lane) {
         LaneKey key = laneKeys.get(lane);
-        return key == null ? "" : " (series " + key.series() + (key.period().isEmpty() ? "" : ", " + key.period()) + ")";
+        return key == null
+                ? ""
+                : " (series " + key.series() + (key.period().isEmpty() ? "" : ", " + key.period()) + ")";
     }
 }

@@ -36,17 +36,29 @@ final class LaneWalk {
         Definitions.Lane lane = definitions.lane(id);
         var digest = new LaneDigest();
         explained.begin(lane, name(lane));
-        Set<Long> watched = dsl.select(WATCHED.LAST_POSITION).from(WATCHED).where(WATCHED.LANE_ID.eq(id)).fetchSet(WATCHED.LAST_POSITION);
+        Set<Long> watched = dsl.select(WATCHED.LAST_POSITION)
+                .from(WATCHED)
+                .where(WATCHED.LANE_ID.eq(id))
+                .fetchSet(WATCHED.LAST_POSITION);
         long expected = 0;
         long counted = 0;
         List<? extends Record> page;
         long after = -1;
         do {
-            page = dsl.selectFrom(ALLOCATION).where(ALLOCATION.LANE_ID.eq(id), ALLOCATION.LAST_POSITION.gt(after)).orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION).limit(PAGE).fetch();
+            page = dsl.selectFrom(ALLOCATION)
+                    .where(ALLOCATION.LANE_ID.eq(id), ALLOCATION.LAST_POSITION.gt(after))
+                    .orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION)
+                    .limit(PAGE)
+                    .fetch();
             for (Record row : page) {
                 Stretch stretch = Stretches.of(row);
                 place(lane, stretch, expected);
-                if (watched.remove(stretch.to()) != (stretch.state() == PositionState.HELD || stretch.state() == PositionState.RETURNED || stretch.origin().ahead())) findings.add(name(lane) + ", position " + stretch.from() + ": " + stretch.state().word() + ", which the writer is not told of, or told wrongly");
+                if (watched.remove(stretch.to())
+                        != (stretch.state() == PositionState.HELD
+                                || stretch.state() == PositionState.RETURNED
+                                || stretch.origin().ahead()))
+                    findings.add(name(lane) + ", position " + stretch.from() + ": "
+                            + stretch.state().word() + ", which the writer is not told of, or told wrongly");
                 if (stretch.state() == PositionState.SKIPPED) checkSkipped(lane, stretch);
                 else checkText(lane, stretch, row.get(ALLOCATION.TEXT_KEY));
                 digest.add(stretch);
@@ -57,20 +69,29 @@ final class LaneWalk {
             }
         } while (page.size() == PAGE);
         // Ahead of the counter only what was typed may stand.
-        if (expected < lane.next() || counted > lane.next()) findings.add(name(lane) + ": the counter stands at position " + lane.next() + ", the numbers end before " + Math.max(counted, expected < lane.next() ? expected : 0));
-        if (!watched.isEmpty()) findings.add(name(lane) + ": the writer is told of " + watched.size() + " positions that are not there");
+        if (expected < lane.next() || counted > lane.next())
+            findings.add(name(lane) + ": the counter stands at position " + lane.next() + ", the numbers end before "
+                    + Math.max(counted, expected < lane.next() ? expected : 0));
+        if (!watched.isEmpty())
+            findings.add(name(lane) + ": the writer is told of " + watched.size() + " positions that are not there");
         explained.end();
         return digest;
     }
 
     /** Below the counter nothing may be missing, and nowhere may anything stand twice. */
     private void place(Definitions.Lane lane, Stretch stretch, long expected) {
-        if (stretch.from() > expected && expected < lane.next()) findings.add(name(lane) + ": " + positions(expected, Math.min(stretch.from(), lane.next()) - 1) + " below the next one never given: a gap");
-        if (stretch.from() < expected || stretch.to() < stretch.from()) findings.add(name(lane) + ": " + positions(stretch.from(), Math.min(stretch.to(), expected - 1)) + " given twice");
+        if (stretch.from() > expected && expected < lane.next())
+            findings.add(name(lane) + ": " + positions(expected, Math.min(stretch.from(), lane.next()) - 1)
+                    + " below the next one never given: a gap");
+        if (stretch.from() < expected || stretch.to() < stretch.from())
+            findings.add(name(lane) + ": " + positions(stretch.from(), Math.min(stretch.to(), expected - 1))
+                    + " given twice");
     }
 
     /** What the lanes hold that is out of the ordinary, and why; how many positions there are in each state. */
-    Explained explained() { return explained; }
+    Explained explained() {
+        return explained;
+    }
 
     private void checkSkipped(Definitions.Lane lane, Stretch stretch) {
         Series series = definitions.version(lane.seriesId(), stretch.origin().version());
@@ -83,7 +104,9 @@ final class LaneWalk {
             if (last < position) break;
             position = last + 1;
         }
-        if (position <= stretch.to()) findings.add(name(lane) + ": " + positions(position, stretch.to()) + " passed over, though the definition does not skip the value: a gap");
+        if (position <= stretch.to())
+            findings.add(name(lane) + ": " + positions(position, stretch.to())
+                    + " passed over, though the definition does not skip the value: a gap");
     }
 
     private void checkText(Definitions.Lane lane, Stretch stretch, String filed) {
@@ -92,20 +115,30 @@ final class LaneWalk {
         long position = stretch.from();
         Series series = definitions.version(lane.seriesId(), stretch.origin().version());
         if (series.order().isSealed()) {
-            findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ cannot be proved, the secret of the series being away");
+            findings.add(name(lane) + ", position " + position + ": ‘" + text
+                    + "’ cannot be proved, the secret of the series being away");
             return;
         }
         Range range = series.range(lane.range()).orElseThrow();
         boolean inside = position < series.positions(range);
-        String rendered = inside ? series.render(range, stretch.origin().particulars(), position) : "nothing, being past the end of its range";
-        if (!rendered.equals(text)) findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ stands where its definition gives " + (inside ? "‘" + rendered + "’" : rendered));
+        String rendered = inside
+                ? series.render(range, stretch.origin().particulars(), position)
+                : "nothing, being past the end of its range";
+        if (!rendered.equals(text))
+            findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ stands where its definition gives "
+                    + (inside ? "‘" + rendered + "’" : rendered));
         // A mark that comes round again is filed under its key, its lane and its round.
-        String key = IdentifierKey.of(text) + (series.order().repeats() ? RoundKey.of(lane.id(), series.order().round(range, position)) : "");
-        if (!key.equals(filed)) findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ is filed under the wrong key");
+        String key = IdentifierKey.of(text)
+                + (series.order().repeats()
+                        ? RoundKey.of(lane.id(), series.order().round(range, position))
+                        : "");
+        if (!key.equals(filed))
+            findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ is filed under the wrong key");
     }
 
     private static String name(Definitions.Lane lane) {
-        return "series " + lane.series() + ", range " + lane.range() + (lane.period().isEmpty() ? "" : ", lane " + lane.period());
+        return "series " + lane.series() + ", range " + lane.range()
+                + (lane.period().isEmpty() ? "" : ", lane " + lane.period());
     }
 
     private static String positions(long from, long to) {

@@ -47,13 +47,27 @@ public final class CodebookJson {
         json.writeEndArray();
     }
 
-    public static Codebook read(String json) { return read(MAPPER.readTree(json)); }
+    public static Codebook read(String json) {
+        return read(MAPPER.readTree(json));
+    }
 
-    static Codebook read(JsonNode node) { return new Codebook(node.required("key").stringValue(), node.required("title").stringValue(), choices(node.get("choices")), node.required("version").intValue()); }
+    static Codebook read(JsonNode node) {
+        return new Codebook(
+                node.required("key").stringValue(),
+                node.required("title").stringValue(),
+                choices(node.get("choices")),
+                node.required("version").intValue());
+    }
 
     private static List<Choice> choices(JsonNode node) {
         var choices = new ArrayList<Choice>();
-        if (node != null) for (JsonNode each : node) choices.add(new Choice(each.required("name").stringValue(), each.required("code").stringValue(), each.has("retired"), choices(each.get("choices"))));
+        if (node != null)
+            for (JsonNode each : node)
+                choices.add(new Choice(
+                        each.required("name").stringValue(),
+                        each.required("code").stringValue(),
+                        each.has("retired"),
+                        choices(each.get("choices"))));
         return choices;
     }
 }

@@ -5,7 +5,9 @@ import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.util.List;
 
-/** The folder in which a journal keeps its segments: the few things it asks of a disk, so that a test can be a bad one. */
+/**
+ * The folder in which a journal keeps its segments: the few things it asks of a disk, so that a test can be a bad one.
+ */
 public interface Disk {
 
     /** The names of all files, in no order. */

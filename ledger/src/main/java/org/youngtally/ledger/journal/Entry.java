@@ -22,13 +22,38 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
 
     /** What sort of act it was; the words stand in the journal, the order in the store. */
     public enum Kind {
-        DEFINE("define"), ALLOCATE("allocate"), BLOCK("block"), HOLD("hold"), TYPE("type"), CONFIRM("confirm"), RELEASE("release"), LAPSE("lapse"), RETURN("return"), VOID("void"), USE("use"), SPLIT("split"), CLOSE("close"), REOPEN("reopen"), REMOVE("remove"), ACCESS("access"), SAVE("save"), CHANGE("change"), RENUMBER("renumber"), DELETE("delete"), SHARE("share"), FILL("fill");
+        DEFINE("define"),
+        ALLOCATE("allocate"),
+        BLOCK("block"),
+        HOLD("hold"),
+        TYPE("type"),
+        CONFIRM("confirm"),
+        RELEASE("release"),
+        LAPSE("lapse"),
+        RETURN("return"),
+        VOID("void"),
+        USE("use"),
+        SPLIT("split"),
+        CLOSE("close"),
+        REOPEN("reopen"),
+        REMOVE("remove"),
+        ACCESS("access"),
+        SAVE("save"),
+        CHANGE("change"),
+        RENUMBER("renumber"),
+        DELETE("delete"),
+        SHARE("share"),
+        FILL("fill");
 
         /** Whether it takes numbers by themselves, for no record that is kept here. */
-        public boolean takes() { return this == ALLOCATE || this == BLOCK || this == HOLD || this == TYPE; }
+        public boolean takes() {
+            return this == ALLOCATE || this == BLOCK || this == HOLD || this == TYPE;
+        }
 
         /** Whether it keeps or changes a record. */
-        public boolean keeps() { return this == SAVE || this == CHANGE || this == RENUMBER || this == DELETE || this == SHARE; }
+        public boolean keeps() {
+            return this == SAVE || this == CHANGE || this == RENUMBER || this == DELETE || this == SHARE;
+        }
 
         private final String word;
 
@@ -36,7 +61,9 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
             this.word = word;
         }
 
-        public String word() { return word; }
+        public String word() {
+            return word;
+        }
 
         static Kind of(String word) {
             for (Kind kind : values()) if (kind.word.equals(word)) return kind;
@@ -53,5 +80,13 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
      * @param note why, or for whom
      * @param purpose the kind and unit that the numbers are for
      */
-    public record Request(Optional<String> series, Optional<Particulars> particulars, long quantity, Optional<String> reference, Optional<String> key, String digest, Optional<String> note, Purpose purpose) {}
+    public record Request(
+            Optional<String> series,
+            Optional<Particulars> particulars,
+            long quantity,
+            Optional<String> reference,
+            Optional<String> key,
+            String digest,
+            Optional<String> note,
+            Purpose purpose) {}
 }

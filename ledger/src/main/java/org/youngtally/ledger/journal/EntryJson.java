@@ -67,9 +67,7 @@ final class EntryJson {
         FieldsJson.write(particulars.fields(), json);
     }
 
-    /**
-     * @param said what the entry says that its numbers were taken for
-     */
+    /** @param said what the entry says that its numbers were taken for */
     private static void write(Effect effect, Optional<Particulars> said, JsonGenerator json) {
         json.writeStartObject();
         switch (effect) {
@@ -151,7 +149,8 @@ final class EntryJson {
             case Effect.KindDefined defined -> json.writePOJOProperty("kind", OrganisationJson.node(defined.kind()));
             case Effect.RouteDefined defined -> json.writePOJOProperty("route", OrganisationJson.node(defined.route()));
             case Effect.RouteRemoved removed -> json.writeStringProperty("removes", removed.route());
-            case Effect.AccountChanged changed -> json.writePOJOProperty("account", OrganisationJson.node(changed.account()));
+            case Effect.AccountChanged changed ->
+                json.writePOJOProperty("account", OrganisationJson.node(changed.account()));
             case Effect.RecordKept kept -> json.writePOJOProperty("record", OrganisationJson.node(kept.record()));
             case Effect.FileKept kept -> {
                 json.writeStringProperty("keeps", kept.file().name());
@@ -167,23 +166,41 @@ final class EntryJson {
 
     static Entry read(byte[] line) {
         JsonNode node = MAPPER.readTree(line);
-        Optional<Entry.Request> request = Optional.ofNullable(node.get("digest")).map(digest -> new Entry.Request(text(node, "series"), particulars(node), node.has("quantity") ? node.get("quantity").longValue() : 1, text(node, "reference"), text(node, "key"), digest.stringValue(), text(node, "note"), new Purpose(text(node, "kind"), text(node, "unit"))));
+        Optional<Entry.Request> request = Optional.ofNullable(node.get("digest"))
+                .map(digest -> new Entry.Request(
+                        text(node, "series"),
+                        particulars(node),
+                        node.has("quantity") ? node.get("quantity").longValue() : 1,
+                        text(node, "reference"),
+                        text(node, "key"),
+                        digest.stringValue(),
+                        text(node, "note"),
+                        new Purpose(text(node, "kind"), text(node, "unit"))));
         var effects = new ArrayList<Effect>();
-        for (JsonNode effect : node.required("effects")) effects.add(effect(effect, request.flatMap(Entry.Request::particulars)));
-        return new Entry(node.required("seq").longValue(), Instant.parse(node.required("at").stringValue()), node.required("by").stringValue(), Entry.Kind.of(node.required("act").stringValue()), request, effects);
+        for (JsonNode effect : node.required("effects"))
+            effects.add(effect(effect, request.flatMap(Entry.Request::particulars)));
+        return new Entry(
+                node.required("seq").longValue(),
+                Instant.parse(node.required("at").stringValue()),
+                node.required("by").stringValue(),
+                Entry.Kind.of(node.required("act").stringValue()),
+                request,
+                effects);
     }
 
-    private static Optional<Particulars> particulars(JsonNode node) { return text(node, "date").map(date -> new Particulars(LocalDate.parse(date), FieldsJson.read(node.get("fields")))); }
+    private static Optional<Particulars> particulars(JsonNode node) {
+        return text(node, "date")
+                .map(date -> new Particulars(LocalDate.parse(date), FieldsJson.read(node.get("fields"))));
+    }
 
     private static Optional<String> text(JsonNode node, String name) {
         return Optional.ofNullable(node.get(name)).map(JsonNode::stringValue);
     }
 
-    /**
-     * @param said what the entry says that its numbers were taken for; an effect can say otherwise
-     */
+    /** @param said what the entry says that its numbers were taken for; an effect can say otherwise */
     private static Effect effect(JsonNode node, Optional<Particulars> said) {
-        if (node.has("record")) return new Effect.RecordKept(OrganisationJson.read(node.get("record"), KeptRecord.class));
+        if (node.has("record"))
+            return new Effect.RecordKept(OrganisationJson.read(node.get("record"), KeptRecord.class));
         Optional<Particulars> particulars = particulars(node).or(() -> said);
         if (node.has("defines")) return new Effect.Defined(SeriesJson.read(node.get("defines")));
         if (node.has("codebook")) return new Effect.CodebookDefined(CodebookJson.read(node.get("codebook")));
@@ -191,23 +208,78 @@ final class EntryJson {
         if (node.has("unit")) return new Effect.UnitDefined(OrganisationJson.read(node.get("unit"), Unit.class));
         if (node.has("kind")) return new Effect.KindDefined(OrganisationJson.read(node.get("kind"), Kind.class));
         if (node.has("route")) return new Effect.RouteDefined(OrganisationJson.read(node.get("route"), Route.class));
-        if (node.has("removes")) return new Effect.RouteRemoved(node.get("removes").stringValue());
-        if (node.has("account")) return new Effect.AccountChanged(OrganisationJson.read(node.get("account"), Account.class));
-        if (node.has("skips")) return new Effect.Skipped(node.get("skips").intValue(), node.required("from").longValue(), node.required("to").longValue(), node.required("version").intValue(), particulars.orElseThrow());
-        if (node.has("passes")) return new Effect.Passed(node.get("passes").intValue(), node.required("from").longValue(), node.required("to").longValue());
-        if (node.has("settles")) return new Effect.Settled(node.get("settles").intValue(), node.required("from").longValue(), node.required("to").longValue(), PositionState.of(node.required("was").stringValue()), node.has("since") ? node.get("since").longValue() : 0, PositionState.of(node.required("now").stringValue()), node.required("first").stringValue(), node.required("last").stringValue());
-        if (node.has("hands")) return new Effect.Handed(node.get("hands").intValue(), node.required("from").longValue(), node.required("to").longValue(), node.required("was").longValue());
-        if (node.has("retires")) return new Effect.Retired(node.get("retires").intValue(), node.required("position").longValue(), LifeJson.origin(node));
-        if (node.has("frees")) return new Effect.ReferenceFreed(node.required("series").stringValue(), node.get("frees").stringValue(), node.required("seq").longValue());
+        if (node.has("removes"))
+            return new Effect.RouteRemoved(node.get("removes").stringValue());
+        if (node.has("account"))
+            return new Effect.AccountChanged(OrganisationJson.read(node.get("account"), Account.class));
+        if (node.has("skips"))
+            return new Effect.Skipped(
+                    node.get("skips").intValue(),
+                    node.required("from").longValue(),
+                    node.required("to").longValue(),
+                    node.required("version").intValue(),
+                    particulars.orElseThrow());
+        if (node.has("passes"))
+            return new Effect.Passed(
+                    node.get("passes").intValue(),
+                    node.required("from").longValue(),
+                    node.required("to").longValue());
+        if (node.has("settles"))
+            return new Effect.Settled(
+                    node.get("settles").intValue(),
+                    node.required("from").longValue(),
+                    node.required("to").longValue(),
+                    PositionState.of(node.required("was").stringValue()),
+                    node.has("since") ? node.get("since").longValue() : 0,
+                    PositionState.of(node.required("now").stringValue()),
+                    node.required("first").stringValue(),
+                    node.required("last").stringValue());
+        if (node.has("hands"))
+            return new Effect.Handed(
+                    node.get("hands").intValue(),
+                    node.required("from").longValue(),
+                    node.required("to").longValue(),
+                    node.required("was").longValue());
+        if (node.has("retires"))
+            return new Effect.Retired(
+                    node.get("retires").intValue(), node.required("position").longValue(), LifeJson.origin(node));
+        if (node.has("frees"))
+            return new Effect.ReferenceFreed(
+                    node.required("series").stringValue(),
+                    node.get("frees").stringValue(),
+                    node.required("seq").longValue());
         if (node.has("closes")) return LifeJson.closed(node);
-        if (node.has("reopens")) return new Effect.PeriodReopened(node.get("reopens").longValue());
-        if (node.has("keeps")) return new Effect.FileKept(new KeptFile(node.get("keeps").stringValue(), node.required("text").stringValue()));
-        if (node.has("opens")) return new Effect.LaneOpened(node.get("opens").intValue(), new LaneKey(node.required("series").stringValue(), node.required("range").intValue(), node.required("period").stringValue()));
+        if (node.has("reopens"))
+            return new Effect.PeriodReopened(node.get("reopens").longValue());
+        if (node.has("keeps"))
+            return new Effect.FileKept(new KeptFile(
+                    node.get("keeps").stringValue(), node.required("text").stringValue()));
+        if (node.has("opens"))
+            return new Effect.LaneOpened(
+                    node.get("opens").intValue(),
+                    new LaneKey(
+                            node.required("series").stringValue(),
+                            node.required("range").intValue(),
+                            node.required("period").stringValue()));
         List<String> texts = new ArrayList<>();
         if (node.has("texts")) for (JsonNode text : node.get("texts")) texts.add(text.stringValue());
         long from = node.required("from").longValue();
-        return new Effect.Issued(node.required("lane").intValue(), from, node.has("to") ? node.get("to").longValue() : from, node.required("version").intValue(), particulars.orElseThrow(), node.has("round") ? node.get("round").longValue() : 0, texts, LifeJson.manner(node));
+        return new Effect.Issued(
+                node.required("lane").intValue(),
+                from,
+                node.has("to") ? node.get("to").longValue() : from,
+                node.required("version").intValue(),
+                particulars.orElseThrow(),
+                node.has("round") ? node.get("round").longValue() : 0,
+                texts,
+                LifeJson.manner(node));
     }
 
-    private static Namespace namespace(JsonNode node) { return new Namespace(node.required("key").stringValue(), node.required("title").stringValue(), node.required("repeats").booleanValue(), node.required("version").intValue()); }
+    private static Namespace namespace(JsonNode node) {
+        return new Namespace(
+                node.required("key").stringValue(),
+                node.required("title").stringValue(),
+                node.required("repeats").booleanValue(),
+                node.required("version").intValue());
+    }
 }

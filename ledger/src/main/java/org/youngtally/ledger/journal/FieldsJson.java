@@ -14,7 +14,9 @@ public final class FieldsJson {
     private FieldsJson() {}
 
     /** Null where there are no fields. */
-    public static String write(SortedMap<String, String> fields) { return fields.isEmpty() ? null : MAPPER.writeValueAsString(fields); }
+    public static String write(SortedMap<String, String> fields) {
+        return fields.isEmpty() ? null : MAPPER.writeValueAsString(fields);
+    }
 
     static void write(SortedMap<String, String> fields, JsonGenerator json) {
         if (fields.isEmpty()) return;
@@ -24,11 +26,15 @@ public final class FieldsJson {
     }
 
     /** No fields where the text is null. */
-    public static SortedMap<String, String> read(String json) { return read(json == null ? null : MAPPER.readTree(json)); }
+    public static SortedMap<String, String> read(String json) {
+        return read(json == null ? null : MAPPER.readTree(json));
+    }
 
     static SortedMap<String, String> read(JsonNode node) {
         var fields = new TreeMap<String, String>();
-        if (node != null) for (var field : node.properties()) fields.put(field.getKey(), field.getValue().stringValue());
+        if (node != null)
+            for (var field : node.properties())
+                fields.put(field.getKey(), field.getValue().stringValue());
         return fields;
     }
 }

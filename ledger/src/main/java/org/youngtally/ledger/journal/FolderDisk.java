@@ -60,7 +60,9 @@ public record FolderDisk(Path folder) implements Disk {
 
     private record RealFile(FileChannel channel) implements AppendFile {
         @Override
-        public long size() throws IOException { return channel.size(); }
+        public long size() throws IOException {
+            return channel.size();
+        }
 
         @Override
         public void append(ByteBuffer bytes) throws IOException {
@@ -68,7 +70,9 @@ public record FolderDisk(Path folder) implements Disk {
         }
 
         @Override
-        public void force() throws IOException { channel.force(false); }
+        public void force() throws IOException {
+            channel.force(false);
+        }
 
         @Override
         public void truncate(long size) throws IOException {
@@ -78,6 +82,8 @@ public record FolderDisk(Path folder) implements Disk {
         }
 
         @Override
-        public void close() throws IOException { channel.close(); }
+        public void close() throws IOException {
+            channel.close();
+        }
     }
 }

@@ -8,8 +8,8 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * The append-only history of every act, on disk before any act is answered. Files of one JSON object a line, each line chained
- * to the one before by its hash. Used by one thread at a time, except {@link #read}.
+ * The append-only history of every act, on disk before any act is answered. Files of one JSON object a line, each line
+ * chained to the one before by its hash. Used by one thread at a time, except {@link #read}.
  */
 public final class Journal implements AutoCloseable {
     /** At which size a segment is followed by a new one. */
@@ -35,13 +35,18 @@ public final class Journal implements AutoCloseable {
      * Opens a journal, proves it from its first line to its last, and drops an unfinished end.
      *
      * @param known an entry that is known to have been answered, by its sequence number; 0 where none is
-     * @throws JournalBroken where an entry that was answered is missing or not what was written; the files are left as they are
+     * @throws JournalBroken where an entry that was answered is missing or not what was written; the files are left as
+     *     they are
      */
     public static Journal open(Disk disk, long known) throws IOException, JournalBroken {
         List<String> segments = Segment.sorted(disk.names());
         Scan.Result found = Scan.of(disk, segments);
         if (found.head().seq() < known)
-            throw new JournalBroken(segments.isEmpty() ? "the journal is gone, while entries up to " + known + " were written" : "the journal ends at entry " + found.head().seq() + ", while entries up to " + known + " were written");
+            throw new JournalBroken(
+                    segments.isEmpty()
+                            ? "the journal is gone, while entries up to " + known + " were written"
+                            : "the journal ends at entry " + found.head().seq() + ", while entries up to " + known
+                                    + " were written");
         if (found.segment() == null) {
             for (String segment : segments) disk.remove(segment);
             return new Journal(disk, null, Head.EMPTY, 0, 0);
@@ -50,19 +55,24 @@ public final class Journal implements AutoCloseable {
         Disk.AppendFile file = disk.append(found.segment());
         long dropped = file.size() - found.offset();
         if (dropped > 0) file.truncate(found.offset());
-        // A process that died may have left its last batch in the system's memory only; from here on it is answered for.
+        // A process that died may have left its last batch in the system's memory only; from here on it is answered
+        // for.
         file.force();
         return new Journal(disk, file, found.head(), found.offset(), dropped);
     }
 
-    public Head head() { return head; }
+    public Head head() {
+        return head;
+    }
 
     /** How many bytes of an unfinished end were dropped when it was opened. */
-    public long dropped() { return dropped; }
+    public long dropped() {
+        return dropped;
+    }
 
     /**
-     * Appends entries as one batch and returns when they are on disk. After an exception the batch may or may not be there;
-     * {@link #forgetUnforced} settles it.
+     * Appends entries as one batch and returns when they are on disk. After an exception the batch may or may not be
+     * there; {@link #forgetUnforced} settles it.
      */
     public void append(List<Entry> batch) throws IOException {
         if (file == null || forced >= SEGMENT_BYTES) startSegment();
@@ -70,7 +80,8 @@ public final class Journal implements AutoCloseable {
         Head last = head;
         for (int i = 0; i < batch.size(); i++) {
             Entry entry = batch.get(i);
-            if (entry.seq() != last.seq() + 1) throw new IllegalStateException("entry " + entry.seq() + " cannot follow " + last.seq());
+            if (entry.seq() != last.seq() + 1)
+                throw new IllegalStateException("entry " + entry.seq() + " cannot follow " + last.seq());
             last = Line.write(entry, i == batch.size() - 1 ? batch.size() : 0, last.hash(), bytes, sha256);
         }
         file.append(ByteBuffer.wrap(bytes.toByteArray()));
@@ -87,7 +98,10 @@ public final class Journal implements AutoCloseable {
         forced = 0;
     }
 
-    /** Takes away what a failed append may have left. When this returns, that batch is not in the journal and never will be. */
+    /**
+     * Takes away what a failed append may have left. When this returns, that batch is not in the journal and never will
+     * be.
+     */
     public void forgetUnforced() throws IOException {
         if (file != null) file.truncate(forced);
     }
@@ -111,10 +125,19 @@ public final class Journal implements AutoCloseable {
             if (allBefore) continue;
             if (last == null) last = Segment.firstSeq(segments.get(i)) == 1 ? Head.EMPTY : null;
             try (var lines = new LineReader(disk.read(segments.get(i)))) {
-                for (byte[] bytes = lines.next(); bytes != null && (last == null || last.seq() < to); bytes = lines.next()) {
+                for (byte[] bytes = lines.next();
+                        bytes != null && (last == null || last.seq() < to);
+                        bytes = lines.next()) {
                     Optional<Line> line = Line.of(bytes);
-                    boolean good = line.isPresent() && (last == null ? line.get().seq() == Segment.firstSeq(segments.get(i)) : line.get().seq() == last.seq() + 1 && line.get().follows(last.hash(), sha256));
-                    if (!good) throw new JournalBroken("segment " + segments.get(i) + ", entry " + (last == null ? Segment.firstSeq(segments.get(i)) : last.seq() + 1) + ": the line is not what was written");
+                    boolean good = line.isPresent()
+                            && (last == null
+                                    ? line.get().seq() == Segment.firstSeq(segments.get(i))
+                                    : line.get().seq() == last.seq() + 1
+                                            && line.get().follows(last.hash(), sha256));
+                    if (!good)
+                        throw new JournalBroken("segment " + segments.get(i) + ", entry "
+                                + (last == null ? Segment.firstSeq(segments.get(i)) : last.seq() + 1)
+                                + ": the line is not what was written");
                     last = line.get().head();
                     if (last.seq() > after) reader.take(line.get().entry(), last);
                 }
@@ -124,7 +147,10 @@ public final class Journal implements AutoCloseable {
         if (reached < to) throw new JournalBroken("the journal ends at entry " + reached + ", before " + to);
     }
 
-    /** The head as it was at a sequence number, by the hash that its line states; absent where the journal does not reach. */
+    /**
+     * The head as it was at a sequence number, by the hash that its line states; absent where the journal does not
+     * reach.
+     */
     public static Optional<Head> headAt(Disk disk, long seq) throws IOException {
         if (seq == 0) return Optional.of(Head.EMPTY);
         List<String> segments = Segment.sorted(disk.names());
@@ -133,7 +159,8 @@ public final class Journal implements AutoCloseable {
             try (var lines = new LineReader(disk.read(segments.get(i)))) {
                 for (byte[] bytes = lines.next(); bytes != null; bytes = lines.next()) {
                     Optional<Line> line = Line.of(bytes);
-                    if (line.isPresent() && line.get().seq() == seq) return Optional.of(line.get().head());
+                    if (line.isPresent() && line.get().seq() == seq)
+                        return Optional.of(line.get().head());
                 }
             }
             return Optional.empty();

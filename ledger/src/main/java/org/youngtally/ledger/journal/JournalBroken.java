@@ -4,5 +4,7 @@ package org.youngtally.ledger.journal;
 public final class JournalBroken extends Exception {
     private static final long serialVersionUID = 1L;
 
-    public JournalBroken(String message) { super(message); }
+    public JournalBroken(String message) {
+        super(message);
+    }
 }

@@ -49,18 +49,36 @@ public final class LifeJson {
     }
 
     static Origin origin(JsonNode node) {
-        return new Origin(node.required("seq").longValue(), node.required("version").intValue(), new Particulars(LocalDate.parse(node.required("date").stringValue()), FieldsJson.read(node.get("fields"))), until(node), node.has("ahead"), Optional.ofNullable(node.get("text")).map(JsonNode::stringValue));
+        return new Origin(
+                node.required("seq").longValue(),
+                node.required("version").intValue(),
+                new Particulars(
+                        LocalDate.parse(node.required("date").stringValue()), FieldsJson.read(node.get("fields"))),
+                until(node),
+                node.has("ahead"),
+                Optional.ofNullable(node.get("text")).map(JsonNode::stringValue));
     }
 
-    private static Optional<Instant> until(JsonNode node) { return Optional.ofNullable(node.get("until")).map(until -> Instant.parse(until.stringValue())); }
+    private static Optional<Instant> until(JsonNode node) {
+        return Optional.ofNullable(node.get("until")).map(until -> Instant.parse(until.stringValue()));
+    }
 
     static Manner manner(JsonNode node) {
         if (!node.has("until") && !node.has("ahead") && !node.has("formerly")) return Manner.USUAL;
-        return new Manner(until(node), node.has("ahead"), Optional.ofNullable(node.get("formerly")).map(LifeJson::stretch));
+        return new Manner(
+                until(node),
+                node.has("ahead"),
+                Optional.ofNullable(node.get("formerly")).map(LifeJson::stretch));
     }
 
     private static Stretch stretch(JsonNode node) {
-        return new Stretch(node.required("from").longValue(), node.required("to").longValue(), PositionState.of(node.required("state").stringValue()), node.has("changed") ? node.get("changed").longValue() : 0, node.has("block") ? node.get("block").longValue() : 0, origin(node));
+        return new Stretch(
+                node.required("from").longValue(),
+                node.required("to").longValue(),
+                PositionState.of(node.required("state").stringValue()),
+                node.has("changed") ? node.get("changed").longValue() : 0,
+                node.has("block") ? node.get("block").longValue() : 0,
+                origin(node));
     }
 
     static void write(Effect.PeriodClosed closed, JsonGenerator json) {
@@ -97,18 +115,37 @@ public final class LifeJson {
         return out.toString();
     }
 
-    public static List<LaneTotal> totals(String json) { return totals(MAPPER.readTree(json)); }
+    public static List<LaneTotal> totals(String json) {
+        return totals(MAPPER.readTree(json));
+    }
 
     private static List<LaneTotal> totals(JsonNode node) {
         var totals = new ArrayList<LaneTotal>();
-        for (JsonNode total : node) totals.add(new LaneTotal(new LaneKey(total.required("series").stringValue(), total.required("range").intValue(), total.required("period").stringValue()),
-                Optional.ofNullable(total.get("first")).map(JsonNode::stringValue), Optional.ofNullable(total.get("last")).map(JsonNode::stringValue), total.required("issued").longValue(), total.required("voids").longValue()));
+        for (JsonNode total : node)
+            totals.add(new LaneTotal(
+                    new LaneKey(
+                            total.required("series").stringValue(),
+                            total.required("range").intValue(),
+                            total.required("period").stringValue()),
+                    Optional.ofNullable(total.get("first")).map(JsonNode::stringValue),
+                    Optional.ofNullable(total.get("last")).map(JsonNode::stringValue),
+                    total.required("issued").longValue(),
+                    total.required("voids").longValue()));
         return totals;
     }
 
     static Effect.PeriodClosed closed(JsonNode node) {
         String word = node.get("closes").stringValue();
-        Period.Scope scope = Arrays.stream(Period.Scope.values()).filter(each -> each.word().equals(word)).findFirst().orElseThrow(() -> new IllegalArgumentException("‘" + word + "’ is not closed"));
-        return new Effect.PeriodClosed(new Period(scope, node.required("name").stringValue(), LocalDate.parse(node.required("from").stringValue()), LocalDate.parse(node.required("to").stringValue())), totals(node.required("totals")));
+        Period.Scope scope = Arrays.stream(Period.Scope.values())
+                .filter(each -> each.word().equals(word))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("‘" + word + "’ is not closed"));
+        return new Effect.PeriodClosed(
+                new Period(
+                        scope,
+                        node.required("name").stringValue(),
+                        LocalDate.parse(node.required("from").stringValue()),
+                        LocalDate.parse(node.required("to").stringValue())),
+                totals(node.required("totals")));
     }
 }

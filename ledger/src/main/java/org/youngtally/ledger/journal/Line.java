@@ -9,9 +9,9 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * One line of the journal: a JSON object whose last property is {@code hash}, the SHA-256 of the line before's hash (as its 64
- * digits) followed by the bytes of this line before {@code ,"hash":}. The last line of a batch says in {@code batch} how
- * many lines were forced to disk together.
+ * One line of the journal: a JSON object whose last property is {@code hash}, the SHA-256 of the line before's hash (as
+ * its 64 digits) followed by the bytes of this line before {@code ,"hash":}. The last line of a batch says in
+ * {@code batch} how many lines were forced to disk together.
  *
  * @param seq the entry's sequence number
  * @param batch how many lines the batch had that this line ends; 0 inside a batch
@@ -24,6 +24,7 @@ record Line(long seq, int batch, byte[] bytes) {
     private static final int TAIL = HASH.length + DIGITS + 2;
     /** The most that {@code ,"batch":123456789} takes. */
     private static final int LONGEST_BATCH = 19;
+
     private static final Pattern BATCH = Pattern.compile(",\"batch\":([0-9]{1,9})$");
 
     /** Writes an entry as the line that follows {@code previous}, and returns its head. */
@@ -49,7 +50,11 @@ record Line(long seq, int batch, byte[] bytes) {
     /** Takes the bytes for a line if they have a line's shape; what is in it is not looked at. */
     static Optional<Line> of(byte[] bytes) {
         int tail = bytes.length - TAIL;
-        if (tail <= START.length || !startsWith(bytes, 0, START) || !startsWith(bytes, tail, HASH) || bytes[bytes.length - 2] != '"' || bytes[bytes.length - 1] != '}') return Optional.empty();
+        if (tail <= START.length
+                || !startsWith(bytes, 0, START)
+                || !startsWith(bytes, tail, HASH)
+                || bytes[bytes.length - 2] != '"'
+                || bytes[bytes.length - 1] != '}') return Optional.empty();
         long seq = 0;
         int at = START.length;
         for (; bytes[at] >= '0' && bytes[at] <= '9' && at < START.length + 18; at++) seq = seq * 10 + bytes[at] - '0';
@@ -81,7 +86,11 @@ record Line(long seq, int batch, byte[] bytes) {
         return HexFormat.of().formatHex(sha256.digest()).equals(hash());
     }
 
-    Head head() { return new Head(seq, hash()); }
+    Head head() {
+        return new Head(seq, hash());
+    }
 
-    Entry entry() { return EntryJson.read(bytes); }
+    Entry entry() {
+        return EntryJson.read(bytes);
+    }
 }

@@ -45,8 +45,12 @@ final class LineReader implements AutoCloseable {
     }
 
     /** Where the line that was read last ended, its line feed included, in bytes from the start. */
-    long offset() { return offset; }
+    long offset() {
+        return offset;
+    }
 
     @Override
-    public void close() throws IOException { in.close(); }
+    public void close() throws IOException {
+        in.close();
+    }
 }

@@ -12,27 +12,52 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.cfg.DateTimeFeature;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Units, kinds, routes, accounts and records as JSON: each property under the name of its component, absent ones left out. */
+/**
+ * Units, kinds, routes, accounts and records as JSON: each property under the name of its component, absent ones left
+ * out.
+ */
 public final class OrganisationJson {
-    private static final JsonMapper MAPPER = JsonMapper.builder().changeDefaultPropertyInclusion(usual -> usual.withValueInclusion(JsonInclude.Include.NON_ABSENT)).disable(DateTimeFeature.WRITE_DATES_AS_TIMESTAMPS).enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+    private static final JsonMapper MAPPER = JsonMapper.builder()
+            .changeDefaultPropertyInclusion(usual -> usual.withValueInclusion(JsonInclude.Include.NON_ABSENT))
+            .disable(DateTimeFeature.WRITE_DATES_AS_TIMESTAMPS)
+            .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
             // What a type tells besides its components is no part of it.
-            .changeDefaultVisibility(visible -> visible.withFieldVisibility(JsonAutoDetect.Visibility.ANY).withGetterVisibility(JsonAutoDetect.Visibility.NONE).withIsGetterVisibility(JsonAutoDetect.Visibility.NONE)).build();
+            .changeDefaultVisibility(visible -> visible.withFieldVisibility(JsonAutoDetect.Visibility.ANY)
+                    .withGetterVisibility(JsonAutoDetect.Visibility.NONE)
+                    .withIsGetterVisibility(JsonAutoDetect.Visibility.NONE))
+            .build();
 
     private OrganisationJson() {}
 
-    public static String write(Object part) { return MAPPER.writeValueAsString(part); }
+    public static String write(Object part) {
+        return MAPPER.writeValueAsString(part);
+    }
 
-    static JsonNode node(Object part) { return MAPPER.valueToTree(part); }
+    static JsonNode node(Object part) {
+        return MAPPER.valueToTree(part);
+    }
 
-    public static Unit unit(String json) { return MAPPER.readValue(json, Unit.class); }
+    public static Unit unit(String json) {
+        return MAPPER.readValue(json, Unit.class);
+    }
 
-    public static Kind kind(String json) { return MAPPER.readValue(json, Kind.class); }
+    public static Kind kind(String json) {
+        return MAPPER.readValue(json, Kind.class);
+    }
 
-    public static Route route(String json) { return MAPPER.readValue(json, Route.class); }
+    public static Route route(String json) {
+        return MAPPER.readValue(json, Route.class);
+    }
 
-    public static Account account(String json) { return MAPPER.readValue(json, Account.class); }
+    public static Account account(String json) {
+        return MAPPER.readValue(json, Account.class);
+    }
 
-    public static KeptRecord record(String json) { return MAPPER.readValue(json, KeptRecord.class); }
+    public static KeptRecord record(String json) {
+        return MAPPER.readValue(json, KeptRecord.class);
+    }
 
-    static <T> T read(JsonNode node, Class<T> type) { return MAPPER.treeToValue(node, type); }
+    static <T> T read(JsonNode node, Class<T> type) {
+        return MAPPER.treeToValue(node, type);
+    }
 }

@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * Reads a whole journal at start: proves the chain, finds the last whole batch, and tells an unfinished end, which was never
- * answered and may be dropped, from a break in what was answered.
+ * Reads a whole journal at start: proves the chain, finds the last whole batch, and tells an unfinished end, which was
+ * never answered and may be dropped, from a break in what was answered.
  */
 final class Scan {
     private final MessageDigest sha256 = Sha256.fresh();
@@ -19,6 +19,7 @@ final class Scan {
     private long wholeOffset;
     /** After a break: the line before, to recognise a run of lines that still hang together. */
     private Line strayLine;
+
     private int strayRun;
 
     /**
@@ -37,8 +38,11 @@ final class Scan {
     private Result scan(Disk disk, List<String> segments) throws IOException, JournalBroken {
         for (String segment : segments) {
             if (breakage == null && Segment.firstSeq(segment) != wholeHead.seq() + 1) {
-                if (inBatch > 0 || Segment.firstSeq(segment) <= wholeHead.seq() + 1) breakage = "segment " + segment + " does not follow entry " + wholeHead.seq();
-                else throw new JournalBroken("the entries from " + (wholeHead.seq() + 1) + " to " + (Segment.firstSeq(segment) - 1) + " are missing: no segment holds them");
+                if (inBatch > 0 || Segment.firstSeq(segment) <= wholeHead.seq() + 1)
+                    breakage = "segment " + segment + " does not follow entry " + wholeHead.seq();
+                else
+                    throw new JournalBroken("the entries from " + (wholeHead.seq() + 1) + " to "
+                            + (Segment.firstSeq(segment) - 1) + " are missing: no segment holds them");
             }
             try (var lines = new LineReader(disk.read(segment))) {
                 for (byte[] bytes = lines.next(); bytes != null; bytes = lines.next()) {
@@ -60,7 +64,9 @@ final class Scan {
         head = line.get().head();
         inBatch++;
         if (line.get().batch() == 0) return;
-        if (line.get().batch() != inBatch) throw new JournalBroken("segment " + segment + ", entry " + head.seq() + ": the batch has " + inBatch + " lines instead of " + line.get().batch());
+        if (line.get().batch() != inBatch)
+            throw new JournalBroken("segment " + segment + ", entry " + head.seq() + ": the batch has " + inBatch
+                    + " lines instead of " + line.get().batch());
         inBatch = 0;
         wholeHead = head;
         wholeSegment = segment;
@@ -68,8 +74,8 @@ final class Scan {
     }
 
     /**
-     * A break inside the last batch is an unfinished write. It is a break in what was answered where a later batch is whole, for
-     * a batch is only written once the one before is on disk.
+     * A break inside the last batch is an unfinished write. It is a break in what was answered where a later batch is
+     * whole, for a batch is only written once the one before is on disk.
      */
     private void afterBreak(Optional<Line> line, String segment) throws JournalBroken {
         if (line.isEmpty()) {
@@ -81,7 +87,9 @@ final class Scan {
         strayRun = linked ? strayRun + 1 : 1;
         strayLine = now;
         boolean startsAfterTheBreak = now.batch() > 0 && now.seq() - now.batch() > head.seq();
-        // The first line of a run cannot be checked, so it takes the batch's other lines, or one line more, to vouch for it.
-        if (startsAfterTheBreak && (now.batch() == 1 || strayRun >= now.batch())) throw new JournalBroken(breakage + "; whole entries follow it in " + segment + " up to " + now.seq());
+        // The first line of a run cannot be checked, so it takes the batch's other lines, or one line more, to vouch
+        // for it.
+        if (startsAfterTheBreak && (now.batch() == 1 || strayRun >= now.batch()))
+            throw new JournalBroken(breakage + "; whole entries follow it in " + segment + " up to " + now.seq());
     }
 }

@@ -21,8 +21,9 @@ import org.youngtally.core.series.Series;
 import org.youngtally.ledger.journal.FolderDisk;
 
 /**
- * The secret of a data folder, from which the key of each scattered series is derived (HMAC-SHA-256 over the series' key). It stands
- * in a file that its owner alone can read, and nowhere else: neither the journal nor the tables hold it, nor is it ever exported.
+ * The secret of a data folder, from which the key of each scattered series is derived (HMAC-SHA-256 over the series'
+ * key). It stands in a file that its owner alone can read, and nowhere else: neither the journal nor the tables hold
+ * it, nor is it ever exported.
  */
 public final class Secrets {
     private static final int BYTES = 32;
@@ -35,7 +36,9 @@ public final class Secrets {
         this.file = file;
     }
 
-    public static Secrets in(Path folder) { return new Secrets(folder.resolve(NAME)); }
+    public static Secrets in(Path folder) {
+        return new Secrets(folder.resolve(NAME));
+    }
 
     /** The key of a series that is being defined. The secret is made when it is first needed. */
     public synchronized Scatter of(String series) {
@@ -47,13 +50,17 @@ public final class Secrets {
         }
     }
 
-    /** A series as it was read back, with its key if it is scattered and the secret is the one that it was defined with. */
+    /**
+     * A series as it was read back, with its key if it is scattered and the secret is the one that it was defined with.
+     */
     public synchronized Series unsealed(Series series) {
         if (!series.order().isSealed()) return series;
         try {
             if (!isThere()) return series;
             Scatter scatter = derived(series.key());
-            return scatter.mark().equals(series.order().scatter().orElseThrow().mark()) ? series.withScatter(scatter) : series;
+            return scatter.mark().equals(series.order().scatter().orElseThrow().mark())
+                    ? series.withScatter(scatter)
+                    : series;
         } catch (IOException e) {
             throw new UncheckedIOException("the secret cannot be read from " + file, e);
         }
@@ -65,7 +72,9 @@ public final class Secrets {
         if (!secrets.isThere()) secrets.write(secret);
     }
 
-    private boolean isThere() { return secret != null || Files.exists(file); }
+    private boolean isThere() {
+        return secret != null || Files.exists(file);
+    }
 
     private void make() throws IOException {
         byte[] fresh = new byte[BYTES];
@@ -75,13 +84,18 @@ public final class Secrets {
 
     private void write(byte[] fresh) throws IOException {
         boolean posix = FileSystems.getDefault().supportedFileAttributeViews().contains("posix");
-        FileAttribute<?>[] owner = posix ? new FileAttribute<?>[] {PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------"))} : new FileAttribute<?>[0];
+        FileAttribute<?>[] owner = posix
+                ? new FileAttribute<?>[] {
+                    PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------"))
+                }
+                : new FileAttribute<?>[0];
         // Written beside and moved into place, so that half a secret is never taken for one.
         Path beside = file.resolveSibling(NAME + ".new");
         Files.deleteIfExists(beside);
         Files.createFile(beside, owner);
         try (FileChannel channel = FileChannel.open(beside, StandardOpenOption.WRITE)) {
-            channel.write(ByteBuffer.wrap((HexFormat.of().formatHex(fresh) + "\n").getBytes(StandardCharsets.US_ASCII)));
+            channel.write(
+                    ByteBuffer.wrap((HexFormat.of().formatHex(fresh) + "\n").getBytes(StandardCharsets.US_ASCII)));
             channel.force(true);
         }
         Files.move(beside, file);

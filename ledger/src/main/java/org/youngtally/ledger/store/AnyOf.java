@@ -11,8 +11,8 @@ import org.jooq.DSLContext;
 import org.jooq.Query;
 
 /**
- * A question about any of several values, rendered once for each power of two of them: a shorter list is filled up with its first
- * one. Rendering it for each batch took a sixth of the writer's time.
+ * A question about any of several values, rendered once for each power of two of them: a shorter list is filled up with
+ * its first one. Rendering it for each batch took a sixth of the writer's time.
  */
 final class AnyOf<V> {
     private final DSLContext dsl;
@@ -35,6 +35,8 @@ final class AnyOf<V> {
         int size = Integer.highestOneBit(Math.max(1, given.length * 2 - 1));
         Object[] filled = Arrays.copyOf(given, size);
         Arrays.fill(filled, given.length, size, given[0]);
-        return bySize.computeIfAbsent(size, wanted -> new Prepared(dsl, question.apply(Collections.nCopies(wanted, sample)))).ask(filled, reader);
+        return bySize.computeIfAbsent(
+                        size, wanted -> new Prepared(dsl, question.apply(Collections.nCopies(wanted, sample))))
+                .ask(filled, reader);
     }
 }

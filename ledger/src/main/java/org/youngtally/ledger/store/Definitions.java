@@ -15,7 +15,12 @@ import org.youngtally.ledger.journal.SeriesJson;
 
 /** Versions of series and the lanes they stand behind, each read once per question. */
 public final class Definitions {
-    private static final Ready LANE_BY_ID = new Ready(dsl -> dsl.select(LANE.SERIES_ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(LANE.ID.eq(0)));
+    private static final Ready LANE_BY_ID =
+            new Ready(dsl -> dsl.select(LANE.SERIES_ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION)
+                    .from(LANE)
+                    .join(SERIES)
+                    .on(SERIES.ID.eq(LANE.SERIES_ID))
+                    .where(LANE.ID.eq(0)));
 
     private final DSLContext dsl;
     private final Map<List<Integer>, Series> versions;
@@ -27,26 +32,39 @@ public final class Definitions {
         this.versions = Store.versions(dsl);
     }
 
-    /**
-     * @param seriesId the row id of the series
-     */
+    /** @param seriesId the row id of the series */
     public record Lane(int id, int seriesId, String series, int range, String period, long next) {}
 
     public Lane lane(int id) {
         return lanes.computeIfAbsent(id, wanted -> {
             Record row = LANE_BY_ID.ask(dsl, wanted).getFirst();
-            return new Lane(wanted, row.get(LANE.SERIES_ID), row.get(SERIES.NAME), row.get(LANE.RANGE_ID), row.get(LANE.PERIOD), row.get(LANE.NEXT_POSITION));
+            return new Lane(
+                    wanted,
+                    row.get(LANE.SERIES_ID),
+                    row.get(SERIES.NAME),
+                    row.get(LANE.RANGE_ID),
+                    row.get(LANE.PERIOD),
+                    row.get(LANE.NEXT_POSITION));
         });
     }
 
     public Series version(int seriesId, int version) {
-        return versions.computeIfAbsent(List.of(seriesId, version), wanted -> dsl.select(SERIES_VERSION.DEFINITION).from(SERIES_VERSION).where(SERIES_VERSION.SERIES_ID.eq(seriesId), SERIES_VERSION.VERSION.eq(version))
+        return versions.computeIfAbsent(List.of(seriesId, version), wanted -> dsl.select(SERIES_VERSION.DEFINITION)
+                .from(SERIES_VERSION)
+                .where(SERIES_VERSION.SERIES_ID.eq(seriesId), SERIES_VERSION.VERSION.eq(version))
                 .fetchSingle(row -> Store.secrets(dsl).unsealed(SeriesJson.read(row.value1()))));
     }
 
     /** The newest version of a series. */
     private Series newest(int seriesId) {
-        return newest.computeIfAbsent(seriesId, wanted -> version(wanted, dsl.select(SERIES.VERSION).from(SERIES).where(SERIES.ID.eq(wanted)).fetchSingle(SERIES.VERSION)));
+        return newest.computeIfAbsent(
+                seriesId,
+                wanted -> version(
+                        wanted,
+                        dsl.select(SERIES.VERSION)
+                                .from(SERIES)
+                                .where(SERIES.ID.eq(wanted))
+                                .fetchSingle(SERIES.VERSION)));
     }
 
     /** The identifier at a position of a lane that was used. Every version renders it alike. */

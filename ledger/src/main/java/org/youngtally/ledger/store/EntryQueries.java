@@ -21,7 +21,6 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.SelectOnConditionStep;
-import org.jooq.impl.DSL;
 import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Purpose;
@@ -50,13 +49,43 @@ public final class EntryQueries {
      * @param particulars null for an act without a business date
      * @param quantity 0 for an act that takes no numbers
      */
-    public record Row(long seq, Instant at, String by, Entry.Kind kind, Optional<String> series, Optional<Particulars> particulars, long quantity, Optional<String> reference, Optional<String> key, Optional<String> note, Optional<PositionState> state, Optional<String> first, Optional<String> last, List<Span> spans, Purpose purpose) {}
+    public record Row(
+            long seq,
+            Instant at,
+            String by,
+            Entry.Kind kind,
+            Optional<String> series,
+            Optional<Particulars> particulars,
+            long quantity,
+            Optional<String> reference,
+            Optional<String> key,
+            Optional<String> note,
+            Optional<PositionState> state,
+            Optional<String> first,
+            Optional<String> last,
+            List<Span> spans,
+            Purpose purpose) {}
 
     /** An entry as it will stand in the tables, for one on numbers that were given or on a period. */
     public static Row of(Entry entry) {
         Entry.Request request = entry.request().orElseThrow();
         Mention mention = Mention.of(entry);
-        return new Row(entry.seq(), entry.at(), entry.by(), entry.kind(), request.series(), request.particulars(), request.quantity(), request.reference(), request.key(), request.note(), mention.state(), mention.first(), mention.last(), Spans.of(entry), request.purpose());
+        return new Row(
+                entry.seq(),
+                entry.at(),
+                entry.by(),
+                entry.kind(),
+                request.series(),
+                request.particulars(),
+                request.quantity(),
+                request.reference(),
+                request.key(),
+                request.note(),
+                mention.state(),
+                mention.first(),
+                mention.last(),
+                Spans.of(entry),
+                request.purpose());
     }
 
     public Optional<Row> at(long seq) {
@@ -72,37 +101,73 @@ public final class EntryQueries {
     public List<Row> page(Optional<? extends Collection<String>> series, long before, int most) {
         Condition wanted = ENTRY.SEQ.lt(before);
         if (series.isPresent()) {
-            List<Integer> ids = dsl.select(SERIES.ID).from(SERIES).where(SERIES.NAME.in(series.get())).fetch(SERIES.ID);
+            List<Integer> ids = dsl.select(SERIES.ID)
+                    .from(SERIES)
+                    .where(SERIES.NAME.in(series.get()))
+                    .fetch(SERIES.ID);
             // Definitions concern a series too, but stand in no column of the entry: one act may define many.
-            wanted = wanted.and(ENTRY.SEQ.in(dsl.select(ENTRY.SEQ).from(ENTRY).where(ENTRY.SERIES_ID.in(ids), ENTRY.SEQ.lt(before)).orderBy(ENTRY.SEQ.desc()).limit(most)
-                    .union(dsl.select(FILLING_SERIES.SEQ).from(FILLING_SERIES).where(FILLING_SERIES.SERIES_ID.in(ids), FILLING_SERIES.SEQ.lt(before)))
-                    .union(dsl.select(SERIES_VERSION.SEQ).from(SERIES_VERSION).where(SERIES_VERSION.SERIES_ID.in(ids), SERIES_VERSION.SEQ.lt(before)))));
+            wanted = wanted.and(ENTRY.SEQ.in(dsl.select(ENTRY.SEQ)
+                    .from(ENTRY)
+                    .where(ENTRY.SERIES_ID.in(ids), ENTRY.SEQ.lt(before))
+                    .orderBy(ENTRY.SEQ.desc())
+                    .limit(most)
+                    .union(dsl.select(FILLING_SERIES.SEQ)
+                            .from(FILLING_SERIES)
+                            .where(FILLING_SERIES.SERIES_ID.in(ids), FILLING_SERIES.SEQ.lt(before)))
+                    .union(dsl.select(SERIES_VERSION.SEQ)
+                            .from(SERIES_VERSION)
+                            .where(SERIES_VERSION.SERIES_ID.in(ids), SERIES_VERSION.SEQ.lt(before)))));
         }
         return rows(dsl).where(wanted).orderBy(ENTRY.SEQ.desc()).limit(most).fetch(EntryQueries::row);
     }
 
     /** What an entry defined or took away: the keys of codebooks and series, others behind their sort. */
     public List<String> defined(long seq) {
-        var keys = new ArrayList<>(dsl.select(CODEBOOK_VERSION.NAME).from(CODEBOOK_VERSION).where(CODEBOOK_VERSION.SEQ.eq(seq)).orderBy(CODEBOOK_VERSION.NAME).fetch(CODEBOOK_VERSION.NAME));
-        keys.addAll(dsl.select(SERIES.NAME).from(SERIES_VERSION).join(SERIES).on(SERIES.ID.eq(SERIES_VERSION.SERIES_ID)).where(SERIES_VERSION.SEQ.eq(seq)).orderBy(SERIES.ID).fetch(SERIES.NAME));
+        var keys = new ArrayList<>(dsl.select(CODEBOOK_VERSION.NAME)
+                .from(CODEBOOK_VERSION)
+                .where(CODEBOOK_VERSION.SEQ.eq(seq))
+                .orderBy(CODEBOOK_VERSION.NAME)
+                .fetch(CODEBOOK_VERSION.NAME));
+        keys.addAll(dsl.select(SERIES.NAME)
+                .from(SERIES_VERSION)
+                .join(SERIES)
+                .on(SERIES.ID.eq(SERIES_VERSION.SERIES_ID))
+                .where(SERIES_VERSION.SEQ.eq(seq))
+                .orderBy(SERIES.ID)
+                .fetch(SERIES.NAME));
         keys.addAll(new OrganisationTables(dsl).defined(seq));
         return keys;
     }
 
     /** The identifiers that a table was filled with, in the order of its rows. */
     public List<String> filled(Row row) {
-        return texts(row, Spans.read(dsl.select(TABLE_FILLING.SPANS).from(TABLE_FILLING).where(TABLE_FILLING.SEQ.eq(row.seq())).fetchSingle().value1()));
+        return texts(
+                row,
+                Spans.read(dsl.select(TABLE_FILLING.SPANS)
+                        .from(TABLE_FILLING)
+                        .where(TABLE_FILLING.SEQ.eq(row.seq()))
+                        .fetchSingle()
+                        .value1()));
     }
 
     /** The identifiers that an entry took, as it took them; of each block the first and the last. */
-    public List<String> texts(Row row) { return texts(row, row.spans()); }
+    public List<String> texts(Row row) {
+        return texts(row, row.spans());
+    }
 
     private List<String> texts(Row row, List<Span> spans) {
         var texts = new ArrayList<String>();
         for (Span span : spans) {
             List<Stretch> stretches = Stretches.between(dsl, span.lane(), span.from(), span.to());
-            if (row.kind() == Entry.Kind.BLOCK) texts.addAll(List.of(text(row, span.lane(), stretches.getFirst(), span.from()), text(row, span.lane(), stretches.getLast(), span.to())));
-            else for (Stretch stretch : stretches) for (long position = Math.max(span.from(), stretch.from()); position <= Math.min(span.to(), stretch.to()); position++) texts.add(text(row, span.lane(), stretch, position));
+            if (row.kind() == Entry.Kind.BLOCK)
+                texts.addAll(List.of(
+                        text(row, span.lane(), stretches.getFirst(), span.from()),
+                        text(row, span.lane(), stretches.getLast(), span.to())));
+            else
+                for (Stretch stretch : stretches)
+                    for (long position = Math.max(span.from(), stretch.from());
+                            position <= Math.min(span.to(), stretch.to());
+                            position++) texts.add(text(row, span.lane(), stretch, position));
         }
         return texts;
     }
@@ -113,49 +178,115 @@ public final class EntryQueries {
      * @param among of these series alone; only a table has others
      */
     public List<String> ends(Row row, Predicate<String> among) {
-        if (row.first().isPresent()) return List.of(row.first().get(), row.last().orElseThrow());
-        List<Span> spans = row.series().isPresent() ? row.spans() : row.spans().stream().filter(span -> among.test(definitions.lane(span.lane()).series())).toList();
+        if (row.first().isPresent())
+            return List.of(row.first().get(), row.last().orElseThrow());
+        List<Span> spans = row.series().isPresent()
+                ? row.spans()
+                : row.spans().stream()
+                        .filter(span -> among.test(definitions.lane(span.lane()).series()))
+                        .toList();
         if (spans.isEmpty()) return List.of();
         Span first = spans.getFirst();
         Span last = spans.getLast();
         return List.of(text(row, first.lane(), first.from()), text(row, last.lane(), last.to()));
     }
 
-    /** The business date of an entry, or that of the last number that it took of a series where its numbers have several. */
+    /**
+     * The business date of an entry, or that of the last number that it took of a series where its numbers have
+     * several.
+     */
     public LocalDate date(Row row, String series) {
         return row.particulars().map(Particulars::date).orElseGet(() -> {
-            Span last = row.spans().stream().filter(span -> definitions.lane(span.lane()).series().equals(series)).reduce((before, after) -> after).orElseThrow();
-            return Stretches.between(dsl, last.lane(), last.to(), last.to()).getFirst().origin().particulars().date();
+            Span last = row.spans().stream()
+                    .filter(span -> definitions.lane(span.lane()).series().equals(series))
+                    .reduce((before, after) -> after)
+                    .orElseThrow();
+            return Stretches.between(dsl, last.lane(), last.to(), last.to())
+                    .getFirst()
+                    .origin()
+                    .particulars()
+                    .date();
         });
     }
 
-    private String text(Row row, int lane, long position) { return text(row, lane, Stretches.between(dsl, lane, position, position).getFirst(), position); }
+    private String text(Row row, int lane, long position) {
+        return text(row, lane, Stretches.between(dsl, lane, position, position).getFirst(), position);
+    }
 
-    /** As it stands at the position, or as it was before that was given anew: what a pattern writes for given particulars never changes once a number was given. */
+    /**
+     * As it stands at the position, or as it was before that was given anew: what a pattern writes for given
+     * particulars never changes once a number was given.
+     */
     private String text(Row row, int lane, Stretch there, long position) {
         Origin origin = there.origin();
-        return origin.text().filter(text -> origin.seq() == row.seq()).orElseGet(() -> definitions.render(lane, row.particulars().orElse(origin.particulars()), position));
+        return origin.text()
+                .filter(text -> origin.seq() == row.seq())
+                .orElseGet(() -> definitions.render(lane, row.particulars().orElse(origin.particulars()), position));
     }
 
     /** When the numbers that an entry took lapse, if they were held. */
     public Optional<Instant> until(Row row) {
         if (row.kind() != Entry.Kind.HOLD) return Optional.empty();
         Span span = row.spans().getFirst();
-        return Stretches.between(dsl, span.lane(), span.from(), span.from()).getFirst().origin().until();
+        return Stretches.between(dsl, span.lane(), span.from(), span.from())
+                .getFirst()
+                .origin()
+                .until();
     }
 
     /** How many of the numbers that an entry took are still what it made of them. */
     public long standing(Row row) {
-        return row.spans().stream().flatMap(span -> Stretches.between(dsl, span.lane(), span.from(), span.to()).stream().filter(stretch -> stretch.origin().seq() == row.seq() && stretch.state().isLive()).map(stretch -> stretch.between(span.from(), span.to()))).mapToLong(Stretch::quantity).sum();
+        return row.spans().stream()
+                .flatMap(span -> Stretches.between(dsl, span.lane(), span.from(), span.to()).stream()
+                        .filter(stretch -> stretch.origin().seq() == row.seq()
+                                && stretch.state().isLive())
+                        .map(stretch -> stretch.between(span.from(), span.to())))
+                .mapToLong(Stretch::quantity)
+                .sum();
     }
 
     private static SelectOnConditionStep<? extends Record> rows(DSLContext dsl) {
-        return dsl.select(ENTRY.SEQ, ENTRY.AT, ACCOUNT.NAME, ENTRY.KIND, SERIES.NAME, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT, ENTRY.PURPOSE)
-                .from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).leftJoin(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID));
+        return dsl.select(
+                        ENTRY.SEQ,
+                        ENTRY.AT,
+                        ACCOUNT.NAME,
+                        ENTRY.KIND,
+                        SERIES.NAME,
+                        ENTRY.BUSINESS_DATE,
+                        ENTRY.QUANTITY,
+                        ENTRY.REFERENCE,
+                        ENTRY.REQUEST_KEY,
+                        ENTRY.SPANS,
+                        ENTRY.FIELDS,
+                        ENTRY.NOTE,
+                        ENTRY.STATE,
+                        ENTRY.FIRST_TEXT,
+                        ENTRY.LAST_TEXT,
+                        ENTRY.PURPOSE)
+                .from(ENTRY)
+                .join(ACCOUNT)
+                .on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID))
+                .leftJoin(SERIES)
+                .on(SERIES.ID.eq(ENTRY.SERIES_ID));
     }
 
     private static Row row(Record row) {
-        return new Row(row.get(ENTRY.SEQ), row.get(ENTRY.AT).toInstant(ZoneOffset.UTC), row.get(ACCOUNT.NAME), Entry.Kind.values()[row.get(ENTRY.KIND)], Optional.ofNullable(row.get(SERIES.NAME)), Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE)).map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS)))),
-                Objects.requireNonNullElse(row.get(ENTRY.QUANTITY), 0L), Optional.ofNullable(row.get(ENTRY.REFERENCE)), Optional.ofNullable(row.get(ENTRY.REQUEST_KEY)), Optional.ofNullable(row.get(ENTRY.NOTE)), Optional.ofNullable(row.get(ENTRY.STATE)).map(PositionState::of), Optional.ofNullable(row.get(ENTRY.FIRST_TEXT)), Optional.ofNullable(row.get(ENTRY.LAST_TEXT)), Spans.read(row.get(ENTRY.SPANS)), Purposes.read(row.get(ENTRY.PURPOSE)));
+        return new Row(
+                row.get(ENTRY.SEQ),
+                row.get(ENTRY.AT).toInstant(ZoneOffset.UTC),
+                row.get(ACCOUNT.NAME),
+                Entry.Kind.values()[row.get(ENTRY.KIND)],
+                Optional.ofNullable(row.get(SERIES.NAME)),
+                Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE))
+                        .map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS)))),
+                Objects.requireNonNullElse(row.get(ENTRY.QUANTITY), 0L),
+                Optional.ofNullable(row.get(ENTRY.REFERENCE)),
+                Optional.ofNullable(row.get(ENTRY.REQUEST_KEY)),
+                Optional.ofNullable(row.get(ENTRY.NOTE)),
+                Optional.ofNullable(row.get(ENTRY.STATE)).map(PositionState::of),
+                Optional.ofNullable(row.get(ENTRY.FIRST_TEXT)),
+                Optional.ofNullable(row.get(ENTRY.LAST_TEXT)),
+                Spans.read(row.get(ENTRY.SPANS)),
+                Purposes.read(row.get(ENTRY.PURPOSE)));
     }
 }

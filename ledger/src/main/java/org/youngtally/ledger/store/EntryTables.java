@@ -44,8 +44,8 @@ import org.youngtally.ledger.journal.FieldsJson;
 import org.youngtally.ledger.journal.SeriesJson;
 
 /**
- * Writes entries into the tables. The one piece of code that does, for new acts and for those replayed from the journal; it
- * depends on nothing but the entries in their order.
+ * Writes entries into the tables. The one piece of code that does, for new acts and for those replayed from the
+ * journal; it depends on nothing but the entries in their order.
  */
 final class EntryTables {
     private record SeriesRow(int id, int namespace) {}
@@ -70,20 +70,81 @@ final class EntryTables {
 
     EntryTables(DSLContext dsl) {
         this.dsl = dsl;
-        newLane = new Insertion(dsl, LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.SKIPPED);
-        newEntry = new Insertion(dsl, ENTRY, ENTRY.SEQ, ENTRY.AT, ENTRY.ACCOUNT_ID, ENTRY.KIND, ENTRY.SERIES_ID, ENTRY.BUSINESS_DATE, ENTRY.QUANTITY, ENTRY.REFERENCE, ENTRY.REQUEST_KEY, ENTRY.DIGEST, ENTRY.SPANS, ENTRY.FIELDS, ENTRY.NOTE, ENTRY.STATE, ENTRY.FIRST_TEXT, ENTRY.LAST_TEXT, ENTRY.PURPOSE, ENTRY.KEY_MARK);
+        newLane = new Insertion(
+                dsl, LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.SKIPPED);
+        newEntry = new Insertion(
+                dsl,
+                ENTRY,
+                ENTRY.SEQ,
+                ENTRY.AT,
+                ENTRY.ACCOUNT_ID,
+                ENTRY.KIND,
+                ENTRY.SERIES_ID,
+                ENTRY.BUSINESS_DATE,
+                ENTRY.QUANTITY,
+                ENTRY.REFERENCE,
+                ENTRY.REQUEST_KEY,
+                ENTRY.DIGEST,
+                ENTRY.SPANS,
+                ENTRY.FIELDS,
+                ENTRY.NOTE,
+                ENTRY.STATE,
+                ENTRY.FIRST_TEXT,
+                ENTRY.LAST_TEXT,
+                ENTRY.PURPOSE,
+                ENTRY.KEY_MARK);
         life = new LifeTables(dsl);
         organisation = new OrganisationTables(dsl);
         records = new RecordTables(dsl);
-        free = new Prepared(dsl, dsl.deleteFrom(LIVE_REFERENCE).where(LIVE_REFERENCE.REFERENCE.eq((String) null), LIVE_REFERENCE.SERIES_ID.eq((Integer) null), LIVE_REFERENCE.SEQ.eq((Long) null)));
-        newReference = new Insertion(dsl, LIVE_REFERENCE, LIVE_REFERENCE.REFERENCE, LIVE_REFERENCE.SERIES_ID, LIVE_REFERENCE.SEQ);
-        newAllocation = new Insertion(dsl, ALLOCATION, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.TEXT, ALLOCATION.TEXT_KEY, ALLOCATION.NAMESPACE_ID, ALLOCATION.FIELDS, ALLOCATION.BLOCK_SEQ, ALLOCATION.HELD_UNTIL, ALLOCATION.AHEAD);
-        newBlock = new Insertion(dsl, BLOCK_STRETCH, BLOCK_STRETCH.BLOCK_SEQ, BLOCK_STRETCH.LANE_ID, BLOCK_STRETCH.FIRST_POSITION, BLOCK_STRETCH.LAST_POSITION, BLOCK_STRETCH.SERIES_ID, BLOCK_STRETCH.VERSION, BLOCK_STRETCH.BUSINESS_DATE, BLOCK_STRETCH.FIELDS);
+        free = new Prepared(
+                dsl,
+                dsl.deleteFrom(LIVE_REFERENCE)
+                        .where(
+                                LIVE_REFERENCE.REFERENCE.eq((String) null),
+                                LIVE_REFERENCE.SERIES_ID.eq((Integer) null),
+                                LIVE_REFERENCE.SEQ.eq((Long) null)));
+        newReference = new Insertion(
+                dsl, LIVE_REFERENCE, LIVE_REFERENCE.REFERENCE, LIVE_REFERENCE.SERIES_ID, LIVE_REFERENCE.SEQ);
+        newAllocation = new Insertion(
+                dsl,
+                ALLOCATION,
+                ALLOCATION.LANE_ID,
+                ALLOCATION.FIRST_POSITION,
+                ALLOCATION.LAST_POSITION,
+                ALLOCATION.STATE,
+                ALLOCATION.SEQ,
+                ALLOCATION.VERSION,
+                ALLOCATION.BUSINESS_DATE,
+                ALLOCATION.TEXT,
+                ALLOCATION.TEXT_KEY,
+                ALLOCATION.NAMESPACE_ID,
+                ALLOCATION.FIELDS,
+                ALLOCATION.BLOCK_SEQ,
+                ALLOCATION.HELD_UNTIL,
+                ALLOCATION.AHEAD);
+        newBlock = new Insertion(
+                dsl,
+                BLOCK_STRETCH,
+                BLOCK_STRETCH.BLOCK_SEQ,
+                BLOCK_STRETCH.LANE_ID,
+                BLOCK_STRETCH.FIRST_POSITION,
+                BLOCK_STRETCH.LAST_POSITION,
+                BLOCK_STRETCH.SERIES_ID,
+                BLOCK_STRETCH.VERSION,
+                BLOCK_STRETCH.BUSINESS_DATE,
+                BLOCK_STRETCH.FIELDS);
         newWatched = new Insertion(dsl, WATCHED, WATCHED.LANE_ID, WATCHED.LAST_POSITION);
         newFilling = new Insertion(dsl, TABLE_FILLING, TABLE_FILLING.SEQ, TABLE_FILLING.SPANS);
         newFillingSeries = new Insertion(dsl, FILLING_SERIES, FILLING_SERIES.SERIES_ID, FILLING_SERIES.SEQ);
         Field<LocalDate> date = DSL.val((LocalDate) null, LANE.LATEST_DATE);
-        counter = new Prepared(dsl, dsl.update(LANE).set(LANE.NEXT_POSITION, (Long) null).set(LANE.LATEST_DATE, DSL.greatest(DSL.coalesce(LANE.LATEST_DATE, date), date)).set(LANE.NEWEST_SEQ, (Long) null).set(LANE.SKIPPED, LANE.SKIPPED.plus(DSL.val((Long) null, LANE.SKIPPED))).where(LANE.ID.eq((Integer) null)));
+        counter = new Prepared(
+                dsl,
+                dsl.update(LANE)
+                        .set(LANE.NEXT_POSITION, (Long) null)
+                        .set(LANE.LATEST_DATE, DSL.greatest(DSL.coalesce(LANE.LATEST_DATE, date), date))
+                        .set(LANE.NEWEST_SEQ, (Long) null)
+                        .set(LANE.SKIPPED, LANE.SKIPPED.plus(DSL.val((Long) null, LANE.SKIPPED)))
+                        .where(LANE.ID.eq((Integer) null)));
     }
 
     /** Drops what was remembered of rows that a rollback took away. */
@@ -94,9 +155,7 @@ final class EntryTables {
         records.forget();
     }
 
-    /**
-     * @param progress is told how many of the numbers that they give are written
-     */
+    /** @param progress is told how many of the numbers that they give are written */
     void write(List<Entry> entries, LongConsumer progress) {
         var batch = new Batch(progress);
         for (Entry entry : entries) {
@@ -106,26 +165,50 @@ final class EntryTables {
                         batch.flush();
                         define(entry, defined.series());
                     }
-                    case Effect.CodebookDefined defined -> dsl.insertInto(CODEBOOK_VERSION).values(defined.codebook().key(), defined.codebook().version(), entry.seq(), CodebookJson.write(defined.codebook())).execute();
+                    case Effect.CodebookDefined defined ->
+                        dsl.insertInto(CODEBOOK_VERSION)
+                                .values(
+                                        defined.codebook().key(),
+                                        defined.codebook().version(),
+                                        entry.seq(),
+                                        CodebookJson.write(defined.codebook()))
+                                .execute();
                     case Effect.NamespaceDefined defined -> define(entry, defined.namespace());
                     case Effect.Skipped skipped -> batch.skip(entry, skipped);
                     case Effect.Organising organising -> {
-                        organisation.write(entry.seq(), entry.effects().indexOf(organising), OrganisationTables.Part.of(organising));
+                        organisation.write(
+                                entry.seq(),
+                                entry.effects().indexOf(organising),
+                                OrganisationTables.Part.of(organising));
                         if (organising instanceof Effect.KindDefined defined) {
                             batch.flush();
                             records.define(defined.kind());
                         }
                     }
-                    case Effect.RecordKept kept when kept.record().version() == 1 -> records.add(entry.seq(), kept.record(), series(kept.record().number().series()).id());
+                    case Effect.RecordKept kept
+                    when kept.record().version() == 1 ->
+                        records.add(
+                                entry.seq(),
+                                kept.record(),
+                                series(kept.record().number().series()).id());
                     case Effect.RecordKept kept -> {
                         // What it was known by can be another's later in the batch.
                         batch.flush();
-                        records.change(entry.seq(), kept.record(), series(kept.record().number().series()).id());
+                        records.change(
+                                entry.seq(),
+                                kept.record(),
+                                series(kept.record().number().series()).id());
                     }
                     case Effect.FileKept kept -> keep(entry, kept.file());
                     case Effect.LaneOpened opened -> batch.open(opened);
                     case Effect.Issued issued when issued.isCounted() -> batch.issue(entry, issued);
-                    case Effect.Issued issued when issued.manner().formerly().isPresent() -> batch.then(() -> life.giveAgain(entry, issued, keyed(issued), series(laneSeries(issued.lane())).namespace()));
+                    case Effect.Issued issued
+                    when issued.manner().formerly().isPresent() ->
+                        batch.then(() -> life.giveAgain(
+                                entry,
+                                issued,
+                                keyed(issued),
+                                series(laneSeries(issued.lane())).namespace()));
                     case Effect.Issued issued -> {
                         batch.issueAhead(entry, issued);
                         batch.then(() -> life.used(entry, issued));
@@ -146,24 +229,44 @@ final class EntryTables {
 
     private void define(Entry entry, Series defined) {
         if (defined.version() == 1 && !dsl.fetchExists(SERIES, SERIES.NAME.eq(defined.key()))) {
-            dsl.insertInto(SERIES).values(nextId(SERIES, SERIES.ID), defined.key(), namespace(defined.namespace()), 1).execute();
+            dsl.insertInto(SERIES)
+                    .values(nextId(SERIES, SERIES.ID), defined.key(), namespace(defined.namespace()), 1)
+                    .execute();
         } else {
-            dsl.update(SERIES).set(SERIES.VERSION, defined.version()).set(SERIES.NAMESPACE_ID, namespace(defined.namespace())).where(SERIES.NAME.eq(defined.key())).execute();
+            dsl.update(SERIES)
+                    .set(SERIES.VERSION, defined.version())
+                    .set(SERIES.NAMESPACE_ID, namespace(defined.namespace()))
+                    .where(SERIES.NAME.eq(defined.key()))
+                    .execute();
         }
         series.remove(defined.key());
-        dsl.insertInto(SERIES_VERSION).values(series(defined.key()).id(), defined.version(), entry.seq(), SeriesJson.write(defined)).execute();
+        dsl.insertInto(SERIES_VERSION)
+                .values(series(defined.key()).id(), defined.version(), entry.seq(), SeriesJson.write(defined))
+                .execute();
     }
 
     private void define(Entry entry, Namespace defined) {
-        dsl.update(NAMESPACE).set(NAMESPACE.TITLE, defined.title()).set(NAMESPACE.REPEATS, defined.repeats()).set(NAMESPACE.VERSION, defined.version()).set(NAMESPACE.SEQ, entry.seq()).where(NAMESPACE.ID.eq(namespace(defined.key()))).execute();
+        dsl.update(NAMESPACE)
+                .set(NAMESPACE.TITLE, defined.title())
+                .set(NAMESPACE.REPEATS, defined.repeats())
+                .set(NAMESPACE.VERSION, defined.version())
+                .set(NAMESPACE.SEQ, entry.seq())
+                .where(NAMESPACE.ID.eq(namespace(defined.key())))
+                .execute();
     }
 
     private void keep(Entry entry, KeptFile file) {
-        dsl.mergeInto(DEFINITION_FILE, DEFINITION_FILE.NAME, DEFINITION_FILE.SEQ, DEFINITION_FILE.TEXT).key(DEFINITION_FILE.NAME).values(file.name(), entry.seq(), file.text()).execute();
+        dsl.mergeInto(DEFINITION_FILE, DEFINITION_FILE.NAME, DEFINITION_FILE.SEQ, DEFINITION_FILE.TEXT)
+                .key(DEFINITION_FILE.NAME)
+                .values(file.name(), entry.seq(), file.text())
+                .execute();
     }
 
     private int namespace(String name) {
-        Integer known = dsl.select(NAMESPACE.ID).from(NAMESPACE).where(NAMESPACE.NAME.eq(name)).fetchOne(NAMESPACE.ID);
+        Integer known = dsl.select(NAMESPACE.ID)
+                .from(NAMESPACE)
+                .where(NAMESPACE.NAME.eq(name))
+                .fetchOne(NAMESPACE.ID);
         if (known != null) return known;
         int id = nextId(NAMESPACE, NAMESPACE.ID);
         dsl.insertInto(NAMESPACE, NAMESPACE.ID, NAMESPACE.NAME).values(id, name).execute();
@@ -172,7 +275,10 @@ final class EntryTables {
 
     private int account(String name) {
         return accounts.computeIfAbsent(name, wanted -> {
-            Integer known = dsl.select(ACCOUNT.ID).from(ACCOUNT).where(ACCOUNT.NAME.eq(wanted)).fetchOne(ACCOUNT.ID);
+            Integer known = dsl.select(ACCOUNT.ID)
+                    .from(ACCOUNT)
+                    .where(ACCOUNT.NAME.eq(wanted))
+                    .fetchOne(ACCOUNT.ID);
             if (known != null) return known;
             int id = nextId(ACCOUNT, ACCOUNT.ID);
             dsl.insertInto(ACCOUNT).values(id, wanted).execute();
@@ -181,21 +287,39 @@ final class EntryTables {
     }
 
     private SeriesRow series(String key) {
-        return series.computeIfAbsent(key, wanted -> dsl.select(SERIES.ID, SERIES.NAMESPACE_ID).from(SERIES).where(SERIES.NAME.eq(wanted)).fetchSingle(row -> new SeriesRow(row.value1(), row.value2())));
+        return series.computeIfAbsent(key, wanted -> dsl.select(SERIES.ID, SERIES.NAMESPACE_ID)
+                .from(SERIES)
+                .where(SERIES.NAME.eq(wanted))
+                .fetchSingle(row -> new SeriesRow(row.value1(), row.value2())));
     }
 
     private String laneSeries(int lane) {
-        return laneSeries.computeIfAbsent(lane, wanted -> dsl.select(SERIES.NAME).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(LANE.ID.eq(wanted)).fetchSingle(SERIES.NAME));
+        return laneSeries.computeIfAbsent(lane, wanted -> dsl.select(SERIES.NAME)
+                .from(LANE)
+                .join(SERIES)
+                .on(SERIES.ID.eq(LANE.SERIES_ID))
+                .where(LANE.ID.eq(wanted))
+                .fetchSingle(SERIES.NAME));
     }
 
     private int nextId(Table<?> table, Field<Integer> id) {
-        return dsl.select(DSL.coalesce(DSL.max(id), 0)).from(table).fetchSingle().value1() + 1;
+        return dsl.select(DSL.coalesce(DSL.max(id), 0))
+                        .from(table)
+                        .fetchSingle()
+                        .value1()
+                + 1;
     }
 
     /** By what an identifier is found, and told from all others of its namespace. */
-    private static String key(String text, Effect.Issued issued) { return issued.round() == 0 ? IdentifierKey.of(text) : IdentifierKey.of(text) + RoundKey.of(issued.lane(), issued.round()); }
+    private static String key(String text, Effect.Issued issued) {
+        return issued.round() == 0
+                ? IdentifierKey.of(text)
+                : IdentifierKey.of(text) + RoundKey.of(issued.lane(), issued.round());
+    }
 
-    private static String keyed(Effect.Issued issued) { return key(issued.texts().getFirst(), issued); }
+    private static String keyed(Effect.Issued issued) {
+        return key(issued.texts().getFirst(), issued);
+    }
 
     /** Rows gathered to be written together: one statement a table, whatever the number of entries. */
     private final class Batch {
@@ -216,18 +340,31 @@ final class EntryTables {
             this.progress = progress;
         }
 
-        /** Changes of what stands are made in their order, after everything new of the batch was put in: nothing new rests on them but a freed reference. */
-        void then(Runnable change) { changes.add(change); }
+        /**
+         * Changes of what stands are made in their order, after everything new of the batch was put in: nothing new
+         * rests on them but a freed reference.
+         */
+        void then(Runnable change) {
+            changes.add(change);
+        }
 
         /** A reference that is freed can be taken again in the same batch, which must be written after it is gone. */
         void free(Effect.ReferenceFreed freed) {
             gone.add(List.of(freed.series(), freed.reference()));
-            changes.add(() -> free.run(new Object[] {freed.reference(), series(freed.series()).id(), freed.seq()}));
+            changes.add(() -> free.run(
+                    new Object[] {freed.reference(), series(freed.series()).id(), freed.seq()}));
         }
 
         void open(Effect.LaneOpened opened) {
             laneSeries.put(opened.lane(), opened.key().series());
-            lanes.add(new Object[] {opened.lane(), series(opened.key().series()).id(), opened.key().range(), opened.key().period(), 0L, 0L});
+            lanes.add(new Object[] {
+                opened.lane(),
+                series(opened.key().series()).id(),
+                opened.key().range(),
+                opened.key().period(),
+                0L,
+                0L
+            });
         }
 
         void issue(Entry entry, Effect.Issued issued) {
@@ -235,15 +372,40 @@ final class EntryTables {
             LocalDate date = issued.particulars().date();
             String fields = FieldsJson.write(issued.particulars().fields());
             if (issued.isBlock()) {
-                allocations.add(new Object[] {issued.lane(), issued.from(), issued.to(), PositionState.ISSUED.code(), entry.seq(), issued.version(), date, null, null, null, fields, entry.seq(), null, null});
-                blocks.add(new Object[] {entry.seq(), issued.lane(), issued.from(), issued.to(), row.id(), issued.version(), date, fields});
+                allocations.add(new Object[] {
+                    issued.lane(),
+                    issued.from(),
+                    issued.to(),
+                    PositionState.ISSUED.code(),
+                    entry.seq(),
+                    issued.version(),
+                    date,
+                    null,
+                    null,
+                    null,
+                    fields,
+                    entry.seq(),
+                    null,
+                    null
+                });
+                blocks.add(new Object[] {
+                    entry.seq(), issued.lane(), issued.from(), issued.to(), row.id(), issued.version(), date, fields
+                });
             }
             singles(entry, issued, row, fields, null);
-            counters.merge(issued.lane(), new Object[] {issued.to() + 1, date, entry.seq(), 0L, issued.lane()}, Batch::newer);
+            counters.merge(
+                    issued.lane(), new Object[] {issued.to() + 1, date, entry.seq(), 0L, issued.lane()}, Batch::newer);
         }
 
         /** Typed while the counter had not come so far: it stays where it is. */
-        void issueAhead(Entry entry, Effect.Issued issued) { singles(entry, issued, series(laneSeries(issued.lane())), FieldsJson.write(issued.particulars().fields()), true); }
+        void issueAhead(Entry entry, Effect.Issued issued) {
+            singles(
+                    entry,
+                    issued,
+                    series(laneSeries(issued.lane())),
+                    FieldsJson.write(issued.particulars().fields()),
+                    true);
+        }
 
         private void singles(Entry entry, Effect.Issued issued, SeriesRow row, String fields, Boolean ahead) {
             LocalDateTime until = issued.manner().until().map(LifeTables::time).orElse(null);
@@ -251,7 +413,22 @@ final class EntryTables {
             for (int i = 0; i < issued.texts().size(); i++) {
                 long position = issued.from() + i;
                 String text = issued.texts().get(i);
-                allocations.add(new Object[] {issued.lane(), position, position, state, entry.seq(), issued.version(), issued.particulars().date(), text, key(text, issued), row.namespace(), fields, null, until, ahead});
+                allocations.add(new Object[] {
+                    issued.lane(),
+                    position,
+                    position,
+                    state,
+                    entry.seq(),
+                    issued.version(),
+                    issued.particulars().date(),
+                    text,
+                    key(text, issued),
+                    row.namespace(),
+                    fields,
+                    null,
+                    until,
+                    ahead
+                });
                 if (until != null || ahead != null) watched.add(new Object[] {issued.lane(), position});
             }
         }
@@ -259,14 +436,38 @@ final class EntryTables {
         /** Passed over: no identifier, but a row that says why. */
         void skip(Entry entry, Effect.Skipped skipped) {
             LocalDate date = skipped.particulars().date();
-            allocations.add(new Object[] {skipped.lane(), skipped.from(), skipped.to(), PositionState.SKIPPED.code(), entry.seq(), skipped.version(), date, null, null, null, FieldsJson.write(skipped.particulars().fields()), null, null, null});
-            counters.merge(skipped.lane(), new Object[] {skipped.to() + 1, date, entry.seq(), skipped.quantity(), skipped.lane()}, Batch::newer);
+            allocations.add(new Object[] {
+                skipped.lane(),
+                skipped.from(),
+                skipped.to(),
+                PositionState.SKIPPED.code(),
+                entry.seq(),
+                skipped.version(),
+                date,
+                null,
+                null,
+                null,
+                FieldsJson.write(skipped.particulars().fields()),
+                null,
+                null,
+                null
+            });
+            counters.merge(
+                    skipped.lane(),
+                    new Object[] {skipped.to() + 1, date, entry.seq(), skipped.quantity(), skipped.lane()},
+                    Batch::newer);
         }
 
         private static Object[] newer(Object[] before, Object[] after) {
             LocalDate earlier = (LocalDate) before[1];
             LocalDate later = (LocalDate) after[1];
-            return new Object[] {after[0], earlier.isAfter(later) ? earlier : later, after[2], (Long) before[3] + (Long) after[3], after[4]};
+            return new Object[] {
+                after[0],
+                earlier.isAfter(later) ? earlier : later,
+                after[2],
+                (Long) before[3] + (Long) after[3],
+                after[4]
+            };
         }
 
         void history(Entry entry) {
@@ -282,7 +483,9 @@ final class EntryTables {
                 row[7] = request.reference().orElse(null);
                 row[8] = request.key().orElse(null);
                 row[9] = request.digest();
-                row[11] = request.particulars().map(particulars -> FieldsJson.write(particulars.fields())).orElse(null);
+                row[11] = request.particulars()
+                        .map(particulars -> FieldsJson.write(particulars.fields()))
+                        .orElse(null);
                 row[12] = request.note().orElse(null);
                 row[16] = Purposes.write(request.purpose());
                 row[17] = request.key().map(key -> KeyMark.of(entry.by(), key)).orElse(null);
@@ -297,13 +500,18 @@ final class EntryTables {
             }
             if (entry.kind() == Entry.Kind.FILL) {
                 fillings.add(new Object[] {entry.seq(), Spans.write(Spans.inOrder(entry))});
-                if (row[4] == null) spans.stream().map(span -> series(laneSeries(span.lane())).id()).distinct().forEach(id -> fillingSeries.add(new Object[] {id, entry.seq()}));
+                if (row[4] == null)
+                    spans.stream()
+                            .map(span -> series(laneSeries(span.lane())).id())
+                            .distinct()
+                            .forEach(id -> fillingSeries.add(new Object[] {id, entry.seq()}));
             }
             entries.add(row);
-            if (entry.kind().takes()) entry.request().flatMap(Entry.Request::reference).ifPresent(reference -> {
-                if (gone.contains(List.of(entry.request().get().series().orElseThrow(), reference))) flush();
-                references.add(new Object[] {reference, row[4], entry.seq()});
-            });
+            if (entry.kind().takes())
+                entry.request().flatMap(Entry.Request::reference).ifPresent(reference -> {
+                    if (gone.contains(List.of(entry.request().get().series().orElseThrow(), reference))) flush();
+                    references.add(new Object[] {reference, row[4], entry.seq()});
+                });
         }
 
         void flush() {
@@ -316,7 +524,10 @@ final class EntryTables {
             newFilling.run(fillings);
             newFillingSeries.run(fillingSeries);
             records.flush();
-            if (!counters.isEmpty()) counter.run(counters.values().stream().map(row -> new Object[] {row[0], row[1], row[1], row[2], row[3], row[4]}).toList());
+            if (!counters.isEmpty())
+                counter.run(counters.values().stream()
+                        .map(row -> new Object[] {row[0], row[1], row[1], row[2], row[3], row[4]})
+                        .toList());
             changes.forEach(Runnable::run);
             changes.clear();
             gone.clear();

@@ -42,8 +42,16 @@ public final class IdentifierQueries {
     private static final int MOST_AT_ONCE = 500;
 
     // The key itself, and those that begin with it and the separator: nothing else lies between these two.
-    private static final Ready BY_KEY = new Ready(dsl -> dsl.selectFrom(ALLOCATION).where(ALLOCATION.TEXT_KEY.ge(""), ALLOCATION.TEXT_KEY.lt("")).orderBy(ALLOCATION.SEQ.desc()).limit(DSL.inline(MOST_ROUNDS)));
-    private static final Ready RETIRED_BY_KEY = new Ready(dsl -> dsl.select(RETIRED.fields()).select(ALLOCATION.fields()).from(RETIRED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(RETIRED.LANE_ID), ALLOCATION.LAST_POSITION.eq(RETIRED.POSITION)).where(RETIRED.TEXT_KEY.eq("")));
+    private static final Ready BY_KEY = new Ready(dsl -> dsl.selectFrom(ALLOCATION)
+            .where(ALLOCATION.TEXT_KEY.ge(""), ALLOCATION.TEXT_KEY.lt(""))
+            .orderBy(ALLOCATION.SEQ.desc())
+            .limit(DSL.inline(MOST_ROUNDS)));
+    private static final Ready RETIRED_BY_KEY = new Ready(dsl -> dsl.select(RETIRED.fields())
+            .select(ALLOCATION.fields())
+            .from(RETIRED)
+            .join(ALLOCATION)
+            .on(ALLOCATION.LANE_ID.eq(RETIRED.LANE_ID), ALLOCATION.LAST_POSITION.eq(RETIRED.POSITION))
+            .where(RETIRED.TEXT_KEY.eq("")));
     private static final Ready LOOKS = new Ready(dsl -> looks(dsl, DSL.noCondition()));
     private static final Ready LOOKS_OF_SERIES = new Ready(dsl -> looks(dsl, SERIES.NAME.eq("")));
 
@@ -66,17 +74,36 @@ public final class IdentifierQueries {
      * @param changed the act that changed its state last, if one did
      * @param retired the act that gave the position anew under another text, so that nobody has this one any more
      */
-    public record Found(String identifier, Series series, Range range, int laneId, String lane, long position, long round, Stretch stretch, EntryQueries.Row entry, Optional<EntryQueries.Row> changed, Optional<EntryQueries.Row> retired) {
-        public Particulars particulars() { return stretch.origin().particulars(); }
+    public record Found(
+            String identifier,
+            Series series,
+            Range range,
+            int laneId,
+            String lane,
+            long position,
+            long round,
+            Stretch stretch,
+            EntryQueries.Row entry,
+            Optional<EntryQueries.Row> changed,
+            Optional<EntryQueries.Row> retired) {
+        public Particulars particulars() {
+            return stretch.origin().particulars();
+        }
 
         /** Whether it was given as one of a block. */
-        public boolean block() { return stretch.block() != 0; }
+        public boolean block() {
+            return stretch.block() != 0;
+        }
     }
 
-    /** Everything that goes by this text: one in a namespace at the most, and perhaps in several namespaces; of marks that come round again the newest. */
+    /**
+     * Everything that goes by this text: one in a namespace at the most, and perhaps in several namespaces; of marks
+     * that come round again the newest.
+     */
     public List<Found> find(String text) {
         var found = new ArrayList<Found>();
-        for (Record row : rows(IdentifierKey.of(text))) found.add(found(row, row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.TEXT), Optional.empty()));
+        for (Record row : rows(IdentifierKey.of(text)))
+            found.add(found(row, row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.TEXT), Optional.empty()));
         found.addAll(inBlocks(text));
         for (Record row : RETIRED_BY_KEY.ask(dsl, IdentifierKey.of(text))) found.add(retired(row));
         return found;
@@ -90,48 +117,98 @@ public final class IdentifierQueries {
         List<String> keys = List.copyOf(byKey.keySet());
         for (int from = 0; from < keys.size(); from += MOST_AT_ONCE) {
             List<String> some = keys.subList(from, Math.min(keys.size(), from + MOST_AT_ONCE));
-            dsl.select(ALLOCATION.TEXT_KEY, ALLOCATION.STATE).from(ALLOCATION).join(LANE).on(LANE.ID.eq(ALLOCATION.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(ALLOCATION.TEXT_KEY.in(some), SERIES.NAME.in(series)).fetch().forEach(row -> {
-                if (PositionState.of(row.value2()).isLive()) issued.add(byKey.get(row.value1()));
-            });
+            dsl.select(ALLOCATION.TEXT_KEY, ALLOCATION.STATE)
+                    .from(ALLOCATION)
+                    .join(LANE)
+                    .on(LANE.ID.eq(ALLOCATION.LANE_ID))
+                    .join(SERIES)
+                    .on(SERIES.ID.eq(LANE.SERIES_ID))
+                    .where(ALLOCATION.TEXT_KEY.in(some), SERIES.NAME.in(series))
+                    .fetch()
+                    .forEach(row -> {
+                        if (PositionState.of(row.value2()).isLive()) issued.add(byKey.get(row.value1()));
+                    });
         }
         return issued;
     }
 
     /** Single numbers by their key; of marks that come round again the newest ones. */
-    private List<? extends Record> rows(String key) { return BY_KEY.ask(dsl, key, key + (char) (RoundKey.SEPARATOR + 1)); }
+    private List<? extends Record> rows(String key) {
+        return BY_KEY.ask(dsl, key, key + (char) (RoundKey.SEPARATOR + 1));
+    }
 
-    /** Where an identifier of a series stands now that is no single number by its key: a mark that comes round again, the newest of them; or one of a block. */
+    /**
+     * Where an identifier of a series stands now that is no single number by its key: a mark that comes round again,
+     * the newest of them; or one of a block.
+     */
     Optional<Span> spot(Series series, String text) {
-        if (series.order().repeats()) for (Record row : rows(IdentifierKey.of(text))) {
-            Definitions.Lane lane = definitions.lane(row.get(ALLOCATION.LANE_ID));
-            if (lane.series().equals(series.key())) return Optional.of(new Span(lane.id(), row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.FIRST_POSITION)));
-        }
+        if (series.order().repeats())
+            for (Record row : rows(IdentifierKey.of(text))) {
+                Definitions.Lane lane = definitions.lane(row.get(ALLOCATION.LANE_ID));
+                if (lane.series().equals(series.key()))
+                    return Optional.of(new Span(
+                            lane.id(), row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.FIRST_POSITION)));
+            }
         for (BlockLook look : looks(LOOKS_OF_SERIES.ask(dsl, series.key()))) {
             // Whatever the version, numbers read alike once one was given.
-            Optional<Span> found = inBlocks(look, series, text, spot -> new Span(spot.lane(), spot.position(), spot.position())).findFirst();
+            Optional<Span> found = inBlocks(
+                            look, series, text, spot -> new Span(spot.lane(), spot.position(), spot.position()))
+                    .findFirst();
             if (found.isPresent()) return found;
         }
         return Optional.empty();
     }
 
     private record BlockLook(int seriesId, int version, LocalDate date, String fields) {
-        Particulars particulars() { return new Particulars(date, FieldsJson.read(fields)); }
+        Particulars particulars() {
+            return new Particulars(date, FieldsJson.read(fields));
+        }
     }
 
     private static ResultQuery<?> looks(DSLContext dsl, Condition of) {
-        return dsl.selectDistinct(BLOCK_STRETCH.SERIES_ID, BLOCK_STRETCH.VERSION, BLOCK_STRETCH.BUSINESS_DATE, BLOCK_STRETCH.FIELDS).from(BLOCK_STRETCH).join(SERIES).on(SERIES.ID.eq(BLOCK_STRETCH.SERIES_ID)).where(of);
+        return dsl.selectDistinct(
+                        BLOCK_STRETCH.SERIES_ID,
+                        BLOCK_STRETCH.VERSION,
+                        BLOCK_STRETCH.BUSINESS_DATE,
+                        BLOCK_STRETCH.FIELDS)
+                .from(BLOCK_STRETCH)
+                .join(SERIES)
+                .on(SERIES.ID.eq(BLOCK_STRETCH.SERIES_ID))
+                .where(of);
     }
 
     private static List<BlockLook> looks(Result<? extends Record> rows) {
-        return rows.map(row -> new BlockLook(row.get(BLOCK_STRETCH.SERIES_ID), row.get(BLOCK_STRETCH.VERSION), row.get(BLOCK_STRETCH.BUSINESS_DATE), row.get(BLOCK_STRETCH.FIELDS)));
+        return rows.map(row -> new BlockLook(
+                row.get(BLOCK_STRETCH.SERIES_ID),
+                row.get(BLOCK_STRETCH.VERSION),
+                row.get(BLOCK_STRETCH.BUSINESS_DATE),
+                row.get(BLOCK_STRETCH.FIELDS)));
     }
 
-    /** A block keeps no texts: the text is read by every pattern, date and set of fields that blocks were taken with. */
+    /**
+     * A block keeps no texts: the text is read by every pattern, date and set of fields that blocks were taken with.
+     */
     private List<Found> inBlocks(String text) {
         var found = new ArrayList<Found>();
         for (BlockLook look : looks(LOOKS.ask(dsl))) {
             Series series = definitions.version(look.seriesId(), look.version());
-            inBlocks(look, series, text, spot -> found(spot.lane(), spot.stretch(), spot.position(), series.render(series.range(definitions.lane(spot.lane()).range()).orElseThrow(), look.particulars(), spot.position()), Optional.empty())).forEach(found::add);
+            inBlocks(
+                            look,
+                            series,
+                            text,
+                            spot -> found(
+                                    spot.lane(),
+                                    spot.stretch(),
+                                    spot.position(),
+                                    series.render(
+                                            series.range(definitions
+                                                            .lane(spot.lane())
+                                                            .range())
+                                                    .orElseThrow(),
+                                            look.particulars(),
+                                            spot.position()),
+                                    Optional.empty()))
+                    .forEach(found::add);
         }
         return found;
     }
@@ -148,9 +225,17 @@ public final class IdentifierQueries {
     }
 
     private Optional<Spot> holding(BlockLook look, Range range, LaneKey lane, long position) {
-        Integer id = dsl.select(LANE.ID).from(LANE).where(LANE.SERIES_ID.eq(look.seriesId()), LANE.RANGE_ID.eq(range.id()), LANE.PERIOD.eq(lane.period())).fetchOne(LANE.ID);
+        Integer id = dsl.select(LANE.ID)
+                .from(LANE)
+                .where(LANE.SERIES_ID.eq(look.seriesId()), LANE.RANGE_ID.eq(range.id()), LANE.PERIOD.eq(lane.period()))
+                .fetchOne(LANE.ID);
         if (id == null) return Optional.empty();
-        return Stretches.between(dsl, id, position, position).stream().filter(stretch -> stretch.block() != 0 && stretch.origin().version() == look.version() && stretch.origin().particulars().equals(look.particulars())).findFirst().map(stretch -> new Spot(id, stretch, position));
+        return Stretches.between(dsl, id, position, position).stream()
+                .filter(stretch -> stretch.block() != 0
+                        && stretch.origin().version() == look.version()
+                        && stretch.origin().particulars().equals(look.particulars()))
+                .findFirst()
+                .map(stretch -> new Spot(id, stretch, position));
     }
 
     /** A position of a block. */
@@ -166,14 +251,35 @@ public final class IdentifierQueries {
         Series series = definitions.version(lane.seriesId(), stretch.origin().version());
         Range range = series.range(lane.range()).orElseThrow();
         var entries = new EntryQueries(dsl);
-        return new Found(text, series, range, laneId, lane.period(), position, series.order().repeats() ? series.order().round(range, position) : 0, stretch, entries.at(stretch.origin().seq()).orElseThrow(),
-                stretch.changed() == 0 ? Optional.empty() : entries.at(stretch.changed()), retired);
+        return new Found(
+                text,
+                series,
+                range,
+                laneId,
+                lane.period(),
+                position,
+                series.order().repeats() ? series.order().round(range, position) : 0,
+                stretch,
+                entries.at(stretch.origin().seq()).orElseThrow(),
+                stretch.changed() == 0 ? Optional.empty() : entries.at(stretch.changed()),
+                retired);
     }
 
     /** A text that a position had before it was given anew, with what it had been given for. */
     private Found retired(Record row) {
-        var origin = new Origin(row.get(RETIRED.SEQ), row.get(RETIRED.VERSION), new Particulars(row.get(RETIRED.BUSINESS_DATE), FieldsJson.read(row.get(RETIRED.FIELDS))), Optional.empty(), row.get(RETIRED.AHEAD) != null, Optional.of(row.get(RETIRED.TEXT)));
+        var origin = new Origin(
+                row.get(RETIRED.SEQ),
+                row.get(RETIRED.VERSION),
+                new Particulars(row.get(RETIRED.BUSINESS_DATE), FieldsJson.read(row.get(RETIRED.FIELDS))),
+                Optional.empty(),
+                row.get(RETIRED.AHEAD) != null,
+                Optional.of(row.get(RETIRED.TEXT)));
         long position = row.get(RETIRED.POSITION);
-        return found(row.get(RETIRED.LANE_ID), new Stretch(position, position, PositionState.RETURNED, 0, 0, origin), position, row.get(RETIRED.TEXT), new EntryQueries(dsl).at(row.get(RETIRED.RETIRED_SEQ)));
+        return found(
+                row.get(RETIRED.LANE_ID),
+                new Stretch(position, position, PositionState.RETURNED, 0, 0, origin),
+                position,
+                row.get(RETIRED.TEXT),
+                new EntryQueries(dsl).at(row.get(RETIRED.RETIRED_SEQ)));
     }
 }

@@ -11,8 +11,8 @@ import org.jooq.Table;
 import org.jooq.TableField;
 
 /**
- * An insertion of the writer's hot path. Rows go in by one statement for up to 64 of them, rendered once for each number of rows: a statement costs more
- * than a row of it.
+ * An insertion of the writer's hot path. Rows go in by one statement for up to 64 of them, rendered once for each
+ * number of rows: a statement costs more than a row of it.
  */
 final class Insertion {
     private static final int MOST_ROWS = 64;
@@ -29,16 +29,17 @@ final class Insertion {
     }
 
     /** Each row has a value for each column, in their order. */
-    void run(List<Object[]> rows) { run(rows, written -> { }); }
+    void run(List<Object[]> rows) {
+        run(rows, written -> {});
+    }
 
-    /**
-     * @param progress is told how many rows of them are written
-     */
+    /** @param progress is told how many rows of them are written */
     void run(List<Object[]> rows, LongConsumer progress) {
         for (int from = 0; from < rows.size(); ) {
             int size = Math.min(MOST_ROWS, rows.size() - from);
             Object[] parameters = new Object[size * columns.size()];
-            for (int i = 0; i < size; i++) System.arraycopy(rows.get(from + i), 0, parameters, i * columns.size(), columns.size());
+            for (int i = 0; i < size; i++)
+                System.arraycopy(rows.get(from + i), 0, parameters, i * columns.size(), columns.size());
             bySize.computeIfAbsent(size, this::prepared).run(parameters);
             from += size;
             progress.accept(from);

@@ -58,12 +58,28 @@ public final class LifeQueries {
      * @param series of these; absent for all
      */
     public List<Hold> holds(Optional<? extends Collection<String>> series, int most) {
-        return dsl.select(ALLOCATION.fields()).select(SERIES.NAME).from(WATCHED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(WATCHED.LANE_ID), ALLOCATION.LAST_POSITION.eq(WATCHED.LAST_POSITION)).join(LANE).on(LANE.ID.eq(WATCHED.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID))
-                .where(ALLOCATION.STATE.eq(PositionState.HELD.code()), of(series)).orderBy(ALLOCATION.SEQ, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION).limit(most)
-                .fetch(row -> new Hold(row.get(ALLOCATION.TEXT), row.get(SERIES.NAME), row.get(ALLOCATION.HELD_UNTIL).toInstant(ZoneOffset.UTC), entries.at(row.get(ALLOCATION.SEQ)).orElseThrow()));
+        return dsl.select(ALLOCATION.fields())
+                .select(SERIES.NAME)
+                .from(WATCHED)
+                .join(ALLOCATION)
+                .on(ALLOCATION.LANE_ID.eq(WATCHED.LANE_ID), ALLOCATION.LAST_POSITION.eq(WATCHED.LAST_POSITION))
+                .join(LANE)
+                .on(LANE.ID.eq(WATCHED.LANE_ID))
+                .join(SERIES)
+                .on(SERIES.ID.eq(LANE.SERIES_ID))
+                .where(ALLOCATION.STATE.eq(PositionState.HELD.code()), of(series))
+                .orderBy(ALLOCATION.SEQ, ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION)
+                .limit(most)
+                .fetch(row -> new Hold(
+                        row.get(ALLOCATION.TEXT),
+                        row.get(SERIES.NAME),
+                        row.get(ALLOCATION.HELD_UNTIL).toInstant(ZoneOffset.UTC),
+                        entries.at(row.get(ALLOCATION.SEQ)).orElseThrow()));
     }
 
-    private static Condition of(Optional<? extends Collection<String>> series) { return series.<Condition>map(SERIES.NAME::in).orElse(DSL.noCondition()); }
+    private static Condition of(Optional<? extends Collection<String>> series) {
+        return series.<Condition>map(SERIES.NAME::in).orElse(DSL.noCondition());
+    }
 
     /**
      * A block and what became of its numbers.
@@ -72,22 +88,52 @@ public final class LifeQueries {
      * @param parent the block it was a part of
      * @param first its first identifier
      * @param quantity how many numbers it was taken or handed on with
-     * @param states how many of them, that it has still, are in each state; what was handed on or given anew is not among them
+     * @param states how many of them, that it has still, are in each state; what was handed on or given anew is not
+     *     among them
      */
-    public record Block(long seq, Optional<Long> parent, String series, String first, String last, long quantity, Map<PositionState, Long> states, EntryQueries.Row entry) {
+    public record Block(
+            long seq,
+            Optional<Long> parent,
+            String series,
+            String first,
+            String last,
+            long quantity,
+            Map<PositionState, Long> states,
+            EntryQueries.Row entry) {
         /** How many were not reported yet. */
-        public long left() { return states.getOrDefault(PositionState.ISSUED, 0L); }
+        public long left() {
+            return states.getOrDefault(PositionState.ISSUED, 0L);
+        }
     }
 
     /** Every block, those first that have most left. */
     public List<Block> blocks(Optional<? extends Collection<String>> series) {
-        Field<Long> quantity = ALLOCATION.LAST_POSITION.minus(ALLOCATION.FIRST_POSITION).plus(1L);
+        Field<Long> quantity =
+                ALLOCATION.LAST_POSITION.minus(ALLOCATION.FIRST_POSITION).plus(1L);
         Map<Long, Map<PositionState, Long>> states = new TreeMap<>();
-        dsl.select(BLOCK_STRETCH.BLOCK_SEQ, ALLOCATION.STATE, DSL.sum(quantity).cast(Long.class)).from(BLOCK_STRETCH).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(BLOCK_STRETCH.LANE_ID), ALLOCATION.LAST_POSITION.between(BLOCK_STRETCH.FIRST_POSITION, BLOCK_STRETCH.LAST_POSITION), ALLOCATION.BLOCK_SEQ.eq(BLOCK_STRETCH.BLOCK_SEQ))
-                .groupBy(BLOCK_STRETCH.BLOCK_SEQ, ALLOCATION.STATE).fetch().forEach(row -> states.computeIfAbsent(row.value1(), added -> new EnumMap<>(PositionState.class)).put(PositionState.of(row.value2()), row.value3()));
+        dsl.select(BLOCK_STRETCH.BLOCK_SEQ, ALLOCATION.STATE, DSL.sum(quantity).cast(Long.class))
+                .from(BLOCK_STRETCH)
+                .join(ALLOCATION)
+                .on(
+                        ALLOCATION.LANE_ID.eq(BLOCK_STRETCH.LANE_ID),
+                        ALLOCATION.LAST_POSITION.between(BLOCK_STRETCH.FIRST_POSITION, BLOCK_STRETCH.LAST_POSITION),
+                        ALLOCATION.BLOCK_SEQ.eq(BLOCK_STRETCH.BLOCK_SEQ))
+                .groupBy(BLOCK_STRETCH.BLOCK_SEQ, ALLOCATION.STATE)
+                .fetch()
+                .forEach(row -> states.computeIfAbsent(row.value1(), added -> new EnumMap<>(PositionState.class))
+                        .put(PositionState.of(row.value2()), row.value3()));
         Map<Long, List<Record>> stretches = new LinkedHashMap<>();
-        dsl.select(BLOCK_STRETCH.fields()).select(SERIES.NAME).from(BLOCK_STRETCH).join(SERIES).on(SERIES.ID.eq(BLOCK_STRETCH.SERIES_ID)).where(of(series)).orderBy(BLOCK_STRETCH.BLOCK_SEQ, BLOCK_STRETCH.LANE_ID, BLOCK_STRETCH.FIRST_POSITION).fetch()
-                .forEach(row -> stretches.computeIfAbsent(row.get(BLOCK_STRETCH.BLOCK_SEQ), added -> new ArrayList<>()).add(row));
+        dsl.select(BLOCK_STRETCH.fields())
+                .select(SERIES.NAME)
+                .from(BLOCK_STRETCH)
+                .join(SERIES)
+                .on(SERIES.ID.eq(BLOCK_STRETCH.SERIES_ID))
+                .where(of(series))
+                .orderBy(BLOCK_STRETCH.BLOCK_SEQ, BLOCK_STRETCH.LANE_ID, BLOCK_STRETCH.FIRST_POSITION)
+                .fetch()
+                .forEach(row -> stretches
+                        .computeIfAbsent(row.get(BLOCK_STRETCH.BLOCK_SEQ), added -> new ArrayList<>())
+                        .add(row));
         var blocks = new ArrayList<Block>();
         stretches.forEach((seq, own) -> blocks.add(block(seq, own, states.getOrDefault(seq, Map.of()))));
         blocks.sort((a, b) -> Long.compare(b.left(), a.left()));
@@ -96,13 +142,28 @@ public final class LifeQueries {
 
     private Block block(long seq, List<Record> own, Map<PositionState, Long> states) {
         EntryQueries.Row entry = entries.at(seq).orElseThrow();
-        long quantity = own.stream().mapToLong(row -> row.get(BLOCK_STRETCH.LAST_POSITION) - row.get(BLOCK_STRETCH.FIRST_POSITION) + 1).sum();
-        return new Block(seq, Optional.ofNullable(own.getFirst().get(BLOCK_STRETCH.PARENT_SEQ)), own.getFirst().get(SERIES.NAME), text(entry.spans().getFirst().lane(), entry.spans().getFirst().from(), own), text(entry.spans().getLast().lane(), entry.spans().getLast().to(), own), quantity, states, entry);
+        long quantity = own.stream()
+                .mapToLong(row -> row.get(BLOCK_STRETCH.LAST_POSITION) - row.get(BLOCK_STRETCH.FIRST_POSITION) + 1)
+                .sum();
+        return new Block(
+                seq,
+                Optional.ofNullable(own.getFirst().get(BLOCK_STRETCH.PARENT_SEQ)),
+                own.getFirst().get(SERIES.NAME),
+                text(entry.spans().getFirst().lane(), entry.spans().getFirst().from(), own),
+                text(entry.spans().getLast().lane(), entry.spans().getLast().to(), own),
+                quantity,
+                states,
+                entry);
     }
 
     /** One that was given anew to somebody else reads as it did in the block. */
     private String text(int lane, long position, List<Record> own) {
-        return definitions.render(lane, new Particulars(own.getFirst().get(BLOCK_STRETCH.BUSINESS_DATE), FieldsJson.read(own.getFirst().get(BLOCK_STRETCH.FIELDS))), position);
+        return definitions.render(
+                lane,
+                new Particulars(
+                        own.getFirst().get(BLOCK_STRETCH.BUSINESS_DATE),
+                        FieldsJson.read(own.getFirst().get(BLOCK_STRETCH.FIELDS))),
+                position);
     }
 
     /**
@@ -110,7 +171,8 @@ public final class LifeQueries {
      *
      * @param entry the act that made them so
      */
-    public record Voided(String series, String first, String last, long quantity, PositionState state, EntryQueries.Row entry) {}
+    public record Voided(
+            String series, String first, String last, long quantity, PositionState state, EntryQueries.Row entry) {}
 
     /**
      * What became void, the newest first.
@@ -118,11 +180,27 @@ public final class LifeQueries {
      * @param before only what an earlier entry than this made void
      */
     public List<Voided> voids(Optional<? extends Collection<String>> series, long before, int most) {
-        return dsl.select(VOIDED.fields()).select(SERIES.NAME).from(VOIDED).join(LANE).on(LANE.ID.eq(VOIDED.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(VOIDED.SEQ.lt(before), of(series)).orderBy(VOIDED.SEQ.desc(), VOIDED.LANE_ID, VOIDED.FIRST_POSITION).limit(most).fetch(this::voided);
+        return dsl.select(VOIDED.fields())
+                .select(SERIES.NAME)
+                .from(VOIDED)
+                .join(LANE)
+                .on(LANE.ID.eq(VOIDED.LANE_ID))
+                .join(SERIES)
+                .on(SERIES.ID.eq(LANE.SERIES_ID))
+                .where(VOIDED.SEQ.lt(before), of(series))
+                .orderBy(VOIDED.SEQ.desc(), VOIDED.LANE_ID, VOIDED.FIRST_POSITION)
+                .limit(most)
+                .fetch(this::voided);
     }
 
     private Voided voided(Record row) {
-        return new Voided(row.get(SERIES.NAME), row.get(VOIDED.FIRST_TEXT), row.get(VOIDED.LAST_TEXT), row.get(VOIDED.LAST_POSITION) - row.get(VOIDED.FIRST_POSITION) + 1, PositionState.of(row.get(VOIDED.STATE)), entries.at(row.get(VOIDED.SEQ)).orElseThrow());
+        return new Voided(
+                row.get(SERIES.NAME),
+                row.get(VOIDED.FIRST_TEXT),
+                row.get(VOIDED.LAST_TEXT),
+                row.get(VOIDED.LAST_POSITION) - row.get(VOIDED.FIRST_POSITION) + 1,
+                PositionState.of(row.get(VOIDED.STATE)),
+                entries.at(row.get(VOIDED.SEQ)).orElseThrow());
     }
 
     /**
@@ -130,31 +208,95 @@ public final class LifeQueries {
      *
      * @param reopened the act that opened it again
      */
-    public record Closing(EntryQueries.Row entry, Period period, List<LaneTotal> totals, Optional<EntryQueries.Row> reopened) {}
+    public record Closing(
+            EntryQueries.Row entry, Period period, List<LaneTotal> totals, Optional<EntryQueries.Row> reopened) {}
 
     /** Every closing, the newest first. */
-    public List<Closing> closings() { return dsl.selectFrom(CLOSED_PERIOD).orderBy(CLOSED_PERIOD.SEQ.desc()).fetch(this::closing); }
+    public List<Closing> closings() {
+        return dsl.selectFrom(CLOSED_PERIOD).orderBy(CLOSED_PERIOD.SEQ.desc()).fetch(this::closing);
+    }
 
-    public Optional<Closing> closing(long seq) { return dsl.selectFrom(CLOSED_PERIOD).where(CLOSED_PERIOD.SEQ.eq(seq)).fetchOptional().map(this::closing); }
+    public Optional<Closing> closing(long seq) {
+        return dsl.selectFrom(CLOSED_PERIOD)
+                .where(CLOSED_PERIOD.SEQ.eq(seq))
+                .fetchOptional()
+                .map(this::closing);
+    }
 
     private Closing closing(Record row) {
-        var period = new Period(Period.Scope.values()[row.get(CLOSED_PERIOD.SCOPE)], row.get(CLOSED_PERIOD.NAME), row.get(CLOSED_PERIOD.FROM_DATE), row.get(CLOSED_PERIOD.TO_DATE));
-        return new Closing(entries.at(row.get(CLOSED_PERIOD.SEQ)).orElseThrow(), period, LifeJson.totals(row.get(CLOSED_PERIOD.TOTALS)), Optional.ofNullable(row.get(CLOSED_PERIOD.REOPENED_SEQ)).flatMap(entries::at));
+        var period = new Period(
+                Period.Scope.values()[row.get(CLOSED_PERIOD.SCOPE)],
+                row.get(CLOSED_PERIOD.NAME),
+                row.get(CLOSED_PERIOD.FROM_DATE),
+                row.get(CLOSED_PERIOD.TO_DATE));
+        return new Closing(
+                entries.at(row.get(CLOSED_PERIOD.SEQ)).orElseThrow(),
+                period,
+                LifeJson.totals(row.get(CLOSED_PERIOD.TOTALS)),
+                Optional.ofNullable(row.get(CLOSED_PERIOD.REOPENED_SEQ)).flatMap(entries::at));
     }
 
-    /** What is void inside a closed period, and was by its closing. A void number stays void, so that this is the same for ever. */
+    /**
+     * What is void inside a closed period, and was by its closing. A void number stays void, so that this is the same
+     * for ever.
+     */
     public List<Voided> voids(Closing closing) {
-        List<String> series = closing.totals().stream().map(total -> total.lane().series()).distinct().toList();
-        return dsl.select(VOIDED.fields()).select(SERIES.NAME).from(VOIDED).join(LANE).on(LANE.ID.eq(VOIDED.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(VOIDED.SEQ.le(closing.entry().seq()), SERIES.NAME.in(series),
-                DSL.exists(DSL.selectOne().from(ALLOCATION).where(ALLOCATION.LANE_ID.eq(VOIDED.LANE_ID), ALLOCATION.LAST_POSITION.ge(VOIDED.FIRST_POSITION), ALLOCATION.LAST_POSITION.le(VOIDED.LAST_POSITION), ALLOCATION.BUSINESS_DATE.between(closing.period().from(), closing.period().to()))))
-                .orderBy(SERIES.NAME, VOIDED.LANE_ID, VOIDED.FIRST_POSITION).fetch(this::voided);
+        List<String> series = closing.totals().stream()
+                .map(total -> total.lane().series())
+                .distinct()
+                .toList();
+        return dsl.select(VOIDED.fields())
+                .select(SERIES.NAME)
+                .from(VOIDED)
+                .join(LANE)
+                .on(LANE.ID.eq(VOIDED.LANE_ID))
+                .join(SERIES)
+                .on(SERIES.ID.eq(LANE.SERIES_ID))
+                .where(
+                        VOIDED.SEQ.le(closing.entry().seq()),
+                        SERIES.NAME.in(series),
+                        DSL.exists(DSL.selectOne()
+                                .from(ALLOCATION)
+                                .where(
+                                        ALLOCATION.LANE_ID.eq(VOIDED.LANE_ID),
+                                        ALLOCATION.LAST_POSITION.ge(VOIDED.FIRST_POSITION),
+                                        ALLOCATION.LAST_POSITION.le(VOIDED.LAST_POSITION),
+                                        ALLOCATION.BUSINESS_DATE.between(
+                                                closing.period().from(),
+                                                closing.period().to()))))
+                .orderBy(SERIES.NAME, VOIDED.LANE_ID, VOIDED.FIRST_POSITION)
+                .fetch(this::voided);
     }
 
-    /** How many numbers a series gave on each of the days up to today, the days in the order of time; days without any are left out. */
+    /**
+     * How many numbers a series gave on each of the days up to today, the days in the order of time; days without any
+     * are left out.
+     */
     public Map<LocalDate, Long> use(String series, LocalDate from, ZoneId zone) {
-        List<Byte> takes = List.of(Entry.Kind.values()).stream().filter(Entry.Kind::takes).map(kind -> (byte) kind.ordinal()).toList();
+        List<Byte> takes = List.of(Entry.Kind.values()).stream()
+                .filter(Entry.Kind::takes)
+                .map(kind -> (byte) kind.ordinal())
+                .toList();
         Field<LocalDateTime> hour = DSL.trunc(ENTRY.AT, DatePart.HOUR);
-        return dsl.select(hour, DSL.sum(ENTRY.QUANTITY).cast(Long.class)).from(ENTRY).join(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID)).where(SERIES.NAME.eq(series), ENTRY.KIND.in(takes), ENTRY.AT.ge(LocalDateTime.ofInstant(from.atStartOfDay(zone).toInstant(), ZoneOffset.UTC))).groupBy(hour).fetch().stream()
-                .collect(Collectors.groupingBy(row -> row.value1().atOffset(ZoneOffset.UTC).atZoneSameInstant(zone).toLocalDate(), TreeMap::new, Collectors.summingLong(row -> row.value2())));
+        return dsl
+                .select(hour, DSL.sum(ENTRY.QUANTITY).cast(Long.class))
+                .from(ENTRY)
+                .join(SERIES)
+                .on(SERIES.ID.eq(ENTRY.SERIES_ID))
+                .where(
+                        SERIES.NAME.eq(series),
+                        ENTRY.KIND.in(takes),
+                        ENTRY.AT.ge(
+                                LocalDateTime.ofInstant(from.atStartOfDay(zone).toInstant(), ZoneOffset.UTC)))
+                .groupBy(hour)
+                .fetch()
+                .stream()
+                .collect(Collectors.groupingBy(
+                        row -> row.value1()
+                                .atOffset(ZoneOffset.UTC)
+                                .atZoneSameInstant(zone)
+                                .toLocalDate(),
+                        TreeMap::new,
+                        Collectors.summingLong(row -> row.value2())));
     }
 }

@@ -16,13 +16,20 @@ import org.youngtally.ledger.journal.Entry;
 record Mention(Optional<PositionState> state, Optional<String> first, Optional<String> last) {
     static Mention of(Entry entry) {
         List<Effect.Settled> settled = of(entry, Effect.Settled.class);
-        Optional<String> record = of(entry, Effect.RecordKept.class).stream().findFirst().map(kept -> kept.record().number().text());
+        Optional<String> record = of(entry, Effect.RecordKept.class).stream()
+                .findFirst()
+                .map(kept -> kept.record().number().text());
         Optional<PositionState> state = settled.stream().findFirst().map(Effect.Settled::now);
-        Optional<String> first = settled.stream().findFirst().map(Effect.Settled::first).or(() -> record);
+        Optional<String> first =
+                settled.stream().findFirst().map(Effect.Settled::first).or(() -> record);
         // A record that has another number now: the one it had, and the one that it has.
-        Optional<String> last = record.or(() -> settled.isEmpty() ? Optional.empty() : Optional.of(settled.getLast().last()));
+        Optional<String> last = record.or(() -> settled.isEmpty()
+                ? Optional.empty()
+                : Optional.of(settled.getLast().last()));
         return new Mention(state, first, last);
     }
 
-    private static <E extends Effect> List<E> of(Entry entry, Class<E> sort) { return entry.effects().stream().filter(sort::isInstance).map(sort::cast).toList(); }
+    private static <E extends Effect> List<E> of(Entry entry, Class<E> sort) {
+        return entry.effects().stream().filter(sort::isInstance).map(sort::cast).toList();
+    }
 }

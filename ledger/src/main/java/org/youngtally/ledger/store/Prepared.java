@@ -12,8 +12,8 @@ import org.jooq.exception.DataAccessException;
 import org.jooq.exception.IntegrityConstraintViolationException;
 
 /**
- * A statement of the writer's hot path, written in jOOQ and rendered once: rendering it anew for each batch cost more than running it.
- * Parameters are bound in the order in which they stand in the statement.
+ * A statement of the writer's hot path, written in jOOQ and rendered once: rendering it anew for each batch cost more
+ * than running it. Parameters are bound in the order in which they stand in the statement.
  */
 final class Prepared {
     private final DSLContext dsl;
@@ -31,7 +31,9 @@ final class Prepared {
         return statement;
     }
 
-    private static PreparedStatement prepare(Connection connection, String sql) throws SQLException { return connection.prepareStatement(sql); }
+    private static PreparedStatement prepare(Connection connection, String sql) throws SQLException {
+        return connection.prepareStatement(sql);
+    }
 
     /**
      * Runs it once.
@@ -84,6 +86,8 @@ final class Prepared {
 
     private static DataAccessException translated(SQLException e) {
         boolean violation = e.getSQLState() != null && e.getSQLState().startsWith("23");
-        return violation ? new IntegrityConstraintViolationException(e.getMessage(), e) : new DataAccessException(e.getMessage(), e);
+        return violation
+                ? new IntegrityConstraintViolationException(e.getMessage(), e)
+                : new DataAccessException(e.getMessage(), e);
     }
 }

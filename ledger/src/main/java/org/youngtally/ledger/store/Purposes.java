@@ -9,16 +9,20 @@ public final class Purposes {
 
     private Purposes() {}
 
-    static String write(Purpose purpose) { return purpose.equals(Purpose.NONE) ? null : purpose.kind().orElse(NOT_KNOWN) + " " + purpose.unit().orElse(NOT_KNOWN); }
+    static String write(Purpose purpose) {
+        return purpose.equals(Purpose.NONE)
+                ? null
+                : purpose.kind().orElse(NOT_KNOWN) + " " + purpose.unit().orElse(NOT_KNOWN);
+    }
 
-    /**
-     * @param text null for none
-     */
+    /** @param text null for none */
     public static Purpose read(String text) {
         if (text == null) return Purpose.NONE;
         String[] parts = text.split(" ");
         return new Purpose(known(parts[0]), known(parts[1]));
     }
 
-    private static Optional<String> known(String part) { return Optional.of(part).filter(name -> !name.equals(NOT_KNOWN)); }
+    private static Optional<String> known(String part) {
+        return Optional.of(part).filter(name -> !name.equals(NOT_KNOWN));
+    }
 }

@@ -10,8 +10,9 @@ import org.jooq.Result;
 import org.jooq.ResultQuery;
 
 /**
- * A question that is asked often, rendered and made ready once for each connection: both took longer than answering it. It is written
- * with parameters, which are bound in the order in which they stand in it; a value that is written into it counts as one, too.
+ * A question that is asked often, rendered and made ready once for each connection: both took longer than answering it.
+ * It is written with parameters, which are bound in the order in which they stand in it; a value that is written into
+ * it counts as one, too.
  */
 final class Ready {
     /** By this name a connection's configuration has the questions that were made ready on it. */
@@ -24,12 +25,15 @@ final class Ready {
     }
 
     /** Has a connection keep the questions that are asked through it. */
-    static void keptOn(DSLContext dsl) { dsl.configuration().data(NAME, new HashMap<Ready, CloseableResultQuery<?>>()); }
+    static void keptOn(DSLContext dsl) {
+        dsl.configuration().data(NAME, new HashMap<Ready, CloseableResultQuery<?>>());
+    }
 
     @SuppressWarnings("unchecked")
     Result<? extends Record> ask(DSLContext dsl, Object... values) {
         var kept = (Map<Ready, CloseableResultQuery<?>>) dsl.configuration().data(NAME);
-        CloseableResultQuery<?> query = kept.computeIfAbsent(this, missing -> question.apply(dsl).keepStatement(true));
+        CloseableResultQuery<?> query =
+                kept.computeIfAbsent(this, missing -> question.apply(dsl).keepStatement(true));
         for (int i = 0; i < values.length; i++) query.bind(i + 1, values[i]);
         return query.fetch();
     }

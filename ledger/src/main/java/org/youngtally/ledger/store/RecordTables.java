@@ -18,7 +18,9 @@ import org.youngtally.core.record.RecordKeys;
 import org.youngtally.core.text.IdentifierKey;
 import org.youngtally.ledger.journal.OrganisationJson;
 
-/** Writes records and all that they are found by. New ones are gathered and put in together; a change is made at once. */
+/**
+ * Writes records and all that they are found by. New ones are gathered and put in together; a change is made at once.
+ */
 final class RecordTables {
     private final DSLContext dsl;
     private final Insertion newRecord;
@@ -32,13 +34,30 @@ final class RecordTables {
 
     RecordTables(DSLContext dsl) {
         this.dsl = dsl;
-        newRecord = new Insertion(dsl, KEPT_RECORD, KEPT_RECORD.ID, KEPT_RECORD.KIND, KEPT_RECORD.SERIES_ID, KEPT_RECORD.TEXT, KEPT_RECORD.DELETED, KEPT_RECORD.VERSION);
-        newVersion = new Insertion(dsl, RECORD_VERSION, RECORD_VERSION.RECORD_ID, RECORD_VERSION.VERSION, RECORD_VERSION.SEQ, RECORD_VERSION.CONTENT);
+        newRecord = new Insertion(
+                dsl,
+                KEPT_RECORD,
+                KEPT_RECORD.ID,
+                KEPT_RECORD.KIND,
+                KEPT_RECORD.SERIES_ID,
+                KEPT_RECORD.TEXT,
+                KEPT_RECORD.DELETED,
+                KEPT_RECORD.VERSION);
+        newVersion = new Insertion(
+                dsl,
+                RECORD_VERSION,
+                RECORD_VERSION.RECORD_ID,
+                RECORD_VERSION.VERSION,
+                RECORD_VERSION.SEQ,
+                RECORD_VERSION.CONTENT);
         newUnit = new Insertion(dsl, RECORD_UNIT, RECORD_UNIT.UNIT, RECORD_UNIT.RECORD_ID);
-        newNumber = new Insertion(dsl, RECORD_NUMBER, RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID);
-        newKey = new Insertion(dsl, RECORD_KEY, RECORD_KEY.KIND, RECORD_KEY.FIELD, RECORD_KEY.VALUE_KEY, RECORD_KEY.RECORD_ID);
+        newNumber = new Insertion(
+                dsl, RECORD_NUMBER, RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID);
+        newKey = new Insertion(
+                dsl, RECORD_KEY, RECORD_KEY.KIND, RECORD_KEY.FIELD, RECORD_KEY.VALUE_KEY, RECORD_KEY.RECORD_ID);
         newWord = new Insertion(dsl, RECORD_WORD, RECORD_WORD.WORD, RECORD_WORD.RECORD_ID);
-        for (Insertion each : List.of(newRecord, newVersion, newUnit, newNumber, newKey, newWord)) gathered.put(each, new ArrayList<>());
+        for (Insertion each : List.of(newRecord, newVersion, newUnit, newNumber, newKey, newWord))
+            gathered.put(each, new ArrayList<>());
     }
 
     /** Drops what was remembered of rows that a rollback took away. */
@@ -49,15 +68,16 @@ final class RecordTables {
 
     private Kind kind(String key) {
         // Kinds change seldom, and are read anew where one was defined.
-        if (!kinds.containsKey(key)) kinds = new OrganisationTables(dsl).organisation().kinds();
+        if (!kinds.containsKey(key))
+            kinds = new OrganisationTables(dsl).organisation().kinds();
         return kinds.get(key);
     }
 
-    /**
-     * @param series the row of the series that numbers it
-     */
+    /** @param series the row of the series that numbers it */
     void add(long seq, KeptRecord record, int series) {
-        gathered.get(newRecord).add(new Object[] {record.id(), record.kind(), series, record.number().text(), record.deleted(), record.version()});
+        gathered.get(newRecord).add(new Object[] {
+            record.id(), record.kind(), series, record.number().text(), record.deleted(), record.version()
+        });
         found(seq, record, series);
     }
 
@@ -65,18 +85,30 @@ final class RecordTables {
         gathered.get(newVersion).add(new Object[] {record.id(), record.version(), seq, OrganisationJson.write(record)});
         for (String unit : record.units()) gathered.get(newUnit).add(new Object[] {unit, record.id()});
         Kind kind = kind(record.kind());
-        RecordKeys.known(kind, record).forEach((field, value) -> gathered.get(newKey).add(new Object[] {kind.key(), field, value, record.id()}));
+        RecordKeys.known(kind, record).forEach((field, value) -> gathered.get(newKey)
+                .add(new Object[] {kind.key(), field, value, record.id()}));
         for (String word : RecordKeys.words(kind, record)) gathered.get(newWord).add(new Object[] {word, record.id()});
-        if (record.version() == 1) gathered.get(newNumber).add(new Object[] {IdentifierKey.of(record.number().text()), series, record.id()});
+        if (record.version() == 1)
+            gathered.get(newNumber)
+                    .add(new Object[] {IdentifierKey.of(record.number().text()), series, record.id()});
     }
 
     /** Nothing may be gathered. */
     void change(long seq, KeptRecord record, int series) {
-        dsl.update(KEPT_RECORD).set(KEPT_RECORD.SERIES_ID, series).set(KEPT_RECORD.TEXT, record.number().text()).set(KEPT_RECORD.DELETED, record.deleted()).set(KEPT_RECORD.VERSION, record.version()).where(KEPT_RECORD.ID.eq(record.id())).execute();
+        dsl.update(KEPT_RECORD)
+                .set(KEPT_RECORD.SERIES_ID, series)
+                .set(KEPT_RECORD.TEXT, record.number().text())
+                .set(KEPT_RECORD.DELETED, record.deleted())
+                .set(KEPT_RECORD.VERSION, record.version())
+                .where(KEPT_RECORD.ID.eq(record.id()))
+                .execute();
         dsl.deleteFrom(RECORD_UNIT).where(RECORD_UNIT.RECORD_ID.eq(record.id())).execute();
         dsl.deleteFrom(RECORD_KEY).where(RECORD_KEY.RECORD_ID.eq(record.id())).execute();
         dsl.deleteFrom(RECORD_WORD).where(RECORD_WORD.RECORD_ID.eq(record.id())).execute();
-        dsl.mergeInto(RECORD_NUMBER, RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID).key(RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID).values(IdentifierKey.of(record.number().text()), series, record.id()).execute();
+        dsl.mergeInto(RECORD_NUMBER, RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID)
+                .key(RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID)
+                .values(IdentifierKey.of(record.number().text()), series, record.id())
+                .execute();
         found(seq, record, series);
         flush();
     }
@@ -89,11 +121,16 @@ final class RecordTables {
         var words = new ArrayList<Object[]>();
         for (KeptRecord record : new RecordQueries(dsl).all(kind.key())) {
             // Of two that are alike now the older one is found.
-            RecordKeys.known(kind, record).forEach((field, value) -> known.putIfAbsent(List.of(field, value), new Object[] {kind.key(), field, value, record.id()}));
+            RecordKeys.known(kind, record)
+                    .forEach((field, value) -> known.putIfAbsent(
+                            List.of(field, value), new Object[] {kind.key(), field, value, record.id()}));
             for (String word : RecordKeys.words(kind, record)) words.add(new Object[] {word, record.id()});
         }
         dsl.deleteFrom(RECORD_KEY).where(RECORD_KEY.KIND.eq(kind.key())).execute();
-        dsl.deleteFrom(RECORD_WORD).where(RECORD_WORD.RECORD_ID.in(dsl.select(KEPT_RECORD.ID).from(KEPT_RECORD).where(KEPT_RECORD.KIND.eq(kind.key())))).execute();
+        dsl.deleteFrom(RECORD_WORD)
+                .where(RECORD_WORD.RECORD_ID.in(
+                        dsl.select(KEPT_RECORD.ID).from(KEPT_RECORD).where(KEPT_RECORD.KIND.eq(kind.key()))))
+                .execute();
         newKey.run(List.copyOf(known.values()));
         newWord.run(words);
     }

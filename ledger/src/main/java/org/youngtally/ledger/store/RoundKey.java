@@ -7,5 +7,7 @@ public final class RoundKey {
 
     private RoundKey() {}
 
-    public static String of(int lane, long round) { return SEPARATOR + Integer.toString(lane) + "." + round; }
+    public static String of(int lane, long round) {
+        return SEPARATOR + Integer.toString(lane) + "." + round;
+    }
 }

@@ -8,13 +8,17 @@ import org.h2.jdbc.JdbcConnection;
 import org.h2.mvstore.MVStore;
 
 /**
- * Has H2 write its changes to its file between transactions, from the thread that makes them. H2's own background thread notes the state of
- * each of its trees one after the other while the writer goes on, so that its file can hold one tree from before a transaction and another from
- * after it; a process that was killed then left tables with a part of a batch (found by killing a service that saved records). What is written so is
- * unforced: the journal carries the promise, and a start after a kill repeats from it what the file lacks.
+ * Has H2 write its changes to its file between transactions, from the thread that makes them. H2's own background
+ * thread notes the state of each of its trees one after the other while the writer goes on, so that its file can hold
+ * one tree from before a transaction and another from after it; a process that was killed then left tables with a part
+ * of a batch (found by killing a service that saved records). What is written so is unforced: the journal carries the
+ * promise, and a start after a kill repeats from it what the file lacks.
  */
 final class Saving {
-    /** Between two writings while callers wait. A page is written once for all that changed on it since: the rarer, the fewer. */
+    /**
+     * Between two writings while callers wait. A page is written once for all that changed on it since: the rarer, the
+     * fewer.
+     */
     private static final long PAUSE_NANOS = TimeUnit.SECONDS.toNanos(4);
     /** … and while nobody does. */
     private static final long PAUSE_AT_REST_NANOS = TimeUnit.MILLISECONDS.toNanos(500);
@@ -24,7 +28,10 @@ final class Saving {
     private static final long FEW_BYTES = 8L << 20;
     /** H2 writes its file in the middle of a transaction where so much has changed. */
     private static final long LEAST_BYTES = 19L << 20;
-    /** The part of its file that H2 still needs, in percent, beneath which that is written together anew: while the service is busy … */
+    /**
+     * The part of its file that H2 still needs, in percent, beneath which that is written together anew: while the
+     * service is busy …
+     */
     private static final int FULL_ENOUGH = 10;
     /** … and while it is not. */
     private static final int FULL_ENOUGH_AT_REST = 50;
@@ -72,7 +79,10 @@ final class Saving {
         }
     }
 
-    /** The bytes of pages that changed since the last call, taken out of H2's own count, by which it would write its file twenty times a second under load. */
+    /**
+     * The bytes of pages that changed since the last call, taken out of H2's own count, by which it would write its
+     * file twenty times a second under load.
+     */
     private int taken() {
         int bytes = file.getUnsavedMemory();
         file.registerUnsavedMemory(-bytes);

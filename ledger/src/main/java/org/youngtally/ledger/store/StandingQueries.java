@@ -37,16 +37,23 @@ public final class StandingQueries {
      * @param returned how many wait to be given again
      * @param left how many are left; -1 where the series starts over
      */
-    public record LaneStanding(int range, String period, long given, long skipped, long returned, long left, Optional<LocalDate> latest) {}
+    public record LaneStanding(
+            int range, String period, long given, long skipped, long returned, long left, Optional<LocalDate> latest) {}
 
     /** The number that a series gave last, and its business date. */
     public record Newest(String identifier, LocalDate date, EntryQueries.Row entry) {}
 
     /**
-     * @param outlook what comes next; absent where it rests on fields that are not known, and shows no identifiers where only those do
+     * @param outlook what comes next; absent where it rests on fields that are not known, and shows no identifiers
+     *     where only those do
      * @param lanes the used lanes, by range and period
      */
-    public record Standing(Series series, LocalDate date, Optional<Outlook> outlook, Optional<Newest> newest, List<LaneStanding> lanes) {}
+    public record Standing(
+            Series series,
+            LocalDate date,
+            Optional<Outlook> outlook,
+            Optional<Newest> newest,
+            List<LaneStanding> lanes) {}
 
     /** Every series, by its key. */
     public List<Standing> all(LocalDate date) {
@@ -59,39 +66,75 @@ public final class StandingQueries {
      * @param particulars with every field that the series takes, or with none
      * @param coming how many of the next identifiers to show
      */
-    public Standing one(Series series, Particulars particulars, int coming) { return standings(List.of(series), particulars, coming).getFirst(); }
+    public Standing one(Series series, Particulars particulars, int coming) {
+        return standings(List.of(series), particulars, coming).getFirst();
+    }
 
     private List<Standing> standings(List<Series> wanted, Particulars particulars, int coming) {
-        Map<String, List<StateQueries.LaneRow>> lanes = new StateQueries(dsl).lanes().stream().collect(Collectors.groupingBy(lane -> lane.key().series()));
-        Map<String, Long> newest = dsl.select(SERIES.NAME, DSL.max(LANE.NEWEST_SEQ)).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).groupBy(SERIES.NAME).fetchMap(row -> row.value1(), row -> row.value2());
+        Map<String, List<StateQueries.LaneRow>> lanes = new StateQueries(dsl)
+                .lanes().stream()
+                        .collect(Collectors.groupingBy(lane -> lane.key().series()));
+        Map<String, Long> newest = dsl.select(SERIES.NAME, DSL.max(LANE.NEWEST_SEQ))
+                .from(LANE)
+                .join(SERIES)
+                .on(SERIES.ID.eq(LANE.SERIES_ID))
+                .groupBy(SERIES.NAME)
+                .fetchMap(row -> row.value1(), row -> row.value2());
         Map<Integer, List<Stretch>> apart = apart();
         var entries = new EntryQueries(dsl);
         var standings = new ArrayList<Standing>();
         for (Series series : wanted) {
             List<StateQueries.LaneRow> own = lanes.getOrDefault(series.key(), List.of());
-            Optional<Newest> last = Optional.ofNullable(newest.get(series.key())).flatMap(entries::at).map(entry -> new Newest(entries.ends(entry, series.key()::equals).getLast(), entries.date(entry, series.key()), entry));
-            standings.add(new Standing(series, particulars.date(), outlook(series, own, apart, particulars, coming), last,
-                    own.stream().map(lane -> standing(series, lane, used(lane, apart))).sorted(Comparator.comparingInt(LaneStanding::range).thenComparing(LaneStanding::period)).toList()));
+            Optional<Newest> last = Optional.ofNullable(newest.get(series.key()))
+                    .flatMap(entries::at)
+                    .map(entry -> new Newest(
+                            entries.ends(entry, series.key()::equals).getLast(),
+                            entries.date(entry, series.key()),
+                            entry));
+            standings.add(new Standing(
+                    series,
+                    particulars.date(),
+                    outlook(series, own, apart, particulars, coming),
+                    last,
+                    own.stream()
+                            .map(lane -> standing(series, lane, used(lane, apart)))
+                            .sorted(Comparator.comparingInt(LaneStanding::range).thenComparing(LaneStanding::period))
+                            .toList()));
         }
         standings.sort(Comparator.comparing(standing -> standing.series().key()));
         return standings;
     }
 
-    private static Optional<Outlook> outlook(Series series, List<StateQueries.LaneRow> lanes, Map<Integer, List<Stretch>> apart, Particulars particulars, int coming) {
+    private static Optional<Outlook> outlook(
+            Series series,
+            List<StateQueries.LaneRow> lanes,
+            Map<Integer, List<Stretch>> apart,
+            Particulars particulars,
+            int coming) {
         boolean fieldsKnown = series.restsOnDateAlone() || !particulars.fields().isEmpty();
         if (!fieldsKnown && !series.restarts().fields().isEmpty()) return Optional.empty();
         var used = new HashMap<LaneKey, Outlook.Used>();
         lanes.forEach(lane -> used.put(lane.key(), used(lane, apart)));
-        return Optional.of(Outlook.of(series, particulars, lane -> used.getOrDefault(lane, Outlook.Used.NOT), fieldsKnown ? coming : 0));
+        return Optional.of(Outlook.of(
+                series, particulars, lane -> used.getOrDefault(lane, Outlook.Used.NOT), fieldsKnown ? coming : 0));
     }
 
     /** How far the lanes of a series have been used. */
     public Map<LaneKey, Outlook.Used> used(String series) {
         Map<Integer, List<Stretch>> apart = apart();
-        return new StateQueries(dsl).lanes().stream().filter(lane -> lane.key().series().equals(series)).collect(Collectors.toMap(StateQueries.LaneRow::key, lane -> used(lane, apart)));
+        return new StateQueries(dsl)
+                .lanes().stream()
+                        .filter(lane -> lane.key().series().equals(series))
+                        .collect(Collectors.toMap(StateQueries.LaneRow::key, lane -> used(lane, apart)));
     }
 
-    private Map<Integer, List<Stretch>> apart() { return new StateQueries(dsl).watched().stream().collect(Collectors.groupingBy(StateQueries.Placed::lane, Collectors.mapping(StateQueries.Placed::stretch, Collectors.toList()))); }
+    private Map<Integer, List<Stretch>> apart() {
+        return new StateQueries(dsl)
+                .watched().stream()
+                        .collect(Collectors.groupingBy(
+                                StateQueries.Placed::lane,
+                                Collectors.mapping(StateQueries.Placed::stretch, Collectors.toList())));
+    }
 
     private static Outlook.Used used(StateQueries.LaneRow lane, Map<Integer, List<Stretch>> apart) {
         List<Stretch> own = apart.get(lane.lane());
@@ -106,8 +149,19 @@ public final class StandingQueries {
     }
 
     private static LaneStanding standing(Series series, StateQueries.LaneRow lane, Outlook.Used used) {
-        long left = series.range(lane.key().range()).map(range -> Outlook.left(series, range, lane.key(), used)).orElse(0L);
-        long returned = used.returned().headMap(lane.next(), false).entrySet().stream().mapToLong(stretch -> stretch.getValue() - stretch.getKey() + 1).sum();
-        return new LaneStanding(lane.key().range(), lane.key().period(), lane.next() - lane.skipped(), lane.skipped(), returned, left, lane.latest());
+        long left = series.range(lane.key().range())
+                .map(range -> Outlook.left(series, range, lane.key(), used))
+                .orElse(0L);
+        long returned = used.returned().headMap(lane.next(), false).entrySet().stream()
+                .mapToLong(stretch -> stretch.getValue() - stretch.getKey() + 1)
+                .sum();
+        return new LaneStanding(
+                lane.key().range(),
+                lane.key().period(),
+                lane.next() - lane.skipped(),
+                lane.skipped(),
+                returned,
+                left,
+                lane.latest());
     }
 }

@@ -67,49 +67,105 @@ public final class StateQueries {
     public StateQueries(DSLContext dsl) {
         this.dsl = dsl;
         stretches = new Stretches.Standing(dsl);
-        holder = new Prepared(dsl, dsl.select(LIVE_REFERENCE.SEQ).from(LIVE_REFERENCE).join(SERIES).on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID)).where(LIVE_REFERENCE.REFERENCE.eq((String) null), SERIES.NAME.eq((String) null)));
-        taking = new Prepared(dsl, dsl.select(SERIES.NAME, ENTRY.REFERENCE, ENTRY.SPANS, ENTRY.KIND).from(ENTRY).join(SERIES).on(SERIES.ID.eq(ENTRY.SERIES_ID)).where(ENTRY.SEQ.eq((Long) null)));
-        byText = new Prepared(dsl, dsl.select(ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION).from(ALLOCATION).join(LANE).on(LANE.ID.eq(ALLOCATION.LANE_ID)).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(ALLOCATION.TEXT_KEY.eq((String) null), SERIES.NAME.eq((String) null)));
-        byKeys = new AnyOf<>(dsl, new UUID(0, 0), marks -> dsl.select(ACCOUNT.NAME, ENTRY.REQUEST_KEY, ENTRY.SEQ, ENTRY.DIGEST).from(ENTRY).join(ACCOUNT).on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID)).where(ENTRY.KEY_MARK.in(marks)));
-        byReferences = new AnyOf<>(dsl, "", references -> dsl.select(SERIES.NAME, LIVE_REFERENCE.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST).from(LIVE_REFERENCE).join(SERIES).on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID)).join(ENTRY).on(ENTRY.SEQ.eq(LIVE_REFERENCE.SEQ))
-                .where(LIVE_REFERENCE.REFERENCE.in(references)));
+        holder = new Prepared(
+                dsl,
+                dsl.select(LIVE_REFERENCE.SEQ)
+                        .from(LIVE_REFERENCE)
+                        .join(SERIES)
+                        .on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID))
+                        .where(LIVE_REFERENCE.REFERENCE.eq((String) null), SERIES.NAME.eq((String) null)));
+        taking = new Prepared(
+                dsl,
+                dsl.select(SERIES.NAME, ENTRY.REFERENCE, ENTRY.SPANS, ENTRY.KIND)
+                        .from(ENTRY)
+                        .join(SERIES)
+                        .on(SERIES.ID.eq(ENTRY.SERIES_ID))
+                        .where(ENTRY.SEQ.eq((Long) null)));
+        byText = new Prepared(
+                dsl,
+                dsl.select(ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION)
+                        .from(ALLOCATION)
+                        .join(LANE)
+                        .on(LANE.ID.eq(ALLOCATION.LANE_ID))
+                        .join(SERIES)
+                        .on(SERIES.ID.eq(LANE.SERIES_ID))
+                        .where(ALLOCATION.TEXT_KEY.eq((String) null), SERIES.NAME.eq((String) null)));
+        byKeys = new AnyOf<>(
+                dsl, new UUID(0, 0), marks -> dsl.select(ACCOUNT.NAME, ENTRY.REQUEST_KEY, ENTRY.SEQ, ENTRY.DIGEST)
+                        .from(ENTRY)
+                        .join(ACCOUNT)
+                        .on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID))
+                        .where(ENTRY.KEY_MARK.in(marks)));
+        byReferences = new AnyOf<>(
+                dsl, "", references -> dsl.select(SERIES.NAME, LIVE_REFERENCE.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST)
+                        .from(LIVE_REFERENCE)
+                        .join(SERIES)
+                        .on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID))
+                        .join(ENTRY)
+                        .on(ENTRY.SEQ.eq(LIVE_REFERENCE.SEQ))
+                        .where(LIVE_REFERENCE.REFERENCE.in(references)));
     }
 
     /** Every series in its newest version, in the order in which they were first defined. */
     public List<Series> series() {
-        return dsl.select(SERIES_VERSION.DEFINITION).from(SERIES).join(SERIES_VERSION).on(SERIES_VERSION.SERIES_ID.eq(SERIES.ID), SERIES_VERSION.VERSION.eq(SERIES.VERSION))
-                .orderBy(SERIES.ID).fetch(row -> Store.secrets(dsl).unsealed(SeriesJson.read(row.value1())));
+        return dsl.select(SERIES_VERSION.DEFINITION)
+                .from(SERIES)
+                .join(SERIES_VERSION)
+                .on(SERIES_VERSION.SERIES_ID.eq(SERIES.ID), SERIES_VERSION.VERSION.eq(SERIES.VERSION))
+                .orderBy(SERIES.ID)
+                .fetch(row -> Store.secrets(dsl).unsealed(SeriesJson.read(row.value1())));
     }
 
     /** Every codebook in its newest version, by its key. */
     public List<Codebook> codebooks() {
         var newer = CODEBOOK_VERSION.as("newer");
-        return dsl.select(CODEBOOK_VERSION.DEFINITION).from(CODEBOOK_VERSION).where(DSL.notExists(DSL.selectOne().from(newer).where(newer.NAME.eq(CODEBOOK_VERSION.NAME), newer.VERSION.gt(CODEBOOK_VERSION.VERSION))))
-                .orderBy(CODEBOOK_VERSION.NAME).fetch(row -> CodebookJson.read(row.value1()));
+        return dsl.select(CODEBOOK_VERSION.DEFINITION)
+                .from(CODEBOOK_VERSION)
+                .where(DSL.notExists(DSL.selectOne()
+                        .from(newer)
+                        .where(newer.NAME.eq(CODEBOOK_VERSION.NAME), newer.VERSION.gt(CODEBOOK_VERSION.VERSION))))
+                .orderBy(CODEBOOK_VERSION.NAME)
+                .fetch(row -> CodebookJson.read(row.value1()));
     }
 
     /** Every namespace that was defined, by its key. */
     public List<Namespace> namespaces() {
-        return dsl.select(NAMESPACE.NAME, NAMESPACE.TITLE, NAMESPACE.REPEATS, NAMESPACE.VERSION).from(NAMESPACE).where(NAMESPACE.VERSION.gt(0)).orderBy(NAMESPACE.NAME).fetch(row -> new Namespace(row.value1(), row.value2(), row.value3(), row.value4()));
+        return dsl.select(NAMESPACE.NAME, NAMESPACE.TITLE, NAMESPACE.REPEATS, NAMESPACE.VERSION)
+                .from(NAMESPACE)
+                .where(NAMESPACE.VERSION.gt(0))
+                .orderBy(NAMESPACE.NAME)
+                .fetch(row -> new Namespace(row.value1(), row.value2(), row.value3(), row.value4()));
     }
 
     /** Units, kinds and routes as they stand. */
-    public Organisation organisation() { return new OrganisationTables(dsl).organisation(); }
+    public Organisation organisation() {
+        return new OrganisationTables(dsl).organisation();
+    }
 
     /** Every account, in the order in which they were opened. */
-    public List<Account> accounts() { return new OrganisationTables(dsl).accounts(); }
+    public List<Account> accounts() {
+        return new OrganisationTables(dsl).accounts();
+    }
 
     /** The secret by which a series is scattered. */
-    public Scatter scatter(String series) { return Store.secrets(dsl).of(series); }
+    public Scatter scatter(String series) {
+        return Store.secrets(dsl).of(series);
+    }
 
     /** The kept files of definitions, those applied last first. */
     public List<KeptFile> files() {
-        return dsl.select(DEFINITION_FILE.NAME, DEFINITION_FILE.TEXT).from(DEFINITION_FILE).orderBy(DEFINITION_FILE.SEQ.desc(), DEFINITION_FILE.NAME).fetch(row -> new KeptFile(row.value1(), row.value2()));
+        return dsl.select(DEFINITION_FILE.NAME, DEFINITION_FILE.TEXT)
+                .from(DEFINITION_FILE)
+                .orderBy(DEFINITION_FILE.SEQ.desc(), DEFINITION_FILE.NAME)
+                .fetch(row -> new KeptFile(row.value1(), row.value2()));
     }
 
     /** The text that is kept of a file. */
     public Optional<String> file(String name) {
-        return dsl.select(DEFINITION_FILE.TEXT).from(DEFINITION_FILE).where(DEFINITION_FILE.NAME.eq(name)).fetchOptional(DEFINITION_FILE.TEXT);
+        return dsl.select(DEFINITION_FILE.TEXT)
+                .from(DEFINITION_FILE)
+                .where(DEFINITION_FILE.NAME.eq(name))
+                .fetchOptional(DEFINITION_FILE.TEXT);
     }
 
     /**
@@ -120,13 +176,34 @@ public final class StateQueries {
     public record LaneRow(int lane, LaneKey key, long next, long skipped, Optional<LocalDate> latest) {}
 
     public List<LaneRow> lanes() {
-        return dsl.select(LANE.ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.SKIPPED, LANE.LATEST_DATE).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID))
-                .orderBy(LANE.ID).fetch(row -> new LaneRow(row.value1(), new LaneKey(row.value2(), row.value3(), row.value4()), row.value5(), row.value6(), Optional.ofNullable(row.value7())));
+        return dsl.select(
+                        LANE.ID,
+                        SERIES.NAME,
+                        LANE.RANGE_ID,
+                        LANE.PERIOD,
+                        LANE.NEXT_POSITION,
+                        LANE.SKIPPED,
+                        LANE.LATEST_DATE)
+                .from(LANE)
+                .join(SERIES)
+                .on(SERIES.ID.eq(LANE.SERIES_ID))
+                .orderBy(LANE.ID)
+                .fetch(row -> new LaneRow(
+                        row.value1(),
+                        new LaneKey(row.value2(), row.value3(), row.value4()),
+                        row.value5(),
+                        row.value6(),
+                        Optional.ofNullable(row.value7())));
     }
 
     /** What lies apart in the lanes, or is held. */
     public List<Placed> watched() {
-        return dsl.select(ALLOCATION.fields()).from(WATCHED).join(ALLOCATION).on(ALLOCATION.LANE_ID.eq(WATCHED.LANE_ID), ALLOCATION.LAST_POSITION.eq(WATCHED.LAST_POSITION)).orderBy(WATCHED.LANE_ID, WATCHED.LAST_POSITION).fetch(row -> new Placed(row.get(ALLOCATION.LANE_ID), Stretches.of(row)));
+        return dsl.select(ALLOCATION.fields())
+                .from(WATCHED)
+                .join(ALLOCATION)
+                .on(ALLOCATION.LANE_ID.eq(WATCHED.LANE_ID), ALLOCATION.LAST_POSITION.eq(WATCHED.LAST_POSITION))
+                .orderBy(WATCHED.LANE_ID, WATCHED.LAST_POSITION)
+                .fetch(row -> new Placed(row.get(ALLOCATION.LANE_ID), Stretches.of(row)));
     }
 
     /** A stretch of a lane. */
@@ -136,79 +213,178 @@ public final class StateQueries {
     public record RetiredRow(int lane, long position, Origin origin) {}
 
     public List<RetiredRow> retired() {
-        return dsl.selectFrom(RETIRED).orderBy(RETIRED.LANE_ID, RETIRED.POSITION, RETIRED.RETIRED_SEQ).fetch(row -> new RetiredRow(row.get(RETIRED.LANE_ID), row.get(RETIRED.POSITION), new Origin(row.get(RETIRED.SEQ), row.get(RETIRED.VERSION), new Particulars(row.get(RETIRED.BUSINESS_DATE), FieldsJson.read(row.get(RETIRED.FIELDS))),
-                Optional.ofNullable(row.get(RETIRED.HELD_UNTIL)).map(until -> until.toInstant(ZoneOffset.UTC)), row.get(RETIRED.AHEAD) != null, Optional.of(row.get(RETIRED.TEXT)))));
+        return dsl.selectFrom(RETIRED)
+                .orderBy(RETIRED.LANE_ID, RETIRED.POSITION, RETIRED.RETIRED_SEQ)
+                .fetch(row -> new RetiredRow(
+                        row.get(RETIRED.LANE_ID),
+                        row.get(RETIRED.POSITION),
+                        new Origin(
+                                row.get(RETIRED.SEQ),
+                                row.get(RETIRED.VERSION),
+                                new Particulars(
+                                        row.get(RETIRED.BUSINESS_DATE), FieldsJson.read(row.get(RETIRED.FIELDS))),
+                                Optional.ofNullable(row.get(RETIRED.HELD_UNTIL))
+                                        .map(until -> until.toInstant(ZoneOffset.UTC)),
+                                row.get(RETIRED.AHEAD) != null,
+                                Optional.of(row.get(RETIRED.TEXT)))));
     }
 
     /** The periods that are closed now. */
     public List<Closed> closed() {
-        return dsl.selectFrom(CLOSED_PERIOD).where(CLOSED_PERIOD.REOPENED_SEQ.isNull()).orderBy(CLOSED_PERIOD.SEQ).fetch(row -> new Closed(row.get(CLOSED_PERIOD.SEQ), new Period(Period.Scope.values()[row.get(CLOSED_PERIOD.SCOPE)], row.get(CLOSED_PERIOD.NAME), row.get(CLOSED_PERIOD.FROM_DATE), row.get(CLOSED_PERIOD.TO_DATE))));
+        return dsl.selectFrom(CLOSED_PERIOD)
+                .where(CLOSED_PERIOD.REOPENED_SEQ.isNull())
+                .orderBy(CLOSED_PERIOD.SEQ)
+                .fetch(row -> new Closed(
+                        row.get(CLOSED_PERIOD.SEQ),
+                        new Period(
+                                Period.Scope.values()[row.get(CLOSED_PERIOD.SCOPE)],
+                                row.get(CLOSED_PERIOD.NAME),
+                                row.get(CLOSED_PERIOD.FROM_DATE),
+                                row.get(CLOSED_PERIOD.TO_DATE))));
     }
 
-    public List<Stretch> stretches(int lane, long from, long to) { return stretches.between(lane, from, to); }
+    public List<Stretch> stretches(int lane, long from, long to) {
+        return stretches.between(lane, from, to);
+    }
 
     /** Where an identifier of a series stands. */
     public Optional<Span> spot(Series series, String text) {
-        List<Span> single = byText.ask(new Object[] {IdentifierKey.of(text), series.key()}, row -> new Span(row.getInt(1), row.getLong(2), row.getLong(2)));
+        List<Span> single = byText.ask(
+                new Object[] {IdentifierKey.of(text), series.key()},
+                row -> new Span(row.getInt(1), row.getLong(2), row.getLong(2)));
         return single.isEmpty() ? new IdentifierQueries(dsl).spot(series, text) : Optional.of(single.getFirst());
     }
 
     /** The entry that holds a reference of a series. */
-    public Optional<Long> holder(String series, String reference) { return holder.ask(new Object[] {reference, series}, row -> row.getLong(1)).stream().findFirst(); }
+    public Optional<Long> holder(String series, String reference) {
+        return holder.ask(new Object[] {reference, series}, row -> row.getLong(1)).stream()
+                .findFirst();
+    }
 
     /** What an entry took. */
-    public Optional<Taken> taking(long seq) { return about(seq, Entry.Kind::takes); }
+    public Optional<Taken> taking(long seq) {
+        return about(seq, Entry.Kind::takes);
+    }
 
     /** A block, by the entry that made it; its numbers in the order in which they were taken. */
-    public Optional<Taken> block(long seq) { return about(seq, kind -> kind == Entry.Kind.BLOCK || kind == Entry.Kind.SPLIT); }
+    public Optional<Taken> block(long seq) {
+        return about(seq, kind -> kind == Entry.Kind.BLOCK || kind == Entry.Kind.SPLIT);
+    }
 
     private Optional<Taken> about(long seq, Predicate<Entry.Kind> wanted) {
-        return taking.ask(new Object[] {seq}, row -> wanted.test(Entry.Kind.values()[row.getByte(4)]) ? new Taken(row.getString(1), Optional.ofNullable(row.getString(2)), Spans.read(row.getString(3))) : null).stream().filter(Objects::nonNull).findFirst();
+        return taking
+                .ask(
+                        new Object[] {seq},
+                        row -> wanted.test(Entry.Kind.values()[row.getByte(4)])
+                                ? new Taken(
+                                        row.getString(1),
+                                        Optional.ofNullable(row.getString(2)),
+                                        Spans.read(row.getString(3)))
+                                : null)
+                .stream()
+                .filter(Objects::nonNull)
+                .findFirst();
     }
 
     /** What the lanes of series hold that is dated inside a period. */
     public List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to) {
         var wanted = series.stream().map(Series::key).toList();
         var inside = new ArrayList<Inside>();
-        Condition live = ALLOCATION.STATE.in(PositionState.ISSUED.code(), PositionState.USED.code(), PositionState.HELD.code());
-        Field<Long> quantity = ALLOCATION.LAST_POSITION.minus(ALLOCATION.FIRST_POSITION).plus(1L);
-        for (var row : dsl.select(ALLOCATION.LANE_ID, DSL.min(DSL.when(live, ALLOCATION.FIRST_POSITION)), DSL.max(DSL.when(live, ALLOCATION.LAST_POSITION)), sum(quantity, ALLOCATION.STATE.in(PositionState.ISSUED.code(), PositionState.USED.code())), sum(quantity, ALLOCATION.STATE.eq(PositionState.HELD.code())), sum(quantity, live.not().and(ALLOCATION.STATE.ne(PositionState.RETURNED.code()))), sum(quantity, ALLOCATION.STATE.eq(PositionState.RETURNED.code())))
-                .from(ALLOCATION).where(ALLOCATION.LANE_ID.in(DSL.select(LANE.ID).from(LANE).join(SERIES).on(SERIES.ID.eq(LANE.SERIES_ID)).where(SERIES.NAME.in(wanted), LANE.LATEST_DATE.ge(from))), ALLOCATION.BUSINESS_DATE.between(from, to)).groupBy(ALLOCATION.LANE_ID).orderBy(ALLOCATION.LANE_ID).fetch()) {
-            List<Stretch> returned = row.value7() == 0 ? List.of() : dsl.selectFrom(ALLOCATION).where(ALLOCATION.LANE_ID.eq(row.value1()), ALLOCATION.BUSINESS_DATE.between(from, to), ALLOCATION.STATE.eq(PositionState.RETURNED.code())).orderBy(ALLOCATION.FIRST_POSITION).fetch(Stretches::of);
-            inside.add(new Inside(row.value1(), row.value2() == null ? -1 : row.value2(), row.value3() == null ? -1 : row.value3(), row.value4(), row.value5(), row.value6(), returned));
+        Condition live =
+                ALLOCATION.STATE.in(PositionState.ISSUED.code(), PositionState.USED.code(), PositionState.HELD.code());
+        Field<Long> quantity =
+                ALLOCATION.LAST_POSITION.minus(ALLOCATION.FIRST_POSITION).plus(1L);
+        for (var row : dsl.select(
+                        ALLOCATION.LANE_ID,
+                        DSL.min(DSL.when(live, ALLOCATION.FIRST_POSITION)),
+                        DSL.max(DSL.when(live, ALLOCATION.LAST_POSITION)),
+                        sum(quantity, ALLOCATION.STATE.in(PositionState.ISSUED.code(), PositionState.USED.code())),
+                        sum(quantity, ALLOCATION.STATE.eq(PositionState.HELD.code())),
+                        sum(quantity, live.not().and(ALLOCATION.STATE.ne(PositionState.RETURNED.code()))),
+                        sum(quantity, ALLOCATION.STATE.eq(PositionState.RETURNED.code())))
+                .from(ALLOCATION)
+                .where(
+                        ALLOCATION.LANE_ID.in(DSL.select(LANE.ID)
+                                .from(LANE)
+                                .join(SERIES)
+                                .on(SERIES.ID.eq(LANE.SERIES_ID))
+                                .where(SERIES.NAME.in(wanted), LANE.LATEST_DATE.ge(from))),
+                        ALLOCATION.BUSINESS_DATE.between(from, to))
+                .groupBy(ALLOCATION.LANE_ID)
+                .orderBy(ALLOCATION.LANE_ID)
+                .fetch()) {
+            List<Stretch> returned = row.value7() == 0
+                    ? List.of()
+                    : dsl.selectFrom(ALLOCATION)
+                            .where(
+                                    ALLOCATION.LANE_ID.eq(row.value1()),
+                                    ALLOCATION.BUSINESS_DATE.between(from, to),
+                                    ALLOCATION.STATE.eq(PositionState.RETURNED.code()))
+                            .orderBy(ALLOCATION.FIRST_POSITION)
+                            .fetch(Stretches::of);
+            inside.add(new Inside(
+                    row.value1(),
+                    row.value2() == null ? -1 : row.value2(),
+                    row.value3() == null ? -1 : row.value3(),
+                    row.value4(),
+                    row.value5(),
+                    row.value6(),
+                    returned));
         }
         return inside;
     }
 
-    private static Field<Long> sum(Field<Long> quantity, Condition where) { return DSL.coalesce(DSL.sum(DSL.when(where, quantity).otherwise(0L)), DSL.inline(0L)).cast(Long.class); }
+    private static Field<Long> sum(Field<Long> quantity, Condition where) {
+        return DSL.coalesce(DSL.sum(DSL.when(where, quantity).otherwise(0L)), DSL.inline(0L))
+                .cast(Long.class);
+    }
 
     /** The instant of the newest entry. */
     public Optional<Instant> newest() {
-        return dsl.select(ENTRY.AT).from(ENTRY).where(ENTRY.SEQ.eq(dsl.select(DSL.max(ENTRY.SEQ)).from(ENTRY))).fetchOptional(ENTRY.AT).map(at -> at.toInstant(ZoneOffset.UTC));
+        return dsl.select(ENTRY.AT)
+                .from(ENTRY)
+                .where(ENTRY.SEQ.eq(dsl.select(DSL.max(ENTRY.SEQ)).from(ENTRY)))
+                .fetchOptional(ENTRY.AT)
+                .map(at -> at.toInstant(ZoneOffset.UTC));
     }
 
     /** An act that was done under a key. */
     public record KeyedAct(String account, String key, EarlierAct act) {}
 
-    /**
-     * @param marks which have a key
-     */
+    /** @param marks which have a key */
     public List<KeyedAct> byKeys(Collection<RequestMark> marks) {
-        return byKeys.ask(marks.stream().map(mark -> KeyMark.of(mark.account(), mark.key().orElseThrow())).distinct().toList(), row -> new KeyedAct(row.getString(1), row.getString(2), new EarlierAct(row.getLong(3), row.getString(4))));
+        return byKeys.ask(
+                marks.stream()
+                        .map(mark -> KeyMark.of(mark.account(), mark.key().orElseThrow()))
+                        .distinct()
+                        .toList(),
+                row -> new KeyedAct(
+                        row.getString(1), row.getString(2), new EarlierAct(row.getLong(3), row.getString(4))));
     }
 
     /** An act that holds a reference. */
     public record ReferencedAct(String series, String reference, EarlierAct act) {}
 
     public List<ReferencedAct> byReferences(Collection<String> references) {
-        return byReferences.ask(references, row -> new ReferencedAct(row.getString(1), row.getString(2), new EarlierAct(row.getLong(3), row.getString(4))));
+        return byReferences.ask(
+                references,
+                row -> new ReferencedAct(
+                        row.getString(1), row.getString(2), new EarlierAct(row.getLong(3), row.getString(4))));
     }
 
-    public Optional<KeptRecord> record(long id) { return new RecordQueries(dsl).at(id); }
+    public Optional<KeptRecord> record(long id) {
+        return new RecordQueries(dsl).at(id);
+    }
 
-    public Optional<Long> knownRecord(String kind, String field, String value) { return new RecordQueries(dsl).known(kind, field, value); }
+    public Optional<Long> knownRecord(String kind, String field, String value) {
+        return new RecordQueries(dsl).known(kind, field, value);
+    }
 
-    public Optional<Long> numberedRecord(String series, String text) { return new RecordQueries(dsl).numbered(series, text); }
+    public Optional<Long> numberedRecord(String series, String text) {
+        return new RecordQueries(dsl).numbered(series, text);
+    }
 
-    public long nextRecord() { return new RecordQueries(dsl).next(); }
+    public long nextRecord() {
+        return new RecordQueries(dsl).next();
+    }
 }

@@ -29,8 +29,8 @@ import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.secret.Secrets;
 
 /**
- * The tables, in H2: where every question is answered. One connection writes; readers have a pool of their own and see committed
- * entries only.
+ * The tables, in H2: where every question is answered. One connection writes; readers have a pool of their own and see
+ * committed entries only.
  */
 public final class Store implements AutoCloseable {
     private static final int READERS = 8;
@@ -40,12 +40,19 @@ public final class Store implements AutoCloseable {
     /** By this name a question finds the secrets in the configuration it is asked through. */
     private static final String SECRETS = "secrets";
 
-    /** By this name it finds the versions of series that were read before: a version never changes, and reading one takes longer than most questions. */
+    /**
+     * By this name it finds the versions of series that were read before: a version never changes, and reading one
+     * takes longer than most questions.
+     */
     private static final String VERSIONS = "versions";
 
     private final Map<List<Integer>, Series> versions = new ConcurrentHashMap<>();
-    /** What each connection of the pool is asked through; there are as many as it has readers, for they are never replaced. */
+    /**
+     * What each connection of the pool is asked through; there are as many as it has readers, for they are never
+     * replaced.
+     */
     private final Map<Connection, DSLContext> asking = new ConcurrentHashMap<>();
+
     private final String file;
     private final Secrets secrets;
     private final HikariDataSource readers;
@@ -55,7 +62,13 @@ public final class Store implements AutoCloseable {
     private final Prepared reached;
     private final Saving saving;
 
-    private Store(String file, Secrets secrets, HikariDataSource readers, Connection connection, Saving saving, DSLContext writing) {
+    private Store(
+            String file,
+            Secrets secrets,
+            HikariDataSource readers,
+            Connection connection,
+            Saving saving,
+            DSLContext writing) {
         this.saving = saving;
         this.file = file;
         this.secrets = secrets;
@@ -63,7 +76,8 @@ public final class Store implements AutoCloseable {
         this.connection = connection;
         this.writing = writing;
         this.tables = new EntryTables(writing);
-        this.reached = new Prepared(writing, writing.update(APPLIED).set(APPLIED.SEQ, (Long) null).set(APPLIED.HASH, (String) null));
+        this.reached = new Prepared(
+                writing, writing.update(APPLIED).set(APPLIED.SEQ, (Long) null).set(APPLIED.HASH, (String) null));
     }
 
     /**
@@ -78,7 +92,11 @@ public final class Store implements AutoCloseable {
         source.setPassword("");
         Connection connection = source.getConnection();
         try {
-            Flyway.configure().dataSource(source).locations("classpath:org/youngtally/ledger/migrations").load().migrate();
+            Flyway.configure()
+                    .dataSource(source)
+                    .locations("classpath:org/youngtally/ledger/migrations")
+                    .load()
+                    .migrate();
             connection.setAutoCommit(false);
             Saving saving = Saving.of(connection);
             var config = new HikariConfig();
@@ -90,7 +108,8 @@ public final class Store implements AutoCloseable {
             config.setPoolName("readers");
             config.setAutoCommit(false);
             config.setConnectionInitSql(SNAPSHOT);
-            return new Store(file(url), secrets, new HikariDataSource(config), connection, saving, dsl(connection, secrets));
+            return new Store(
+                    file(url), secrets, new HikariDataSource(config), connection, saving, dsl(connection, secrets));
         } catch (RuntimeException | SQLException e) {
             drop(connection);
             throw e;
@@ -98,8 +117,8 @@ public final class Store implements AutoCloseable {
     }
 
     /**
-     * Drops the database from memory as it is, without writing. H2's own way of closing is never taken: where the disk fails in the
-     * middle of it, it does not return (MVStore.closeStore of 2.4.240 waits for itself).
+     * Drops the database from memory as it is, without writing. H2's own way of closing is never taken: where the disk
+     * fails in the middle of it, it does not return (MVStore.closeStore of 2.4.240 waits for itself).
      */
     private static void drop(Connection connection) throws SQLException {
         try (var statement = connection.createStatement()) {
@@ -121,24 +140,35 @@ public final class Store implements AutoCloseable {
     }
 
     /** The secrets that go with the tables which a question is asked of. */
-    static Secrets secrets(DSLContext dsl) { return (Secrets) dsl.configuration().data(SECRETS); }
+    static Secrets secrets(DSLContext dsl) {
+        return (Secrets) dsl.configuration().data(SECRETS);
+    }
 
-    /** The versions of series that questions have read, by the row id of the series and the version; none for the writer, who may take back what it wrote. */
+    /**
+     * The versions of series that questions have read, by the row id of the series and the version; none for the
+     * writer, who may take back what it wrote.
+     */
     @SuppressWarnings("unchecked")
-    static Map<List<Integer>, Series> versions(DSLContext dsl) { return (Map<List<Integer>, Series>) dsl.configuration().data().getOrDefault(VERSIONS, new HashMap<>()); }
+    static Map<List<Integer>, Series> versions(DSLContext dsl) {
+        return (Map<List<Integer>, Series>) dsl.configuration().data().getOrDefault(VERSIONS, new HashMap<>());
+    }
 
     /** The last entry that the tables hold. */
     public Head applied() {
         return writing.selectFrom(APPLIED).fetchOne(row -> new Head(row.get(APPLIED.SEQ), row.get(APPLIED.HASH)));
     }
 
-    /** Writes the effects of entries, which follow {@link #applied}, without committing: the unique indexes speak here. */
-    public void write(List<Entry> entries) { write(entries, written -> { }); }
-
     /**
-     * @param progress is told how many of the numbers that they give are written
+     * Writes the effects of entries, which follow {@link #applied}, without committing: the unique indexes speak here.
      */
-    public void write(List<Entry> entries, LongConsumer progress) { tables.write(entries, progress); }
+    public void write(List<Entry> entries) {
+        write(entries, written -> {});
+    }
+
+    /** @param progress is told how many of the numbers that they give are written */
+    public void write(List<Entry> entries, LongConsumer progress) {
+        tables.write(entries, progress);
+    }
 
     /** Commits what was written since the last commit, up to the entry at this head. */
     public void commit(Head head) throws SQLException {
@@ -151,12 +181,19 @@ public final class Store implements AutoCloseable {
      *
      * @param atRest whether nobody waits for it
      */
-    public void tidy(boolean atRest) { saving.betweenTransactions(atRest); }
+    public void tidy(boolean atRest) {
+        saving.betweenTransactions(atRest);
+    }
 
-    /** Whether the tables hold each entry up to {@link #applied}, and none behind it: what a killed process has left must, and is not believed otherwise. */
+    /**
+     * Whether the tables hold each entry up to {@link #applied}, and none behind it: what a killed process has left
+     * must, and is not believed otherwise.
+     */
     public boolean isWhole() {
         long reachedEntry = applied().seq();
-        return writing.select(DSL.count(), DSL.coalesce(DSL.max(ENTRY.SEQ), DSL.inline(0L))).from(ENTRY).fetchSingle(row -> row.value1() == reachedEntry && row.value2() == reachedEntry);
+        return writing.select(DSL.count(), DSL.coalesce(DSL.max(ENTRY.SEQ), DSL.inline(0L)))
+                .from(ENTRY)
+                .fetchSingle(row -> row.value1() == reachedEntry && row.value2() == reachedEntry);
     }
 
     public void rollback() throws SQLException {
@@ -165,7 +202,9 @@ public final class Store implements AutoCloseable {
     }
 
     /** The state as the next act meets it, read through the writing connection. For the writing thread alone. */
-    public StateQueries state() { return new StateQueries(writing); }
+    public StateQueries state() {
+        return new StateQueries(writing);
+    }
 
     /** Asks something of one committed state. */
     public <T> T read(Function<DSLContext, T> question) {

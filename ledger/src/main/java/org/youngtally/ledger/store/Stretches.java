@@ -26,15 +26,38 @@ public final class Stretches {
     public static Stretch of(Record row) {
         Long changed = row.get(ALLOCATION.CHANGED_SEQ);
         Long block = row.get(ALLOCATION.BLOCK_SEQ);
-        var origin = new Origin(row.get(ALLOCATION.SEQ), row.get(ALLOCATION.VERSION), new Particulars(row.get(ALLOCATION.BUSINESS_DATE), FieldsJson.read(row.get(ALLOCATION.FIELDS))),
-                Optional.ofNullable(row.get(ALLOCATION.HELD_UNTIL)).map(until -> until.toInstant(ZoneOffset.UTC)), row.get(ALLOCATION.AHEAD) != null, Optional.ofNullable(row.get(ALLOCATION.TEXT)));
-        return new Stretch(row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.LAST_POSITION), PositionState.of(row.get(ALLOCATION.STATE)), changed == null ? 0 : changed, block == null ? 0 : block, origin);
+        var origin = new Origin(
+                row.get(ALLOCATION.SEQ),
+                row.get(ALLOCATION.VERSION),
+                new Particulars(row.get(ALLOCATION.BUSINESS_DATE), FieldsJson.read(row.get(ALLOCATION.FIELDS))),
+                Optional.ofNullable(row.get(ALLOCATION.HELD_UNTIL)).map(until -> until.toInstant(ZoneOffset.UTC)),
+                row.get(ALLOCATION.AHEAD) != null,
+                Optional.ofNullable(row.get(ALLOCATION.TEXT)));
+        return new Stretch(
+                row.get(ALLOCATION.FIRST_POSITION),
+                row.get(ALLOCATION.LAST_POSITION),
+                PositionState.of(row.get(ALLOCATION.STATE)),
+                changed == null ? 0 : changed,
+                block == null ? 0 : block,
+                origin);
     }
 
     /** Those that reach into a stretch of positions, whole, in order. */
     static List<Stretch> between(DSLContext dsl, int lane, long from, long to) {
-        List<Stretch> found = new ArrayList<>(dsl.selectFrom(ALLOCATION).where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.LAST_POSITION.between(from, to)).orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION).fetch(Stretches::of));
-        if (found.isEmpty() || found.getLast().to() < to) dsl.selectFrom(ALLOCATION).where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.LAST_POSITION.gt(to)).orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION).limit(1).fetch(Stretches::of).stream().filter(stretch -> stretch.from() <= to).forEach(found::add);
+        List<Stretch> found = new ArrayList<>(dsl.selectFrom(ALLOCATION)
+                .where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.LAST_POSITION.between(from, to))
+                .orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION)
+                .fetch(Stretches::of));
+        if (found.isEmpty() || found.getLast().to() < to)
+            dsl
+                    .selectFrom(ALLOCATION)
+                    .where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.LAST_POSITION.gt(to))
+                    .orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION)
+                    .limit(1)
+                    .fetch(Stretches::of)
+                    .stream()
+                    .filter(stretch -> stretch.from() <= to)
+                    .forEach(found::add);
         return found;
     }
 
@@ -45,21 +68,62 @@ public final class Stretches {
 
         Standing(DSLContext dsl) {
             // The columns in the order in which they are read below.
-            var columns = List.of(ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION, ALLOCATION.STATE, ALLOCATION.CHANGED_SEQ, ALLOCATION.BLOCK_SEQ, ALLOCATION.SEQ, ALLOCATION.VERSION, ALLOCATION.BUSINESS_DATE, ALLOCATION.FIELDS, ALLOCATION.HELD_UNTIL, ALLOCATION.AHEAD, ALLOCATION.TEXT);
-            within = new Prepared(dsl, dsl.select(columns).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.LAST_POSITION.ge((Long) null), ALLOCATION.LAST_POSITION.le((Long) null)).orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION));
-            behind = new Prepared(dsl, dsl.select(columns).from(ALLOCATION).where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.LAST_POSITION.gt((Long) null)).orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION).limit(DSL.inline(1)));
+            var columns = List.of(
+                    ALLOCATION.FIRST_POSITION,
+                    ALLOCATION.LAST_POSITION,
+                    ALLOCATION.STATE,
+                    ALLOCATION.CHANGED_SEQ,
+                    ALLOCATION.BLOCK_SEQ,
+                    ALLOCATION.SEQ,
+                    ALLOCATION.VERSION,
+                    ALLOCATION.BUSINESS_DATE,
+                    ALLOCATION.FIELDS,
+                    ALLOCATION.HELD_UNTIL,
+                    ALLOCATION.AHEAD,
+                    ALLOCATION.TEXT);
+            within = new Prepared(
+                    dsl,
+                    dsl.select(columns)
+                            .from(ALLOCATION)
+                            .where(
+                                    ALLOCATION.LANE_ID.eq((Integer) null),
+                                    ALLOCATION.LAST_POSITION.ge((Long) null),
+                                    ALLOCATION.LAST_POSITION.le((Long) null))
+                            .orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION));
+            behind = new Prepared(
+                    dsl,
+                    dsl.select(columns)
+                            .from(ALLOCATION)
+                            .where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.LAST_POSITION.gt((Long) null))
+                            .orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION)
+                            .limit(DSL.inline(1)));
         }
 
         List<Stretch> between(int lane, long from, long to) {
             List<Stretch> found = within.ask(new Object[] {lane, from, to}, Stretches::of);
-            if (found.isEmpty() || found.getLast().to() < to) behind.ask(new Object[] {lane, to}, Stretches::of).stream().filter(stretch -> stretch.from() <= to).forEach(found::add);
+            if (found.isEmpty() || found.getLast().to() < to)
+                behind.ask(new Object[] {lane, to}, Stretches::of).stream()
+                        .filter(stretch -> stretch.from() <= to)
+                        .forEach(found::add);
             return found;
         }
     }
 
     private static Stretch of(ResultSet row) throws SQLException {
         LocalDateTime until = row.getObject(10, LocalDateTime.class);
-        var origin = new Origin(row.getLong(6), row.getInt(7), new Particulars(row.getObject(8, LocalDate.class), FieldsJson.read(row.getString(9))), Optional.ofNullable(until).map(time -> time.toInstant(ZoneOffset.UTC)), row.getObject(11) != null, Optional.ofNullable(row.getString(12)));
-        return new Stretch(row.getLong(1), row.getLong(2), PositionState.of(row.getByte(3)), row.getLong(4), row.getLong(5), origin);
+        var origin = new Origin(
+                row.getLong(6),
+                row.getInt(7),
+                new Particulars(row.getObject(8, LocalDate.class), FieldsJson.read(row.getString(9))),
+                Optional.ofNullable(until).map(time -> time.toInstant(ZoneOffset.UTC)),
+                row.getObject(11) != null,
+                Optional.ofNullable(row.getString(12)));
+        return new Stretch(
+                row.getLong(1),
+                row.getLong(2),
+                PositionState.of(row.getByte(3)),
+                row.getLong(4),
+                row.getLong(5),
+                origin);
     }
 }

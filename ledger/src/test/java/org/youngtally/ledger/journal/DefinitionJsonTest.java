@@ -19,7 +19,14 @@ import org.youngtally.core.series.SeriesDraft;
 import org.youngtally.core.series.SkipsDraft;
 
 class DefinitionJsonTest {
-    private static SeriesDraft.Builder draft(String pattern) { return new SeriesDraft.Builder("a", pattern).title("Ein Buch").namespace("n").ranges(List.of(new RangeDraft(10L, 1L, -1L, "2026-01-01", "2026-12-31", 3L), new RangeDraft(1L, 9L, null, "2027-01-01", null, null))); }
+    private static SeriesDraft.Builder draft(String pattern) {
+        return new SeriesDraft.Builder("a", pattern)
+                .title("Ein Buch")
+                .namespace("n")
+                .ranges(List.of(
+                        new RangeDraft(10L, 1L, -1L, "2026-01-01", "2026-12-31", 3L),
+                        new RangeDraft(1L, 9L, null, "2027-01-01", null, null)));
+    }
 
     private static Series series(SeriesDraft draft) {
         DraftCheck.Result checked = DraftCheck.of(draft);
@@ -29,8 +36,19 @@ class DefinitionJsonTest {
 
     @Test
     void aSeriesWithEveryPropertyIsReadAsItWasWritten() {
-        Series all = series(draft("{unit}{field t first 2}-{date MMM}{fiscal yy}-{count 3}{check luhn of count}").locale("de").fiscalYearStarts(4L).fields(List.of(new FieldDraft("unit", "unit", null, null, null), new FieldDraft("t", null, null, 2L, "upper -")))
-                .restarts(List.of("month", "fiscal-year", "unit", "field t")).skips(new SkipsDraft(List.of("4", "6-7"), List.of("05"))).longest(40L).symbols("letters digits - . ä").proof("waived").draft()).withVersion(7);
+        Series all = series(draft("{unit}{field t first 2}-{date MMM}{fiscal yy}-{count 3}{check luhn of count}")
+                        .locale("de")
+                        .fiscalYearStarts(4L)
+                        .fields(List.of(
+                                new FieldDraft("unit", "unit", null, null, null),
+                                new FieldDraft("t", null, null, 2L, "upper -")))
+                        .restarts(List.of("month", "fiscal-year", "unit", "field t"))
+                        .skips(new SkipsDraft(List.of("4", "6-7"), List.of("05")))
+                        .longest(40L)
+                        .symbols("letters digits - . ä")
+                        .proof("waived")
+                        .draft())
+                .withVersion(7);
         assertThat(SeriesJson.read(SeriesJson.write(all))).isEqualTo(all);
         Series repeating = series(draft("{count upper}").order("repeating").draft());
         assertThat(SeriesJson.read(SeriesJson.write(repeating))).isEqualTo(repeating);
@@ -38,7 +56,8 @@ class DefinitionJsonTest {
 
     @Test
     void theNamesOfMonthsAreThoseThatWereWritten() {
-        Series march = series(draft("{date MMM}{date yyyy}{count 3}").locale("de").draft());
+        Series march =
+                series(draft("{date MMM}{date yyyy}{count 3}").locale("de").draft());
         Series read = SeriesJson.read(SeriesJson.write(march).replace("\"März\"", "\"Lenzing\""));
         assertThat(read.pattern().render(LocalDate.of(2026, 3, 2), 1)).isEqualTo("Lenzing2026001");
     }
@@ -55,7 +74,13 @@ class DefinitionJsonTest {
 
     @Test
     void codebooksAndFieldsAreReadAsTheyWereWritten() {
-        var book = new Codebook("b", "Ein Buch", List.of(new Choice("Eins „\"“", "1", true, List.of(new Choice("Zwei", "ZW", false, List.of()))), new Choice("Drei", "D", false, List.of())), 4);
+        var book = new Codebook(
+                "b",
+                "Ein Buch",
+                List.of(
+                        new Choice("Eins „\"“", "1", true, List.of(new Choice("Zwei", "ZW", false, List.of()))),
+                        new Choice("Drei", "D", false, List.of())),
+                4);
         assertThat(CodebookJson.read(CodebookJson.write(book))).isEqualTo(book);
         var fields = new TreeMap<>(Map.of("place", "Ørsted \"x\"", "unit", "works"));
         assertThat(FieldsJson.read(FieldsJson.write(fields))).isEqualTo(fields);

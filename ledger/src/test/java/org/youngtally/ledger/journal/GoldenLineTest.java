@@ -26,7 +26,8 @@ class GoldenLineTest {
         for (String text : Files.readAllLines(segment)) {
             Line line = Line.of(text.getBytes(StandardCharsets.UTF_8)).orElseThrow();
             var written = new ByteArrayOutputStream();
-            previous = Line.write(line.entry(), line.batch(), previous, written, Sha256.fresh()).hash();
+            previous = Line.write(line.entry(), line.batch(), previous, written, Sha256.fresh())
+                    .hash();
             assertThat(written.toString(StandardCharsets.UTF_8)).isEqualTo(text + "\n");
         }
     }

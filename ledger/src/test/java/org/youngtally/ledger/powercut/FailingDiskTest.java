@@ -32,10 +32,16 @@ class FailingDiskTest {
     private Ledger open() throws Exception {
         String tables = data.resolve("tables").toString();
         PlatterPath.plug(tables, power);
-        return Ledger.open(LedgerOptions.in(data).withJournal(new PlatterDisk(power)).withStoreUrl("jdbc:h2:platter:" + tables + "/tally;DB_CLOSE_ON_EXIT=FALSE;WRITE_DELAY=0"));
+        return Ledger.open(LedgerOptions.in(data)
+                .withJournal(new PlatterDisk(power))
+                .withStoreUrl("jdbc:h2:platter:" + tables + "/tally;DB_CLOSE_ON_EXIT=FALSE;WRITE_DELAY=0"));
     }
 
-    private static List<String> take(Ledger ledger, String key) { return ((Outcome.Taken) ledger.perform(PowerCutTest.take(key, 1), "c")).taking().identifiers(); }
+    private static List<String> take(Ledger ledger, String key) {
+        return ((Outcome.Taken) ledger.perform(PowerCutTest.take(key, 1), "c"))
+                .taking()
+                .identifiers();
+    }
 
     /** Callers repeat with the same key whatever they are not told, as they are asked to. */
     private static List<String> takeUntilAnswered(Ledger ledger, String key, AtomicInteger unknown) {
@@ -50,20 +56,26 @@ class FailingDiskTest {
     }
 
     @ParameterizedTest
-    @EnumSource(value = Power.Kind.class, names = {"JOURNAL_WRITE", "JOURNAL_FORCE"})
+    @EnumSource(
+            value = Power.Kind.class,
+            names = {"JOURNAL_WRITE", "JOURNAL_FORCE"})
     void noCallerIsToldYesAndAfterwardsLedgerAndCallersAgree(Power.Kind kind) throws Exception {
         var answers = new ConcurrentHashMap<String, List<String>>();
         var unknown = new AtomicInteger();
         try (Ledger ledger = open()) {
             ledger.perform(PowerCutTest.define(), "ines");
             var callers = new ArrayList<Thread>();
-            for (int caller : IntStream.range(0, 8).toArray()) callers.add(Thread.ofVirtual().start(() -> IntStream.range(0, 60).forEach(i -> {
-                if (caller == 0 && i % 12 == 5) power.failNext(kind);
-                answers.put(caller + "/" + i, takeUntilAnswered(ledger, caller + "/" + i, unknown));
-            })));
+            for (int caller : IntStream.range(0, 8).toArray())
+                callers.add(
+                        Thread.ofVirtual().start(() -> IntStream.range(0, 60).forEach(i -> {
+                            if (caller == 0 && i % 12 == 5) power.failNext(kind);
+                            answers.put(caller + "/" + i, takeUntilAnswered(ledger, caller + "/" + i, unknown));
+                        })));
             for (Thread caller : callers) caller.join();
             assertThat(unknown.get()).isPositive();
-            assertThat(answers.values().stream().flatMap(List::stream)).hasSize(480).doesNotHaveDuplicates();
+            assertThat(answers.values().stream().flatMap(List::stream))
+                    .hasSize(480)
+                    .doesNotHaveDuplicates();
             var report = Audit.of(ledger, Optional.empty(), Head.EMPTY);
             assertThat(report.findings()).isEmpty();
             assertThat(report.positions()).isEqualTo(480);
@@ -82,11 +94,15 @@ class FailingDiskTest {
                 assertThat(e.kind()).isEqualTo(LedgerUnavailable.Kind.OUTCOME_UNKNOWN);
             }
             assertThat(take(ledger, "other")).containsExactly("N-000001");
-            assertThat(Journal.headAt(new PlatterDisk(power), before.seq() + 1)).contains(ledger.status().head());
+            assertThat(Journal.headAt(new PlatterDisk(power), before.seq() + 1))
+                    .contains(ledger.status().head());
         }
     }
 
-    /** Once the journal is forced the act is done, whatever happens to the commit: the caller hears that the outcome is unknown, and a repetition finds it. */
+    /**
+     * Once the journal is forced the act is done, whatever happens to the commit: the caller hears that the outcome is
+     * unknown, and a repetition finds it.
+     */
     @Test
     void aCommitThatFailsIsMadeUpFromTheJournal() throws Exception {
         try (Ledger ledger = open()) {
@@ -97,7 +113,8 @@ class FailingDiskTest {
                 assertThat(takeUntilAnswered(ledger, "k" + i, unknown)).containsExactly("N-%06d".formatted(i + 1));
             }
             assertThat(unknown.get()).isPositive();
-            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings()).isEmpty();
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
+                    .isEmpty();
         }
     }
 

@@ -6,8 +6,8 @@ import java.util.BitSet;
 import java.util.Random;
 
 /**
- * One file as it is seen while the power is on, and as it lies on the disk: what was forced, and of the rest whatever sectors
- * happened to be written back, in any order and not all of them.
+ * One file as it is seen while the power is on, and as it lies on the disk: what was forced, and of the rest whatever
+ * sectors happened to be written back, in any order and not all of them.
  */
 final class Platter {
     private static final int SECTOR = 512;
@@ -16,7 +16,9 @@ final class Platter {
     private byte[] kept = new byte[0];
     private final BitSet unforced = new BitSet();
 
-    synchronized int size() { return seen.length; }
+    synchronized int size() {
+        return seen.length;
+    }
 
     synchronized void write(long position, ByteBuffer bytes) {
         int from = (int) position;
@@ -33,7 +35,9 @@ final class Platter {
         }
     }
 
-    synchronized byte[] content() { return seen.clone(); }
+    synchronized byte[] content() {
+        return seen.clone();
+    }
 
     synchronized void force() {
         unforced.stream().forEach(this::keep);

@@ -13,11 +13,16 @@ record PlatterDisk(Power power) implements Disk {
 
     @Override
     public List<String> names() {
-        return power.files().keySet().stream().filter(name -> name.startsWith(FOLDER)).map(name -> name.substring(FOLDER.length())).toList();
+        return power.files().keySet().stream()
+                .filter(name -> name.startsWith(FOLDER))
+                .map(name -> name.substring(FOLDER.length()))
+                .toList();
     }
 
     @Override
-    public InputStream read(String name) { return new ByteArrayInputStream(power.file(FOLDER + name).content()); }
+    public InputStream read(String name) {
+        return new ByteArrayInputStream(power.file(FOLDER + name).content());
+    }
 
     @Override
     public AppendFile append(String name) throws IOException {
@@ -33,7 +38,9 @@ record PlatterDisk(Power power) implements Disk {
 
     private record PlatterFile(Power power, Platter platter) implements AppendFile {
         @Override
-        public long size() { return platter.size(); }
+        public long size() {
+            return platter.size();
+        }
 
         /** Written in two strokes, so that the power can go off between them. */
         @Override

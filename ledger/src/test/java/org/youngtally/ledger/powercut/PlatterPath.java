@@ -10,7 +10,10 @@ import org.h2.store.fs.FileBase;
 import org.h2.store.fs.FilePath;
 import org.h2.store.fs.FilePathWrapper;
 
-/** H2's files on a machine whose power can go off, as a file system that H2 is told to use: {@code platter:/folder/file}. */
+/**
+ * H2's files on a machine whose power can go off, as a file system that H2 is told to use:
+ * {@code platter:/folder/file}.
+ */
 public final class PlatterPath extends FilePathWrapper {
     private static final Map<String, Power> MACHINES = new ConcurrentHashMap<>();
 
@@ -19,18 +22,28 @@ public final class PlatterPath extends FilePathWrapper {
     }
 
     /** The files below a folder belong to a machine. */
-    static void plug(String folder, Power power) { MACHINES.put(folder, power); }
+    static void plug(String folder, Power power) {
+        MACHINES.put(folder, power);
+    }
 
-    static void unplug(String folder) { MACHINES.remove(folder); }
+    static void unplug(String folder) {
+        MACHINES.remove(folder);
+    }
 
     @Override
-    public String getScheme() { return "platter"; }
+    public String getScheme() {
+        return "platter";
+    }
 
     @Override
     public FileChannel open(String mode) throws IOException {
         String path = getBase().toString();
-        var machine = MACHINES.entrySet().stream().filter(each -> path.startsWith(each.getKey())).findFirst().orElseThrow(() -> new IOException("no machine has " + path));
-        return new PlatterChannel(getBase().open(mode), machine.getValue(), machine.getValue().file("tables/" + getName()));
+        var machine = MACHINES.entrySet().stream()
+                .filter(each -> path.startsWith(each.getKey()))
+                .findFirst()
+                .orElseThrow(() -> new IOException("no machine has " + path));
+        return new PlatterChannel(
+                getBase().open(mode), machine.getValue(), machine.getValue().file("tables/" + getName()));
     }
 
     private static final class PlatterChannel extends FileBase {
@@ -45,10 +58,14 @@ public final class PlatterPath extends FilePathWrapper {
         }
 
         @Override
-        public long size() throws IOException { return base.size(); }
+        public long size() throws IOException {
+            return base.size();
+        }
 
         @Override
-        public long position() throws IOException { return base.position(); }
+        public long position() throws IOException {
+            return base.position();
+        }
 
         @Override
         public FileChannel position(long position) throws IOException {
@@ -57,10 +74,14 @@ public final class PlatterPath extends FilePathWrapper {
         }
 
         @Override
-        public int read(ByteBuffer bytes) throws IOException { return base.read(bytes); }
+        public int read(ByteBuffer bytes) throws IOException {
+            return base.read(bytes);
+        }
 
         @Override
-        public int read(ByteBuffer bytes, long position) throws IOException { return base.read(bytes, position); }
+        public int read(ByteBuffer bytes, long position) throws IOException {
+            return base.read(bytes, position);
+        }
 
         @Override
         public int write(ByteBuffer bytes) throws IOException {
@@ -92,9 +113,13 @@ public final class PlatterPath extends FilePathWrapper {
         }
 
         @Override
-        public FileLock tryLock(long position, long size, boolean shared) throws IOException { return base.tryLock(position, size, shared); }
+        public FileLock tryLock(long position, long size, boolean shared) throws IOException {
+            return base.tryLock(position, size, shared);
+        }
 
         @Override
-        protected void implCloseChannel() throws IOException { base.close(); }
+        protected void implCloseChannel() throws IOException {
+            base.close();
+        }
     }
 }

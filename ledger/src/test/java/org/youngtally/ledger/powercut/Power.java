@@ -5,7 +5,9 @@ import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
 
-/** The power of one simulated machine: it goes off at a given disk operation, and nothing reaches any disk from then on. */
+/**
+ * The power of one simulated machine: it goes off at a given disk operation, and nothing reaches any disk from then on.
+ */
 final class Power {
     private final Random random;
     private final boolean forcingWorks;
@@ -19,12 +21,18 @@ final class Power {
     }
 
     /** What a disk is asked to do. */
-    enum Kind { JOURNAL_WRITE, JOURNAL_FORCE, TABLES }
+    enum Kind {
+        JOURNAL_WRITE,
+        JOURNAL_FORCE,
+        TABLES
+    }
 
     private Kind failing;
 
     /** The next operation of this kind fails, once. */
-    synchronized void failNext(Kind kind) { failing = kind; }
+    synchronized void failNext(Kind kind) {
+        failing = kind;
+    }
 
     /** A disk operation is about to happen, or the power goes off instead. */
     synchronized void operation(Kind kind) throws IOException {
@@ -37,19 +45,31 @@ final class Power {
         if (random.nextInt(20) == 0) files.values().forEach(file -> file.writeBack(random, random.nextDouble()));
     }
 
-    synchronized boolean isOff() { return operationsLeft <= 0; }
+    synchronized boolean isOff() {
+        return operationsLeft <= 0;
+    }
 
-    synchronized void cut() { operationsLeft = 0; }
+    synchronized void cut() {
+        operationsLeft = 0;
+    }
 
-    synchronized Platter file(String name) { return files.computeIfAbsent(name, each -> new Platter()); }
+    synchronized Platter file(String name) {
+        return files.computeIfAbsent(name, each -> new Platter());
+    }
 
-    synchronized void remove(String name) { files.remove(name); }
+    synchronized void remove(String name) {
+        files.remove(name);
+    }
 
-    synchronized Map<String, Platter> files() { return new TreeMap<>(files); }
+    synchronized Map<String, Platter> files() {
+        return new TreeMap<>(files);
+    }
 
     void force(Platter file) {
         if (forcingWorks) file.force();
     }
 
-    Random random() { return random; }
+    Random random() {
+        return random;
+    }
 }

@@ -34,9 +34,9 @@ import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.store.IdentifierQueries;
 
 /**
- * The machine's power goes off at any disk operation, while several callers take numbers. What is found afterwards is what was
- * forced and a random, torn part of the rest. Every number that was answered must be there, and none twice. A failing seed is
- * named and can be run alone: {@code -Dpowercut.seed=17}.
+ * The machine's power goes off at any disk operation, while several callers take numbers. What is found afterwards is
+ * what was forced and a random, torn part of the rest. Every number that was answered must be there, and none twice. A
+ * failing seed is named and can be run alone: {@code -Dpowercut.seed=17}.
  */
 class PowerCutTest {
     private static final int SEEDS = 200;
@@ -53,15 +53,24 @@ class PowerCutTest {
         Long only = Long.getLong("powercut.seed");
         LongStream seeds = only != null ? LongStream.of(only) : LongStream.range(0, SEEDS);
         var answered = new AtomicInteger();
-        List<String> failures = seeds.parallel().mapToObj(seed -> failure(seed, true, answered)).flatMap(Optional::stream).toList();
+        List<String> failures = seeds.parallel()
+                .mapToObj(seed -> failure(seed, true, answered))
+                .flatMap(Optional::stream)
+                .toList();
         assertThat(failures).isEmpty();
         assertThat(answered.get()).as("numbers answered before the cuts").isGreaterThan(only == null ? 10 * SEEDS : 0);
     }
 
-    /** The same machine with a journal that is never forced must lose numbers, or the test above would prove nothing. */
+    /**
+     * The same machine with a journal that is never forced must lose numbers, or the test above would prove nothing.
+     */
     @Test
     void theSimulationNoticesAJournalThatIsNotForced() {
-        assertThat(LongStream.range(0, 12).parallel().mapToObj(seed -> failure(seed, false, new AtomicInteger())).flatMap(Optional::stream)).isNotEmpty();
+        assertThat(LongStream.range(0, 12)
+                        .parallel()
+                        .mapToObj(seed -> failure(seed, false, new AtomicInteger()))
+                        .flatMap(Optional::stream))
+                .isNotEmpty();
     }
 
     private Optional<String> failure(long seed, boolean forcingWorks, AtomicInteger answeredInAll) {
@@ -91,10 +100,15 @@ class PowerCutTest {
         String tables = machine.resolve("tables").toString();
         PlatterPath.plug(tables, power);
         var answered = new ConcurrentLinkedQueue<String>();
-        var options = LedgerOptions.in(machine).withJournal(new PlatterDisk(power)).withStoreUrl("jdbc:h2:platter:" + tables + "/tally" + REUSE).withMachineRun("before");
+        var options = LedgerOptions.in(machine)
+                .withJournal(new PlatterDisk(power))
+                .withStoreUrl("jdbc:h2:platter:" + tables + "/tally" + REUSE)
+                .withMachineRun("before");
         try (Ledger ledger = Ledger.open(options)) {
             ledger.perform(define(), "ines");
-            List<Thread> callers = IntStream.range(0, CALLERS).mapToObj(caller -> Thread.ofVirtual().start(() -> call(ledger, power, caller, answered))).toList();
+            List<Thread> callers = IntStream.range(0, CALLERS)
+                    .mapToObj(caller -> Thread.ofVirtual().start(() -> call(ledger, power, caller, answered)))
+                    .toList();
             for (Thread caller : callers) caller.join();
         } catch (IOException | RuntimeException e) {
             // Opening, defining and closing fail like everything else once the power is off, and only then.
@@ -110,7 +124,9 @@ class PowerCutTest {
     private static void call(Ledger ledger, Power power, int caller, ConcurrentLinkedQueue<String> answered) {
         for (int i = 0; !power.isOff(); i++) {
             try {
-                if (ledger.perform(take("c" + caller + "-" + i, 1 + i % 3), "c" + caller) instanceof Outcome.Taken taken) answered.addAll(taken.taking().identifiers());
+                if (ledger.perform(take("c" + caller + "-" + i, 1 + i % 3), "c" + caller)
+                        instanceof Outcome.Taken taken)
+                    answered.addAll(taken.taking().identifiers());
             } catch (LedgerUnavailable e) {
                 if (e.kind() == LedgerUnavailable.Kind.STOPPED) return;
             }
@@ -120,34 +136,51 @@ class PowerCutTest {
     private static void leaveOnDisk(Path machine, Power power, Path found) throws IOException {
         Files.createDirectories(found.resolve("journal"));
         Files.createDirectories(found.resolve("tables"));
-        for (Map.Entry<String, Platter> file : power.files().entrySet()) Files.write(found.resolve(file.getKey()), file.getValue().found(power.random()));
+        for (Map.Entry<String, Platter> file : power.files().entrySet())
+            Files.write(found.resolve(file.getKey()), file.getValue().found(power.random()));
         if (Files.exists(machine.resolve("in-use"))) Files.copy(machine.resolve("in-use"), found.resolve("in-use"));
     }
 
     private static Optional<String> check(Path found, ConcurrentLinkedQueue<String> answered) throws IOException {
         try (Ledger ledger = Ledger.open(LedgerOptions.in(found).withMachineRun("after"))) {
-            if (!ledger.status().running()) return Optional.of("stopped: " + ledger.status().stopped());
+            if (!ledger.status().running())
+                return Optional.of("stopped: " + ledger.status().stopped());
             var times = new TreeMap<String, Integer>();
             for (String text : answered) times.merge(text, 1, Integer::sum);
             for (Map.Entry<String, Integer> text : times.entrySet()) {
                 if (text.getValue() > 1) return Optional.of(text.getKey() + " was answered twice");
-                int rows = ledger.read(dsl -> new IdentifierQueries(dsl).find(text.getKey()).size());
+                int rows = ledger.read(
+                        dsl -> new IdentifierQueries(dsl).find(text.getKey()).size());
                 if (rows != 1) return Optional.of(text.getKey() + " was answered and is found " + rows + " times");
             }
             ledger.perform(define(), "ines");
-            List<String> next = ((Outcome.Taken) ledger.perform(take("after", 3), "after")).taking().identifiers();
+            List<String> next = ((Outcome.Taken) ledger.perform(take("after", 3), "after"))
+                    .taking()
+                    .identifiers();
             if (next.stream().anyMatch(times::containsKey)) return Optional.of(next + " were given again");
             var report = Audit.of(ledger, Optional.empty(), Head.EMPTY);
-            return report.passed() ? Optional.empty() : Optional.of(report.findings().toString());
+            return report.passed()
+                    ? Optional.empty()
+                    : Optional.of(report.findings().toString());
         }
     }
 
     static Act define() {
-        return new Act.Define(List.of(new SeriesDraft.Builder("n", "N-{count 6}").ranges(List.of(new RangeDraft(1L, 999_999L, null, "2026-01-01", null, null))).draft()), Optional.empty());
+        return new Act.Define(
+                List.of(new SeriesDraft.Builder("n", "N-{count 6}")
+                        .ranges(List.of(new RangeDraft(1L, 999_999L, null, "2026-01-01", null, null)))
+                        .draft()),
+                Optional.empty());
     }
 
     static Act take(String key, long quantity) {
-        return new Act.Allocate("n", Optional.of(LocalDate.of(2026, 3, 2)), quantity, Act.Form.SINGLES, Optional.of("ref-" + key), new RequestMark("c", Optional.of(key), key + quantity));
+        return new Act.Allocate(
+                "n",
+                Optional.of(LocalDate.of(2026, 3, 2)),
+                quantity,
+                Act.Form.SINGLES,
+                Optional.of("ref-" + key),
+                new RequestMark("c", Optional.of(key), key + quantity));
     }
 
     private static void remove(Path folder) throws IOException {

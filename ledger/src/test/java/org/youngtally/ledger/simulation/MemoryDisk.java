@@ -33,21 +33,25 @@ public final class MemoryDisk implements Disk {
     private final boolean forcing;
     private int stepsLeft = Integer.MAX_VALUE;
 
-    /**
-     * @param forcing whether what is forced is kept, as it should be
-     */
+    /** @param forcing whether what is forced is kept, as it should be */
     public MemoryDisk(Random random, boolean forcing) {
         this.random = random;
         this.forcing = forcing;
     }
 
     /** Dies after so many steps more. */
-    public void dieAfter(int steps) { stepsLeft = steps; }
+    public void dieAfter(int steps) {
+        stepsLeft = steps;
+    }
 
-    public void live() { stepsLeft = Integer.MAX_VALUE; }
+    public void live() {
+        stepsLeft = Integer.MAX_VALUE;
+    }
 
     /** Whether it has died, and lives no more. */
-    public boolean isDead() { return stepsLeft < 0; }
+    public boolean isDead() {
+        return stepsLeft < 0;
+    }
 
     /** A step at which the machine can die, on a disk or elsewhere. */
     public void step() {
@@ -71,10 +75,14 @@ public final class MemoryDisk implements Disk {
     }
 
     @Override
-    public List<String> names() { return List.copyOf(files.keySet()); }
+    public List<String> names() {
+        return List.copyOf(files.keySet());
+    }
 
     @Override
-    public InputStream read(String name) { return new ByteArrayInputStream(files.get(name).bytes, 0, files.get(name).size); }
+    public InputStream read(String name) {
+        return new ByteArrayInputStream(files.get(name).bytes, 0, files.get(name).size);
+    }
 
     @Override
     public AppendFile append(String name) {
@@ -97,7 +105,9 @@ public final class MemoryDisk implements Disk {
         }
 
         @Override
-        public long size() { return content.size; }
+        public long size() {
+            return content.size;
+        }
 
         @Override
         public void append(ByteBuffer bytes) {
@@ -109,7 +119,8 @@ public final class MemoryDisk implements Disk {
         }
 
         private void put(ByteBuffer bytes, int length) {
-            if (content.bytes.length < content.size + length) content.bytes = Arrays.copyOf(content.bytes, Math.max(content.bytes.length * 2, content.size + length));
+            if (content.bytes.length < content.size + length)
+                content.bytes = Arrays.copyOf(content.bytes, Math.max(content.bytes.length * 2, content.size + length));
             bytes.get(content.bytes, content.size, length);
             content.size += length;
         }

@@ -20,7 +20,10 @@ import org.youngtally.core.act.RecordChange;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.act.Selection;
 
-/** What the ledger should do, worked out in the plainest way there is: a list of positions for each lane, looked through from its beginning. */
+/**
+ * What the ledger should do, worked out in the plainest way there is: a list of positions for each lane, looked through
+ * from its beginning.
+ */
 public final class Model {
 
     /** One position. */
@@ -38,6 +41,7 @@ public final class Model {
         public boolean ahead;
         /** The record that stands with it; 0 for none. */
         public long record;
+
         final Set<String> former = new HashSet<>();
 
         Place(Family family, String lane, int range, int position) {
@@ -51,18 +55,25 @@ public final class Model {
     public static final class Lane {
         /** Absent where nothing was given; those behind the counter were typed. */
         public final List<Place> places = new ArrayList<>();
+
         public int next;
         LocalDate latest;
         boolean opened;
 
-        public Place at(int position) { return position < places.size() ? places.get(position) : null; }
+        public Place at(int position) {
+            return position < places.size() ? places.get(position) : null;
+        }
     }
 
     /** What an act comes to: a refusal by its name, or what was answered. */
     public record Answer(String refusal, long seq, boolean repeated, List<String> texts, long quantity) {
-        static Answer refused(Class<?> refusal) { return new Answer(refusal.getSimpleName(), 0, false, List.of(), 0); }
+        static Answer refused(Class<?> refusal) {
+            return new Answer(refusal.getSimpleName(), 0, false, List.of(), 0);
+        }
 
-        public boolean isDone() { return refusal.isEmpty(); }
+        public boolean isDone() {
+            return refusal.isEmpty();
+        }
     }
 
     private record Closed(Period period) {}
@@ -80,33 +91,42 @@ public final class Model {
     private final Map<Long, Answer> answers = new HashMap<>();
     /** The place of each record's number, in the order of the records; absent once it is deleted. */
     private final List<Place> records = new ArrayList<>();
+
     public long seq;
 
-    private static Answer refused(String name) { return new Answer(name, 0, false, List.of(), 0); }
+    private static Answer refused(String name) {
+        return new Answer(name, 0, false, List.of(), 0);
+    }
 
     public Answer perform(Act act, Instant now) {
         if (act.known().isPresent()) {
             RequestMark mark = act.known().get();
-            Known known = mark.key().map(key -> keys.get(mark.account() + "/" + key)).orElse(null);
-            if (known != null) return known.digest().equals(mark.digest()) ? repeated(known.seq()) : refused("KeyReused");
+            Known known =
+                    mark.key().map(key -> keys.get(mark.account() + "/" + key)).orElse(null);
+            if (known != null)
+                return known.digest().equals(mark.digest()) ? repeated(known.seq()) : refused("KeyReused");
         }
-        Answer answer = switch (act) {
-            case Act.Allocate allocate -> allocate(allocate, now);
-            case Act.Settle settle -> settle(settle);
-            case Act.Split split -> split(split);
-            case Act.Close close -> close(close);
-            case Act.Reopen reopen -> closed.remove(reopen.closing()) == null ? refused("NotClosed") : done(List.of(), 0);
-            case Act.Lapse lapse -> lapse(lapse.now());
-            case Act.RemoveRoute remove -> throw new IllegalStateException("the simulation has no routes");
-            case Act.ChangeAccount change -> throw new IllegalStateException("the simulation has no accounts");
-            case Act.SaveRecord save -> save(save, now);
-            case Act.ChangeRecord change -> delete(change.record(), ((RecordChange.Delete) change.change()).reason());
-            case Act.FillTable fill -> fill(fill, now);
-            case Act.Define define -> refused("DefinitionsFaulty");
-        };
+        Answer answer =
+                switch (act) {
+                    case Act.Allocate allocate -> allocate(allocate, now);
+                    case Act.Settle settle -> settle(settle);
+                    case Act.Split split -> split(split);
+                    case Act.Close close -> close(close);
+                    case Act.Reopen reopen ->
+                        closed.remove(reopen.closing()) == null ? refused("NotClosed") : done(List.of(), 0);
+                    case Act.Lapse lapse -> lapse(lapse.now());
+                    case Act.RemoveRoute remove -> throw new IllegalStateException("the simulation has no routes");
+                    case Act.ChangeAccount change -> throw new IllegalStateException("the simulation has no accounts");
+                    case Act.SaveRecord save -> save(save, now);
+                    case Act.ChangeRecord change ->
+                        delete(change.record(), ((RecordChange.Delete) change.change()).reason());
+                    case Act.FillTable fill -> fill(fill, now);
+                    case Act.Define define -> refused("DefinitionsFaulty");
+                };
         if (answer.isDone() && !answer.repeated() && answer.seq() > 0) {
             answers.put(answer.seq(), answer);
-            act.known().ifPresent(mark -> mark.key().ifPresent(key -> keys.put(mark.account() + "/" + key, new Known(mark.digest(), answer.seq()))));
+            act.known().ifPresent(mark -> mark.key()
+                    .ifPresent(key -> keys.put(mark.account() + "/" + key, new Known(mark.digest(), answer.seq()))));
         }
         return answer;
     }
@@ -117,46 +137,74 @@ public final class Model {
         lanes.computeIfAbsent(family.key(), added -> new LinkedHashMap<>());
     }
 
-    private Answer done(List<String> texts, long quantity) { return new Answer("", ++seq, false, texts, quantity); }
+    private Answer done(List<String> texts, long quantity) {
+        return new Answer("", ++seq, false, texts, quantity);
+    }
 
     private Answer repeated(long before) {
         Answer earlier = answers.get(before);
         return new Answer("", before, true, earlier.texts(), earlier.quantity());
     }
 
-    private boolean isClosed(Family family, LocalDate date) { return closed.values().stream().anyMatch(each -> each.period().includes(date) && each.period().key().equals(each.period().scope() == Period.Scope.SERIES ? family.key() : "all")); }
+    private boolean isClosed(Family family, LocalDate date) {
+        return closed.values().stream()
+                .anyMatch(each -> each.period().includes(date)
+                        && each.period()
+                                .key()
+                                .equals(each.period().scope() == Period.Scope.SERIES ? family.key() : "all"));
+    }
 
-    private boolean givesAgain(Family family) { return !families.get(family.key()).gaps() && !family.chronological(); }
+    private boolean givesAgain(Family family) {
+        return !families.get(family.key()).gaps() && !family.chronological();
+    }
 
     private Answer allocate(Act.Allocate act, Instant now) {
-        Known held = act.reference().map(reference -> references.get(act.series() + "/" + reference)).orElse(null);
-        if (held != null) return held.digest().equals(act.mark().digest()) ? repeated(held.seq()) : refused("ReferenceReused");
+        Known held = act.reference()
+                .map(reference -> references.get(act.series() + "/" + reference))
+                .orElse(null);
+        if (held != null)
+            return held.digest().equals(act.mark().digest()) ? repeated(held.seq()) : refused("ReferenceReused");
         Family family = families.get(act.series());
         if (act.quantity() < 1) return refused("QuantityOutOfBounds");
         boolean typing = act.form() instanceof Act.Form.Typed;
-        if (typing ? family.typed().equals("refused") : family.typed().equals("required")) return refused("TypedNotAllowed");
+        if (typing ? family.typed().equals("refused") : family.typed().equals("required"))
+            return refused("TypedNotAllowed");
         LocalDate date = act.date().orElseThrow();
         if (isClosed(family, date)) return refused("DateClosed");
         var given = new ArrayList<Place>();
         var passing = new HashMap<Lane, Integer>();
-        String refusal = typing ? type(family, date, ((Act.Form.Typed) act.form()).text(), given, passing) : count(family, date, act, given, passing);
+        String refusal = typing
+                ? type(family, date, ((Act.Form.Typed) act.form()).text(), given, passing)
+                : count(family, date, act, given, passing);
         if (refusal != null) return refused(refusal);
         long entry = seq + 1;
         for (Place place : given) give(place, date, act, now, entry);
         passing.forEach((lane, next) -> pass(lane, next, family, date));
         boolean block = act.form().isBlock();
         takings.put(entry, new Taking(family.key(), act.reference().orElse(null), block, List.copyOf(given)));
-        act.reference().ifPresent(reference -> references.put(family.key() + "/" + reference, new Known(act.mark().digest(), entry)));
+        act.reference()
+                .ifPresent(reference -> references.put(
+                        family.key() + "/" + reference, new Known(act.mark().digest(), entry)));
         List<String> texts = given.stream().map(place -> place.text).toList();
         return done(block ? List.of(texts.getFirst(), texts.getLast()) : texts, act.quantity());
     }
 
-    public int records() { return records.size(); }
+    public int records() {
+        return records.size();
+    }
 
     /** A number, and the record that it is for. */
     private Answer save(Act.SaveRecord act, Instant now) {
         Act.Form form = act.typed().<Act.Form>map(Act.Form.Typed::new).orElse(Act.Form.SINGLES);
-        Answer answer = allocate(new Act.Allocate(act.series(), Optional.of(LocalDate.parse(act.values().get("dated"))), 1, form, Optional.empty(), act.mark()), now);
+        Answer answer = allocate(
+                new Act.Allocate(
+                        act.series(),
+                        Optional.of(LocalDate.parse(act.values().get("dated"))),
+                        1,
+                        form,
+                        Optional.empty(),
+                        act.mark()),
+                now);
         if (!answer.isDone()) return answer;
         Place place = takings.remove(answer.seq()).places().getFirst();
         records.add(place);
@@ -171,10 +219,15 @@ public final class Model {
         if (!place.family.returns() && reason.isEmpty()) return refused("ReasonMissing");
         records.set((int) record - 1, null);
         place.record = 0;
-        return place.state.isLive() ? change(new ArrayList<>(List.of(place)), place.family.returns() ? Deed.RETURN : Deed.VOID) : done(List.of(), 0);
+        return place.state.isLive()
+                ? change(new ArrayList<>(List.of(place)), place.family.returns() ? Deed.RETURN : Deed.VOID)
+                : done(List.of(), 0);
     }
 
-    /** Numbers for rows, those of one year behind those of another: they count in lanes of their own, so that what one year comes to does not rest on the other. */
+    /**
+     * Numbers for rows, those of one year behind those of another: they count in lanes of their own, so that what one
+     * year comes to does not rest on the other.
+     */
     private Answer fill(Act.FillTable act, Instant now) {
         if (act.rows().isEmpty()) return refused("QuantityOutOfBounds");
         Family family = families.get(act.kind());
@@ -186,16 +239,26 @@ public final class Model {
         for (Map.Entry<LocalDate, Integer> run : quantities.entrySet()) {
             var places = new ArrayList<Place>();
             var next = new HashMap<Lane, Integer>();
-            if (isClosed(family, run.getKey()) || count(family, run.getKey(), singles(act, run.getValue()), places, next) != null) return refused("RowFaulty");
+            if (isClosed(family, run.getKey())
+                    || count(family, run.getKey(), singles(act, run.getValue()), places, next) != null)
+                return refused("RowFaulty");
             given.put(run.getKey(), places);
             passing.put(run.getKey(), next);
         }
-        given.forEach((date, places) -> places.forEach(place -> give(place, date, singles(act, places.size()), now, seq + 1)));
+        given.forEach((date, places) ->
+                places.forEach(place -> give(place, date, singles(act, places.size()), now, seq + 1)));
         passing.forEach((date, lanes) -> lanes.forEach((lane, next) -> pass(lane, next, family, date)));
-        return done(given.values().stream().flatMap(List::stream).map(place -> place.text).toList(), act.rows().size());
+        return done(
+                given.values().stream()
+                        .flatMap(List::stream)
+                        .map(place -> place.text)
+                        .toList(),
+                act.rows().size());
     }
 
-    private static Act.Allocate singles(Act.FillTable act, int quantity) { return new Act.Allocate(act.kind(), Optional.empty(), quantity, Act.Form.SINGLES, Optional.empty(), act.mark()); }
+    private static Act.Allocate singles(Act.FillTable act, int quantity) {
+        return new Act.Allocate(act.kind(), Optional.empty(), quantity, Act.Form.SINGLES, Optional.empty(), act.mark());
+    }
 
     private void give(Place place, LocalDate date, Act.Allocate act, Instant now, long entry) {
         Lane lane = lanes.get(place.family.key()).get(place.lane);
@@ -218,14 +281,19 @@ public final class Model {
         if (lane.latest == null || date.isAfter(lane.latest)) lane.latest = date;
     }
 
-    private Lane lane(Family family, int range, LocalDate date) { return lanes.get(family.key()).computeIfAbsent(family.lane(range, date), added -> new Lane()); }
+    private Lane lane(Family family, int range, LocalDate date) {
+        return lanes.get(family.key()).computeIfAbsent(family.lane(range, date), added -> new Lane());
+    }
 
     private boolean canGiveAgain(Place place, LocalDate date) {
         String text = place.family.text(date, place.family.value(place.range, place.position));
-        return place.state == PositionState.RETURNED && givesAgain(place.family) && (text.equals(place.text) || !place.former.contains(text));
+        return place.state == PositionState.RETURNED
+                && givesAgain(place.family)
+                && (text.equals(place.text) || !place.former.contains(text));
     }
 
-    private String count(Family family, LocalDate date, Act.Allocate act, List<Place> given, Map<Lane, Integer> passing) {
+    private String count(
+            Family family, LocalDate date, Act.Allocate act, List<Place> given, Map<Lane, Integer> passing) {
         long wanted = act.quantity();
         boolean block = act.form().isBlock();
         for (int range = 0; range < family.ranges().size(); range++) {
@@ -262,7 +330,8 @@ public final class Model {
                 if (family.isSkipped(range, position)) return "TypedFaulty";
                 Lane lane = lane(family, range, date);
                 Place there = lane.at(position);
-                if (there != null && !canGiveAgain(there, date) || there == null && position < lane.next) return "TypedFaulty";
+                if (there != null && !canGiveAgain(there, date) || there == null && position < lane.next)
+                    return "TypedFaulty";
                 Place place = there != null ? there : new Place(family, family.lane(range, date), range, position);
                 if (there == null && position > lane.next) place.ahead = true;
                 if (there == null && position == lane.next) passing.put(lane, position + 1);
@@ -274,7 +343,8 @@ public final class Model {
     }
 
     private Place find(String series, String text) {
-        for (Lane lane : lanes.get(series).values()) for (Place place : lane.places) if (place != null && place.text.equalsIgnoreCase(text)) return place;
+        for (Lane lane : lanes.get(series).values())
+            for (Place place : lane.places) if (place != null && place.text.equalsIgnoreCase(text)) return place;
         return null;
     }
 
@@ -283,16 +353,25 @@ public final class Model {
         if (act.deed() == Deed.RETURN && !family.returns()) return refused("NoReturns");
         if (act.deed() == Deed.VOID && act.reason().isEmpty()) return refused("ReasonMissing");
         var chosen = new LinkedHashSet<Place>();
-        String refusal = switch (act.selection()) {
-            case Selection.Identifiers each -> {
-                String found = null;
-                for (String text : each.texts()) if (found == null) found = choose(find(family.key(), text), act.deed(), chosen);
-                yield found;
-            }
-            case Selection.Through row -> row(family, row, act.deed(), chosen);
-            case Selection.Taken taken -> taking(family, taken.seq(), act.deed(), chosen);
-            case Selection.Reference named -> taking(family, Optional.ofNullable(references.get(family.key() + "/" + named.reference())).map(Known::seq).orElse(0L), act.deed(), chosen);
-        };
+        String refusal =
+                switch (act.selection()) {
+                    case Selection.Identifiers each -> {
+                        String found = null;
+                        for (String text : each.texts())
+                            if (found == null) found = choose(find(family.key(), text), act.deed(), chosen);
+                        yield found;
+                    }
+                    case Selection.Through row -> row(family, row, act.deed(), chosen);
+                    case Selection.Taken taken -> taking(family, taken.seq(), act.deed(), chosen);
+                    case Selection.Reference named ->
+                        taking(
+                                family,
+                                Optional.ofNullable(references.get(family.key() + "/" + named.reference()))
+                                        .map(Known::seq)
+                                        .orElse(0L),
+                                act.deed(),
+                                chosen);
+                };
         if (refusal != null) return refused(refusal);
         if (chosen.isEmpty()) return refused("NothingFit");
         return change(new ArrayList<>(chosen), act.deed());
@@ -300,11 +379,12 @@ public final class Model {
 
     private String choose(Place place, Deed deed, Set<Place> chosen) {
         if (place == null) return "NeverGiven";
-        boolean fits = switch (deed) {
-            case CONFIRM, RELEASE -> place.state == PositionState.HELD;
-            case RETURN, USE -> place.state == PositionState.ISSUED;
-            case VOID -> place.state.isLive() || place.state == PositionState.RETURNED;
-        };
+        boolean fits =
+                switch (deed) {
+                    case CONFIRM, RELEASE -> place.state == PositionState.HELD;
+                    case RETURN, USE -> place.state == PositionState.ISSUED;
+                    case VOID -> place.state.isLive() || place.state == PositionState.RETURNED;
+                };
         if (!fits) return "Unfit";
         if (deed == Deed.RETURN && place.record != 0) return "OfARecord";
         if (deed == Deed.USE && place.block == 0) return "NotOfABlock";
@@ -331,49 +411,73 @@ public final class Model {
         if (taking == null || !taking.series().equals(family.key())) return "UnknownTaking";
         for (Place place : taking.places()) {
             boolean own = taking.block() ? place.block == entry : place.taken == entry;
-            boolean fits = deed == Deed.VOID ? place.state == PositionState.HELD || place.state == PositionState.ISSUED : deed == Deed.CONFIRM || deed == Deed.RELEASE ? place.state == PositionState.HELD : place.state == PositionState.ISSUED;
+            boolean fits = deed == Deed.VOID
+                    ? place.state == PositionState.HELD || place.state == PositionState.ISSUED
+                    : deed == Deed.CONFIRM || deed == Deed.RELEASE
+                            ? place.state == PositionState.HELD
+                            : place.state == PositionState.ISSUED;
             if (own && fits && (deed != Deed.USE || place.block != 0)) chosen.add(place);
         }
         return null;
     }
 
-    /**
-     * @param deed absent where holds lapse
-     */
+    /** @param deed absent where holds lapse */
     private Answer change(List<Place> chosen, Deed deed) {
         var ended = new TreeSet<Long>();
         for (Place place : chosen) {
             boolean lived = place.state.isLive();
-            place.state = deed == Deed.CONFIRM ? PositionState.ISSUED : deed == Deed.USE ? PositionState.USED : deed == Deed.VOID ? PositionState.VOIDED : isClosed(place.family, place.date) ? PositionState.CLOSED
-                    : givesAgain(place.family) ? PositionState.RETURNED : deed == null ? PositionState.LAPSED : deed == Deed.RELEASE ? PositionState.RELEASED : PositionState.UNUSED;
+            place.state = deed == Deed.CONFIRM
+                    ? PositionState.ISSUED
+                    : deed == Deed.USE
+                            ? PositionState.USED
+                            : deed == Deed.VOID
+                                    ? PositionState.VOIDED
+                                    : isClosed(place.family, place.date)
+                                            ? PositionState.CLOSED
+                                            : givesAgain(place.family)
+                                                    ? PositionState.RETURNED
+                                                    : deed == null
+                                                            ? PositionState.LAPSED
+                                                            : deed == Deed.RELEASE
+                                                                    ? PositionState.RELEASED
+                                                                    : PositionState.UNUSED;
             if (lived && !place.state.isLive()) ended.add(place.taken);
         }
         for (long entry : ended) {
             // Those of records and tables are taken for no reference.
             Taking taking = takings.get(entry);
-            if (taking != null && taking.reference() != null && taking.places().stream().noneMatch(place -> place.taken == entry && place.state.isLive())) references.remove(taking.series() + "/" + taking.reference());
+            if (taking != null
+                    && taking.reference() != null
+                    && taking.places().stream().noneMatch(place -> place.taken == entry && place.state.isLive()))
+                references.remove(taking.series() + "/" + taking.reference());
         }
         return done(List.of(), chosen.size());
     }
 
     private Answer lapse(Instant now) {
-        List<Place> due = all().stream().filter(place -> place.state == PositionState.HELD && !place.until.isAfter(now)).toList();
+        List<Place> due = all().stream()
+                .filter(place -> place.state == PositionState.HELD && !place.until.isAfter(now))
+                .toList();
         return due.isEmpty() ? new Answer("", 0, false, List.of(), 0) : change(due, null);
     }
 
     /** Whether a hold's time is up. */
-    public boolean isDue(Instant now) { return all().stream().anyMatch(place -> place.state == PositionState.HELD && !place.until.isAfter(now)); }
+    public boolean isDue(Instant now) {
+        return all().stream().anyMatch(place -> place.state == PositionState.HELD && !place.until.isAfter(now));
+    }
 
     /** Every position of a family that was given. */
     public List<Place> of(Family family) {
         var own = new ArrayList<Place>();
-        for (Lane lane : lanes.get(family.key()).values()) for (Place place : lane.places) if (place != null) own.add(place);
+        for (Lane lane : lanes.get(family.key()).values())
+            for (Place place : lane.places) if (place != null) own.add(place);
         return own;
     }
 
     public List<Place> all() {
         var all = new ArrayList<Place>();
-        for (Map<String, Lane> own : lanes.values()) for (Lane lane : own.values()) for (Place place : lane.places) if (place != null) all.add(place);
+        for (Map<String, Lane> own : lanes.values())
+            for (Lane lane : own.values()) for (Place place : lane.places) if (place != null) all.add(place);
         return all;
     }
 
@@ -381,7 +485,10 @@ public final class Model {
         Taking block = takings.get(act.block());
         if (block == null || !block.block()) return refused("UnknownTaking");
         if (act.quantity() < 1) return refused("QuantityOutOfBounds");
-        List<Place> left = block.places().stream().filter(place -> place.block == act.block() && place.state == PositionState.ISSUED).limit(act.quantity()).toList();
+        List<Place> left = block.places().stream()
+                .filter(place -> place.block == act.block() && place.state == PositionState.ISSUED)
+                .limit(act.quantity())
+                .toList();
         if (left.size() < act.quantity()) return refused("BlockTooSmall");
         long entry = seq + 1;
         left.forEach(place -> place.block = entry);
@@ -391,18 +498,34 @@ public final class Model {
 
     private Answer close(Act.Close act) {
         Period period = act.period();
-        if (period.scope() == Period.Scope.SERIES ? !families.containsKey(period.key()) : !period.key().equals("all")) return refused("UnknownScope");
-        for (Closed each : closed.values()) if (each.period().scope() == period.scope() && each.period().key().equals(period.key()) && !each.period().from().isAfter(period.to()) && !each.period().to().isBefore(period.from())) return refused("ClosedAlready");
-        List<Place> inside = all().stream().filter(place -> period.includes(place.date) && (period.scope() == Period.Scope.NAMESPACE || period.key().equals(place.family.key()))).toList();
+        if (period.scope() == Period.Scope.SERIES
+                ? !families.containsKey(period.key())
+                : !period.key().equals("all")) return refused("UnknownScope");
+        for (Closed each : closed.values())
+            if (each.period().scope() == period.scope()
+                    && each.period().key().equals(period.key())
+                    && !each.period().from().isAfter(period.to())
+                    && !each.period().to().isBefore(period.from())) return refused("ClosedAlready");
+        List<Place> inside = all().stream()
+                .filter(place -> period.includes(place.date)
+                        && (period.scope() == Period.Scope.NAMESPACE
+                                || period.key().equals(place.family.key())))
+                .toList();
         if (inside.stream().anyMatch(place -> place.state == PositionState.HELD)) return refused("StillHeld");
-        List<Place> returned = inside.stream().filter(place -> place.state == PositionState.RETURNED).toList();
+        List<Place> returned = inside.stream()
+                .filter(place -> place.state == PositionState.RETURNED)
+                .toList();
         returned.forEach(place -> place.state = PositionState.CLOSED);
         Answer answer = done(List.of(), returned.size());
         closed.put(answer.seq(), new Closed(period));
         return answer;
     }
 
-    public List<Long> closings() { return List.copyOf(closed.keySet()); }
+    public List<Long> closings() {
+        return List.copyOf(closed.keySet());
+    }
 
-    public List<Long> takings() { return List.copyOf(new TreeSet<>(takings.keySet())); }
+    public List<Long> takings() {
+        return List.copyOf(new TreeSet<>(takings.keySet()));
+    }
 }

@@ -26,14 +26,18 @@ import org.springframework.web.method.support.HandlerMethodArgumentResolver;
 import org.springframework.web.method.support.ModelAndViewContainer;
 import org.springframework.web.servlet.config.annotation.InterceptorRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.ProblemWriter;
 
-/** Puts the parts of access into the road of a request: who asks, whether a browser's request comes from the console, and what the operation needs. */
+/**
+ * Puts the parts of access into the road of a request: who asks, whether a browser's request comes from the console,
+ * and what the operation needs.
+ */
 @Configuration
 class AccessSetup implements WebMvcConfigurer {
-    private static final String CONTENT = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
+    private static final String CONTENT =
+            "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
     private static final long ONE_YEAR_SECONDS = 31_536_000;
     private static final String SIGN_IN = "/api/v1/session";
     private static final int FIRST = Ordered.HIGHEST_PRECEDENCE + 10;
@@ -52,11 +56,19 @@ class AccessSetup implements WebMvcConfigurer {
     public void addArgumentResolvers(List<HandlerMethodArgumentResolver> resolvers) {
         resolvers.add(new HandlerMethodArgumentResolver() {
             @Override
-            public boolean supportsParameter(MethodParameter parameter) { return parameter.getParameterType() == Caller.class; }
+            public boolean supportsParameter(MethodParameter parameter) {
+                return parameter.getParameterType() == Caller.class;
+            }
 
             @Override
-            public Object resolveArgument(MethodParameter parameter, ModelAndViewContainer container, NativeWebRequest request, WebDataBinderFactory binders) {
-                return Callers.of(request.getNativeRequest(ServletRequest.class)).orElseThrow(() -> new IllegalStateException("an operation that is open to strangers asks who they are"));
+            public Object resolveArgument(
+                    MethodParameter parameter,
+                    ModelAndViewContainer container,
+                    NativeWebRequest request,
+                    WebDataBinderFactory binders) {
+                return Callers.of(request.getNativeRequest(ServletRequest.class))
+                        .orElseThrow(() ->
+                                new IllegalStateException("an operation that is open to strangers asks who they are"));
             }
         });
     }
@@ -64,33 +76,56 @@ class AccessSetup implements WebMvcConfigurer {
     /** What pages and answers tell a browser: nothing from elsewhere, and nowhere to be framed. */
     @Bean
     FilterRegistrationBean<HeaderWriterFilter> safeHeaders() {
-        return first(new HeaderWriterFilter(List.of(new XContentTypeOptionsHeaderWriter(), new ContentSecurityPolicyHeaderWriter(CONTENT), new ReferrerPolicyHeaderWriter(ReferrerPolicyHeaderWriter.ReferrerPolicy.SAME_ORIGIN), new HstsHeaderWriter(ONE_YEAR_SECONDS, false))), 0, "/*");
+        return first(
+                new HeaderWriterFilter(List.of(
+                        new XContentTypeOptionsHeaderWriter(),
+                        new ContentSecurityPolicyHeaderWriter(CONTENT),
+                        new ReferrerPolicyHeaderWriter(ReferrerPolicyHeaderWriter.ReferrerPolicy.SAME_ORIGIN),
+                        new HstsHeaderWriter(ONE_YEAR_SECONDS, false))),
+                0,
+                "/*");
     }
 
     @Bean
     FilterRegistrationBean<Filter> whoAsks(Callers callers, ProblemWriter problems) {
-        return first((request, response, chain) -> {
-            try {
-                callers.find((HttpServletRequest) request);
-            } catch (Problem refused) {
-                problems.write(refused, (HttpServletResponse) response);
-                return;
-            }
-            chain.doFilter(request, response);
-        }, 1, "/api/v1/*");
+        return first(
+                (request, response, chain) -> {
+                    try {
+                        callers.find((HttpServletRequest) request);
+                    } catch (Problem refused) {
+                        problems.write(refused, (HttpServletResponse) response);
+                        return;
+                    }
+                    chain.doFilter(request, response);
+                },
+                1,
+                "/api/v1/*");
     }
 
     @Bean
-    CsrfTokenRepository sessionSecrets() { return new HttpSessionCsrfTokenRepository(); }
+    CsrfTokenRepository sessionSecrets() {
+        return new HttpSessionCsrfTokenRepository();
+    }
 
-    /** A browser sends a session's cookie with whatever a page makes it send; the session's secret only the console can show. */
+    /**
+     * A browser sends a session's cookie with whatever a page makes it send; the session's secret only the console can
+     * show.
+     */
     @Bean
     FilterRegistrationBean<CsrfFilter> fromTheConsole(CsrfTokenRepository secrets, ProblemWriter problems) {
         var filter = new CsrfFilter(secrets);
         filter.setRequestHandler(new CsrfTokenRequestAttributeHandler());
         // Who signs in begins a session of their own, whatever session the browser still shows.
-        filter.setRequireCsrfProtectionMatcher(request -> CsrfFilter.DEFAULT_CSRF_MATCHER.matches(request) && Callers.of(request).filter(Caller::bySession).isPresent() && !(request.getMethod().equals("POST") && request.getServletPath().equals(SIGN_IN)));
-        filter.setAccessDeniedHandler((request, response, denied) -> problems.write(new Problem(Type.SESSION_FORGED, "The request shows a session without its secret. Nothing was done.").field("X-CSRF-TOKEN", "the secret that GET /api/v1/session tells; or a token instead of the session"), response));
+        filter.setRequireCsrfProtectionMatcher(request -> CsrfFilter.DEFAULT_CSRF_MATCHER.matches(request)
+                && Callers.of(request).filter(Caller::bySession).isPresent()
+                && !(request.getMethod().equals("POST")
+                        && request.getServletPath().equals(SIGN_IN)));
+        filter.setAccessDeniedHandler((request, response, denied) -> problems.write(
+                new Problem(Type.SESSION_FORGED, "The request shows a session without its secret. Nothing was done.")
+                        .field(
+                                "X-CSRF-TOKEN",
+                                "the secret that GET /api/v1/session tells; or a token instead of the session"),
+                response));
         return first(filter, 2, "/api/v1/*");
     }
 

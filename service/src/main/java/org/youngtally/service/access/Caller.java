@@ -9,8 +9,8 @@ import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Scope;
 import org.youngtally.core.access.Where;
 import org.youngtally.ledger.House;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 
 /**
  * Who asks, and what they may do: the account as it stood when the request came in.
@@ -18,20 +18,28 @@ import org.youngtally.service.web.Problem;
  * @param bySession whether it was shown by the session of a browser, and not by a token
  */
 public record Caller(Account account, House house, boolean bySession) {
-    public String name() { return account.name(); }
+    public String name() {
+        return account.name();
+    }
 
-    public boolean may(Right right, Where place) { return house.authority().may(account, right, place); }
+    public boolean may(Right right, Where place) {
+        return house.authority().may(account, right, place);
+    }
 
-    public boolean maySomewhere(Right right) { return house.authority().mayAnywhere(account, right); }
+    public boolean maySomewhere(Right right) {
+        return house.authority().mayAnywhere(account, right);
+    }
 
     /** Whether it may see a series. */
-    public boolean reads(String series) { return may(Right.READ, Where.series(series)); }
+    public boolean reads(String series) {
+        return may(Right.READ, Where.series(series));
+    }
 
-    public boolean readsAll() { return may(Right.READ, Where.EVERYWHERE); }
+    public boolean readsAll() {
+        return may(Right.READ, Where.EVERYWHERE);
+    }
 
-    /**
-     * @throws Problem that names the missing grant, where it may not
-     */
+    /** @throws Problem that names the missing grant, where it may not */
     public void need(Right right, Where place) {
         if (!may(right, place)) throw missing(right, place, house.authority().wouldDo(right, place));
     }
@@ -42,20 +50,42 @@ public record Caller(Account account, House house, boolean bySession) {
 
     /** That it may give and take grants for all that these scopes stand for. */
     public void needToManage(Collection<Scope> scopes) {
-        for (Scope scope : scopes) if (!house.authority().mayManage(account, scope)) throw missing(Right.ACCESS, Where.EVERYWHERE, Stream.of(scope, Scope.ALL).distinct().toList());
+        for (Scope scope : scopes)
+            if (!house.authority().mayManage(account, scope))
+                throw missing(
+                        Right.ACCESS,
+                        Where.EVERYWHERE,
+                        Stream.of(scope, Scope.ALL).distinct().toList());
     }
 
     private Problem missing(Right right, Where place, List<Scope> wouldDo) {
-        List<String> grants = wouldDo.stream().map(scope -> new Grant(right, scope).toString()).toList();
+        List<String> grants = wouldDo.stream()
+                .map(scope -> new Grant(right, scope).toString())
+                .toList();
         List<String> keepers = keepers(wouldDo);
-        String wanted = grants.isEmpty() ? "‘" + right.word() + "’, for anything" : "‘" + grants.getFirst() + "’" + (grants.size() == 1 ? "" : ", or one for more");
-        return new Problem(Type.GRANT_MISSING, "‘" + name() + "’ may not " + deed(right) + (place.equals(Where.EVERYWHERE) ? "" : " at " + place) + ": the missing grant is " + wanted + "." + (keepers.isEmpty() ? "" : " It can be given by " + String.join(", ", keepers) + "."))
-                .field("grant", grants.isEmpty() ? right.word() : String.join(", or ", grants)).with("right", right.word()).with("wouldDo", grants).with("givenBy", keepers);
+        String wanted = grants.isEmpty()
+                ? "‘" + right.word() + "’, for anything"
+                : "‘" + grants.getFirst() + "’" + (grants.size() == 1 ? "" : ", or one for more");
+        return new Problem(
+                        Type.GRANT_MISSING,
+                        "‘" + name() + "’ may not " + deed(right)
+                                + (place.equals(Where.EVERYWHERE) ? "" : " at " + place) + ": the missing grant is "
+                                + wanted + "."
+                                + (keepers.isEmpty() ? "" : " It can be given by " + String.join(", ", keepers) + "."))
+                .field("grant", grants.isEmpty() ? right.word() : String.join(", or ", grants))
+                .with("right", right.word())
+                .with("wouldDo", grants)
+                .with("givenBy", keepers);
     }
 
     private List<String> keepers(List<Scope> scopes) {
         List<Scope> wanted = scopes.isEmpty() ? List.of(Scope.ALL) : scopes;
-        return house.accounts().values().stream().filter(other -> other.sort() == Account.Sort.PERSON && wanted.stream().anyMatch(scope -> house.authority().mayManage(other, scope))).map(Account::name).sorted().toList();
+        return house.accounts().values().stream()
+                .filter(other -> other.sort() == Account.Sort.PERSON
+                        && wanted.stream().anyMatch(scope -> house.authority().mayManage(other, scope)))
+                .map(Account::name)
+                .sorted()
+                .toList();
     }
 
     private static String deed(Right right) {

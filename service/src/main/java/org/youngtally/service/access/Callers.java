@@ -11,10 +11,13 @@ import org.youngtally.core.access.Account;
 import org.youngtally.core.access.Token;
 import org.youngtally.ledger.House;
 import org.youngtally.ledger.Ledger;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 
-/** Finds out who asks, by a token or by the session of somebody who signed in. Who it is stands with the request for {@link NeedsCheck} to look at. */
+/**
+ * Finds out who asks, by a token or by the session of somebody who signed in. Who it is stands with the request for
+ * {@link NeedsCheck} to look at.
+ */
 @Component
 public final class Callers {
     private static final String ATTRIBUTE = Caller.class.getName();
@@ -29,11 +32,11 @@ public final class Callers {
         this.ledger = ledger;
     }
 
-    static Optional<Caller> of(ServletRequest request) { return Optional.ofNullable((Caller) request.getAttribute(ATTRIBUTE)); }
+    static Optional<Caller> of(ServletRequest request) {
+        return Optional.ofNullable((Caller) request.getAttribute(ATTRIBUTE));
+    }
 
-    /**
-     * @throws Problem where a token is shown that is not taken
-     */
+    /** @throws Problem where a token is shown that is not taken */
     void find(HttpServletRequest request) {
         String shown = request.getHeader(HttpHeaders.AUTHORIZATION);
         Optional<Caller> caller = shown != null ? Optional.of(byToken(shown)) : bySession(request);
@@ -41,26 +44,37 @@ public final class Callers {
     }
 
     private Caller byToken(String shown) {
-        if (!shown.regionMatches(true, 0, BEARER, 0, BEARER.length())) throw refused("The Authorization header shows no token.");
+        if (!shown.regionMatches(true, 0, BEARER, 0, BEARER.length()))
+            throw refused("The Authorization header shows no token.");
         House house = ledger.house();
-        House.Shown known = house.byToken().get(Tokens.hash(shown.substring(BEARER.length()).strip()));
+        House.Shown known =
+                house.byToken().get(Tokens.hash(shown.substring(BEARER.length()).strip()));
         if (known == null) throw refused("The token is not one of this service's.");
         Account account = known.account();
         Token token = known.token();
-        if (token.revoked().isPresent()) throw refused("The token ‘" + token.name() + "’ of ‘" + account.name() + "’ was revoked on " + LocalDate.ofInstant(token.revoked().get(), ledger.zone()) + ".");
-        if (ledger.today().isAfter(token.expires())) throw refused("The token ‘" + token.name() + "’ of ‘" + account.name() + "’ expired on " + token.expires() + ".");
+        if (token.revoked().isPresent())
+            throw refused("The token ‘" + token.name() + "’ of ‘" + account.name() + "’ was revoked on "
+                    + LocalDate.ofInstant(token.revoked().get(), ledger.zone()) + ".");
+        if (ledger.today().isAfter(token.expires()))
+            throw refused(
+                    "The token ‘" + token.name() + "’ of ‘" + account.name() + "’ expired on " + token.expires() + ".");
         if (account.closed()) throw refused("The account ‘" + account.name() + "’ is closed.");
         return new Caller(account, house, false);
     }
 
-    private static Problem refused(String detail) { return new Problem(Type.SIGN_IN_NEEDED, detail).field("Authorization", "Bearer, a blank and a token that is in force"); }
+    private static Problem refused(String detail) {
+        return new Problem(Type.SIGN_IN_NEEDED, detail)
+                .field("Authorization", "Bearer, a blank and a token that is in force");
+    }
 
     private Optional<Caller> bySession(HttpServletRequest request) {
         HttpSession session = request.getSession(false);
         if (session == null || session.getAttribute(NAME) == null) return Optional.empty();
         House house = ledger.house();
         Account account = house.accounts().get((String) session.getAttribute(NAME));
-        if (account == null || account.closed() || !account.password().equals(Optional.of((String) session.getAttribute(STAMP)))) {
+        if (account == null
+                || account.closed()
+                || !account.password().equals(Optional.of((String) session.getAttribute(STAMP)))) {
             session.invalidate();
             return Optional.empty();
         }

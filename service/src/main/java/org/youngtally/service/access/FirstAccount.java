@@ -27,14 +27,28 @@ public final class FirstAccount {
     public static Optional<String> make(Ledger ledger) {
         if (!ledger.status().running() || !ledger.house().accounts().isEmpty()) return Optional.empty();
         String password = Passwords.random();
-        change(ledger, BY, NAME, new AccountChange.Open("Administrator", Account.Sort.PERSON, Optional.of(new Passwords().kept("password", password)), everything()), "the first administrator");
+        change(
+                ledger,
+                BY,
+                NAME,
+                new AccountChange.Open(
+                        "Administrator",
+                        Account.Sort.PERSON,
+                        Optional.of(new Passwords().kept("password", password)),
+                        everything()),
+                "the first administrator");
         return Optional.of(password);
     }
 
     /** Gives an account a new password: for the one who owns the data, when nobody can sign in. */
     public static String renew(Ledger ledger, String name) {
         String password = Passwords.random();
-        change(ledger, "owner", name, new AccountChange.NewPassword(new Passwords().kept("password", password)), "a new password, by the owner of the data");
+        change(
+                ledger,
+                "owner",
+                name,
+                new AccountChange.NewPassword(new Passwords().kept("password", password)),
+                "a new password, by the owner of the data");
         return password;
     }
 
@@ -45,9 +59,14 @@ public final class FirstAccount {
      * @param note what is done, in words
      */
     public static void change(Ledger ledger, String by, String name, AccountChange change, String note) {
-        Outcome outcome = ledger.perform(new Act.ChangeAccount(name, change, note, new RequestMark(by, Optional.empty(), "")), by);
+        Outcome outcome = ledger.perform(
+                new Act.ChangeAccount(name, change, note, new RequestMark(by, Optional.empty(), "")), by);
         if (outcome instanceof Outcome.Refused refused) throw Refusals.problem(refused.refusal());
     }
 
-    private static List<Grant> everything() { return Arrays.stream(Right.values()).map(right -> new Grant(right, Scope.ALL)).toList(); }
+    private static List<Grant> everything() {
+        return Arrays.stream(Right.values())
+                .map(right -> new Grant(right, Scope.ALL))
+                .toList();
+    }
 }

@@ -9,18 +9,24 @@ import org.springframework.web.method.HandlerMethod;
 import org.springframework.web.servlet.HandlerInterceptor;
 import org.springframework.web.servlet.HandlerMapping;
 import org.youngtally.core.access.Where;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 
-/** Lets no operation of the interface begin without the right it needs. One that does not say what it needs is not answered at all. */
+/**
+ * Lets no operation of the interface begin without the right it needs. One that does not say what it needs is not
+ * answered at all.
+ */
 final class NeedsCheck implements HandlerInterceptor {
     @Override
     public boolean preHandle(HttpServletRequest request, HttpServletResponse response, Object handler) {
         if (!(handler instanceof HandlerMethod method)) return true;
         if (method.hasMethodAnnotation(OpenToAll.class)) return true;
         Needs needs = method.getMethodAnnotation(Needs.class);
-        if (needs == null && !method.hasMethodAnnotation(SignedIn.class)) throw new IllegalStateException(method + " does not say what it needs");
-        Caller caller = Callers.of(request).orElseThrow(() -> new Problem(Type.SIGN_IN_NEEDED, "It is not known who asks.").field("Authorization", "Bearer, a blank and a token; or a session from POST /api/v1/session"));
+        if (needs == null && !method.hasMethodAnnotation(SignedIn.class))
+            throw new IllegalStateException(method + " does not say what it needs");
+        Caller caller = Callers.of(request)
+                .orElseThrow(() -> new Problem(Type.SIGN_IN_NEEDED, "It is not known who asks.")
+                        .field("Authorization", "Bearer, a blank and a token; or a session from POST /api/v1/session"));
         if (needs == null) return true;
         switch (needs.at()) {
             case ALL -> caller.need(needs.value()[0], Where.EVERYWHERE);
@@ -38,6 +44,11 @@ final class NeedsCheck implements HandlerInterceptor {
     @SuppressWarnings("unchecked")
     private static Where named(HttpServletRequest request) {
         var variables = (Map<String, String>) request.getAttribute(HandlerMapping.URI_TEMPLATE_VARIABLES_ATTRIBUTE);
-        return variables == null ? Where.EVERYWHERE : new Where(Optional.ofNullable(variables.get("series")), Optional.ofNullable(variables.get("kind")), Optional.ofNullable(variables.get("unit")));
+        return variables == null
+                ? Where.EVERYWHERE
+                : new Where(
+                        Optional.ofNullable(variables.get("series")),
+                        Optional.ofNullable(variables.get("kind")),
+                        Optional.ofNullable(variables.get("unit")));
     }
 }

@@ -21,10 +21,14 @@ public final class Tokens {
         return BEGINNING + Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
     }
 
-    /** By what a token is known: SHA-256 in hexadecimal. It cannot be turned back, and needs no salt, since tokens are random. */
+    /**
+     * By what a token is known: SHA-256 in hexadecimal. It cannot be turned back, and needs no salt, since tokens are
+     * random.
+     */
     public static String hash(String token) {
         try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8)));
+            return HexFormat.of()
+                    .formatHex(MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8)));
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every Java platform has SHA-256", e);
         }

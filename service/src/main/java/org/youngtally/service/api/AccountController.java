@@ -28,13 +28,13 @@ import org.youngtally.core.act.Refusal;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Passwords;
 import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.access.Tokens;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
 
 /** Accounts, their grants and their tokens. */
@@ -57,47 +57,94 @@ class AccountController {
      * @param scope all, unit KEY, kind KEY or series KEY
      */
     record GrantView(String right, String scope) {
-        static GrantView of(Grant grant) { return new GrantView(grant.right().word(), grant.scope().toString()); }
+        static GrantView of(Grant grant) {
+            return new GrantView(grant.right().word(), grant.scope().toString());
+        }
 
         private Grant grant() {
-            Right known = Right.of(String.valueOf(right)).orElseThrow(() -> new Problem(Type.MALFORMED, "‘" + right + "’ is not a right." + NearestName.to(String.valueOf(right), words()).map(near -> " Did you mean ‘" + near + "’?").orElse("")).field("grants.right", String.join(", ", words())));
-            Scope where = Scope.of(String.valueOf(scope)).orElseThrow(() -> new Problem(Type.MALFORMED, "‘" + scope + "’ does not say where.").field("grants.scope", "all, unit KEY, kind KEY or series KEY"));
+            Right known = Right.of(String.valueOf(right)).orElseThrow(() -> new Problem(
+                            Type.MALFORMED,
+                            "‘" + right + "’ is not a right."
+                                    + NearestName.to(String.valueOf(right), words())
+                                            .map(near -> " Did you mean ‘" + near + "’?")
+                                            .orElse(""))
+                    .field("grants.right", String.join(", ", words())));
+            Scope where = Scope.of(String.valueOf(scope))
+                    .orElseThrow(() -> new Problem(Type.MALFORMED, "‘" + scope + "’ does not say where.")
+                            .field("grants.scope", "all, unit KEY, kind KEY or series KEY"));
             return new Grant(known, where);
         }
 
-        private static List<String> words() { return Arrays.stream(Right.values()).map(Right::word).toList(); }
+        private static List<String> words() {
+            return Arrays.stream(Right.values()).map(Right::word).toList();
+        }
     }
 
-    /**
-     * @param state in force, expired or revoked
-     */
-    record TokenView(String id, String name, Instant issued, LocalDate expires, String state, @Nullable Instant revoked) {}
+    /** @param state in force, expired or revoked */
+    record TokenView(
+            String id,
+            String name,
+            Instant issued,
+            LocalDate expires,
+            String state,
+            @Nullable Instant revoked) {}
 
     /**
      * @param sort person or program
      * @param password whether there is one to sign in with
      */
-    record AccountView(String name, String title, String sort, boolean closed, boolean password, List<GrantView> grants, List<TokenView> tokens, int version) {}
+    record AccountView(
+            String name,
+            String title,
+            String sort,
+            boolean closed,
+            boolean password,
+            List<GrantView> grants,
+            List<TokenView> tokens,
+            int version) {}
 
     private AccountView view(Account account) {
         LocalDate today = ledger.today();
-        return new AccountView(account.name(), account.title(), account.sort().word(), account.closed(), account.password().isPresent(), account.grants().stream().map(GrantView::of).toList(),
-                account.tokens().stream().map(token -> new TokenView(token.id(), token.name(), token.issued(), token.expires(), token.revoked().isPresent() ? "revoked" : today.isAfter(token.expires()) ? "expired" : "in force", token.revoked().orElse(null))).toList(), account.version());
+        return new AccountView(
+                account.name(),
+                account.title(),
+                account.sort().word(),
+                account.closed(),
+                account.password().isPresent(),
+                account.grants().stream().map(GrantView::of).toList(),
+                account.tokens().stream()
+                        .map(token -> new TokenView(
+                                token.id(),
+                                token.name(),
+                                token.issued(),
+                                token.expires(),
+                                token.revoked().isPresent()
+                                        ? "revoked"
+                                        : today.isAfter(token.expires()) ? "expired" : "in force",
+                                token.revoked().orElse(null)))
+                        .toList(),
+                account.version());
     }
 
     @GetMapping
     @Needs(value = Right.ACCESS, at = At.SOMEWHERE)
     @Operation(operationId = "listAccounts", summary = "Every account, what it may do, and its tokens")
-    List<AccountView> list() { return ledger.house().accounts().values().stream().map(this::view).toList(); }
+    List<AccountView> list() {
+        return ledger.house().accounts().values().stream().map(this::view).toList();
+    }
 
     @GetMapping("/{account}")
     @Needs(value = Right.ACCESS, at = At.SOMEWHERE)
     @Operation(operationId = "showAccount", summary = "One account")
-    AccountView show(@PathVariable String account) { return view(found(account)); }
+    AccountView show(@PathVariable String account) {
+        return view(found(account));
+    }
 
     private Account found(String name) {
         Account account = ledger.house().accounts().get(name);
-        if (account == null) throw Refusals.problem(new Refusal.AccountFaulty(new AccountRefusal.Unknown(name, NearestName.to(name, ledger.house().accounts().keySet()))));
+        if (account == null)
+            throw Refusals.problem(new Refusal.AccountFaulty(new AccountRefusal.Unknown(
+                    name, NearestName.to(name, ledger.house().accounts().keySet()))));
         return account;
     }
 
@@ -105,27 +152,46 @@ class AccountController {
      * @param sort person, as where it is left out, or program
      * @param grants what it may do; nothing where it is left out
      */
-    record OpeningRequest(String name, @Nullable String title, @Nullable String sort, @Nullable List<GrantView> grants) {}
+    record OpeningRequest(
+            String name,
+            @Nullable String title,
+            @Nullable String sort,
+            @Nullable List<GrantView> grants) {}
 
-    /**
-     * @param password of a person: a random one, shown this once
-     */
+    /** @param password of a person: a random one, shown this once */
     record OpenedView(AccountView account, @Nullable String password) {}
 
     @PostMapping
     @Needs(value = Right.ACCESS, at = At.REQUEST)
-    @Operation(operationId = "openAccount", summary = "Open an account. A person gets a random password, a program signs in with tokens alone")
+    @Operation(
+            operationId = "openAccount",
+            summary = "Open an account. A person gets a random password, a program signs in with tokens alone")
     ResponseEntity<OpenedView> open(@RequestBody OpeningRequest request, Caller caller) {
         List<Grant> grants = grants(request.grants() == null ? List.of() : request.grants());
         caller.needToManage(grants.stream().map(Grant::scope).toList());
-        Account.Sort sort = request.sort() == null ? Account.Sort.PERSON : Account.Sort.of(request.sort()).orElseThrow(() -> new Problem(Type.MALFORMED, "‘" + request.sort() + "’ is no sort of account.").field("sort", "person or program"));
+        Account.Sort sort = request.sort() == null
+                ? Account.Sort.PERSON
+                : Account.Sort.of(request.sort()).orElseThrow(() -> new Problem(
+                                Type.MALFORMED, "‘" + request.sort() + "’ is no sort of account.")
+                        .field("sort", "person or program"));
         String password = sort == Account.Sort.PERSON ? Passwords.random() : null;
-        var opening = new AccountChange.Open(Requests.note("title", request.title()).orElse(""), sort, Optional.ofNullable(password).map(text -> passwords.kept("password", text)), grants);
-        Account account = Requests.changed(ledger, caller, String.valueOf(request.name()), opening, "opened, a " + sort.word() + (grants.isEmpty() ? "" : ": " + words(grants)));
+        var opening = new AccountChange.Open(
+                Requests.note("title", request.title()).orElse(""),
+                sort,
+                Optional.ofNullable(password).map(text -> passwords.kept("password", text)),
+                grants);
+        Account account = Requests.changed(
+                ledger,
+                caller,
+                String.valueOf(request.name()),
+                opening,
+                "opened, a " + sort.word() + (grants.isEmpty() ? "" : ": " + words(grants)));
         return ResponseEntity.status(HttpStatus.CREATED).body(new OpenedView(view(account), password));
     }
 
-    private static List<Grant> grants(List<GrantView> views) { return views.stream().map(GrantView::grant).toList(); }
+    private static List<Grant> grants(List<GrantView> views) {
+        return views.stream().map(GrantView::grant).toList();
+    }
 
     private static String words(List<Grant> grants) {
         String words = grants.stream().map(Grant::toString).collect(Collectors.joining(", "));
@@ -134,7 +200,9 @@ class AccountController {
 
     record GrantsRequest(List<GrantView> grants) {
         private List<Grant> wanted() {
-            if (grants == null || grants.isEmpty()) throw new Problem(Type.MALFORMED, "No grant is named.").field("grants", "a list of grants, each with right and scope");
+            if (grants == null || grants.isEmpty())
+                throw new Problem(Type.MALFORMED, "No grant is named.")
+                        .field("grants", "a list of grants, each with right and scope");
             return AccountController.grants(grants);
         }
     }
@@ -154,7 +222,8 @@ class AccountController {
     AccountView withdraw(@PathVariable String account, @RequestBody GrantsRequest request, Caller caller) {
         List<Grant> grants = request.wanted();
         caller.needToManage(grants.stream().map(Grant::scope).toList());
-        return view(Requests.changed(ledger, caller, account, new AccountChange.Withdraw(grants), "may no longer " + words(grants)));
+        return view(Requests.changed(
+                ledger, caller, account, new AccountChange.Withdraw(grants), "may no longer " + words(grants)));
     }
 
     /** Who manages all that an account may do may manage the account. */
@@ -166,20 +235,37 @@ class AccountController {
 
     @PostMapping("/{account}/closings")
     @Needs(value = Right.ACCESS, at = At.REQUEST)
-    @Operation(operationId = "closeAccount", summary = "Close an account: it may do nothing any more, and its name stands for it for ever")
-    AccountView close(@PathVariable String account, Caller caller) { return view(Requests.changed(ledger, caller, managed(account, caller).name(), new AccountChange.Close(), "closed")); }
+    @Operation(
+            operationId = "closeAccount",
+            summary = "Close an account: it may do nothing any more, and its name stands for it for ever")
+    AccountView close(@PathVariable String account, Caller caller) {
+        return view(
+                Requests.changed(ledger, caller, managed(account, caller).name(), new AccountChange.Close(), "closed"));
+    }
 
     @PostMapping("/{account}/reopenings")
     @Needs(value = Right.ACCESS, at = At.REQUEST)
     @Operation(operationId = "reopenAccount", summary = "Open a closed account again, with the grants it had")
-    AccountView reopen(@PathVariable String account, Caller caller) { return view(Requests.changed(ledger, caller, managed(account, caller).name(), new AccountChange.Reopen(), "open again")); }
+    AccountView reopen(@PathVariable String account, Caller caller) {
+        return view(Requests.changed(
+                ledger, caller, managed(account, caller).name(), new AccountChange.Reopen(), "open again"));
+    }
 
     @PostMapping("/{account}/passwords")
     @Needs(value = Right.ACCESS, at = At.REQUEST)
-    @Operation(operationId = "renewPassword", summary = "Give a person a new random password, shown this once; every session of the account ends")
+    @Operation(
+            operationId = "renewPassword",
+            summary = "Give a person a new random password, shown this once; every session of the account ends")
     OpenedView renew(@PathVariable String account, Caller caller) {
         String password = Passwords.random();
-        return new OpenedView(view(Requests.changed(ledger, caller, managed(account, caller).name(), new AccountChange.NewPassword(passwords.kept("password", password)), "a new password")), password);
+        return new OpenedView(
+                view(Requests.changed(
+                        ledger,
+                        caller,
+                        managed(account, caller).name(),
+                        new AccountChange.NewPassword(passwords.kept("password", password)),
+                        "a new password")),
+                password);
     }
 
     /**
@@ -188,29 +274,47 @@ class AccountController {
      */
     record TokenRequest(String name, @Nullable String expires) {}
 
-    /**
-     * @param token the token itself, shown this once
-     */
+    /** @param token the token itself, shown this once */
     record IssuedToken(String token, String id, String account, String name, LocalDate expires) {}
 
     @PostMapping("/{account}/tokens")
     @SignedIn
-    @Operation(operationId = "issueToken", summary = "Issue a token, for oneself or for an account that one manages; it is shown this once. For oneself it takes a session: a token issues none for its own account")
+    @Operation(
+            operationId = "issueToken",
+            summary =
+                    "Issue a token, for oneself or for an account that one manages; it is shown this once. For oneself it takes a session: a token issues none for its own account")
     ResponseEntity<IssuedToken> issue(@PathVariable String account, @RequestBody TokenRequest request, Caller caller) {
         Account of = caller.bySession() ? ownOrManaged(account, caller) : managedByToken(account, caller);
-        String name = Requests.name("name", request.name()).orElseThrow(() -> new Problem(Type.MALFORMED, "The token has no name.").field("name", "what it is for, such as the till in the shop"));
+        String name = Requests.name("name", request.name())
+                .orElseThrow(() -> new Problem(Type.MALFORMED, "The token has no name.")
+                        .field("name", "what it is for, such as the till in the shop"));
         LocalDate today = ledger.today();
         LocalDate expires = Requests.date("expires", request.expires()).orElse(today.plusDays(USUAL_DAYS));
-        if (expires.isBefore(today) || expires.isAfter(today.plusDays(LONGEST_DAYS))) throw new Problem(Type.MALFORMED, "A token cannot expire on " + expires + ".").field("expires", today + " to " + today.plusDays(LONGEST_DAYS));
+        if (expires.isBefore(today) || expires.isAfter(today.plusDays(LONGEST_DAYS)))
+            throw new Problem(Type.MALFORMED, "A token cannot expire on " + expires + ".")
+                    .field("expires", today + " to " + today.plusDays(LONGEST_DAYS));
         String token = Tokens.random();
-        var issued = new Token(Tokens.hash(token).substring(0, 8), name, Tokens.hash(token), ledger.now(), expires, Optional.empty());
-        Requests.changed(ledger, caller, of.name(), new AccountChange.Issue(issued), "the token " + issued.id() + " ‘" + name + "’ until " + expires);
-        return ResponseEntity.status(HttpStatus.CREATED).body(new IssuedToken(token, issued.id(), of.name(), name, expires));
+        var issued = new Token(
+                Tokens.hash(token).substring(0, 8), name, Tokens.hash(token), ledger.now(), expires, Optional.empty());
+        Requests.changed(
+                ledger,
+                caller,
+                of.name(),
+                new AccountChange.Issue(issued),
+                "the token " + issued.id() + " ‘" + name + "’ until " + expires);
+        return ResponseEntity.status(HttpStatus.CREATED)
+                .body(new IssuedToken(token, issued.id(), of.name(), name, expires));
     }
 
     /** What a token issued for its own account would outlive it, and its revocation. */
     private Account managedByToken(String account, Caller caller) {
-        if (!caller.maySomewhere(Right.ACCESS)) throw new Problem(Type.GRANT_MISSING, "A token does not issue further tokens for ‘" + caller.name() + "’, which would outlive it. Sign in with the password, on the console's page of your account or by sign-in at a terminal; or ask somebody who manages access.").field("grant", "access, or a session instead of a token").with("right", Right.ACCESS.word());
+        if (!caller.maySomewhere(Right.ACCESS))
+            throw new Problem(
+                            Type.GRANT_MISSING,
+                            "A token does not issue further tokens for ‘" + caller.name()
+                                    + "’, which would outlive it. Sign in with the password, on the console's page of your account or by sign-in at a terminal; or ask somebody who manages access.")
+                    .field("grant", "access, or a session instead of a token")
+                    .with("right", Right.ACCESS.word());
         return managed(account, caller);
     }
 
@@ -222,14 +326,26 @@ class AccountController {
 
     @GetMapping("/{account}/tokens")
     @SignedIn
-    @Operation(operationId = "listTokens", summary = "The tokens of oneself, or of an account that one manages; the tokens themselves are kept nowhere")
-    List<TokenView> tokens(@PathVariable String account, Caller caller) { return view(found(ownOrManaged(account, caller).name())).tokens(); }
+    @Operation(
+            operationId = "listTokens",
+            summary =
+                    "The tokens of oneself, or of an account that one manages; the tokens themselves are kept nowhere")
+    List<TokenView> tokens(@PathVariable String account, Caller caller) {
+        return view(found(ownOrManaged(account, caller).name())).tokens();
+    }
 
     @DeleteMapping("/{account}/tokens/{token}")
     @SignedIn
-    @Operation(operationId = "revokeToken", summary = "Revoke a token, of oneself or of an account that one manages: it is not taken any more")
+    @Operation(
+            operationId = "revokeToken",
+            summary = "Revoke a token, of oneself or of an account that one manages: it is not taken any more")
     ResponseEntity<Void> revoke(@PathVariable String account, @PathVariable String token, Caller caller) {
-        Requests.changed(ledger, caller, ownOrManaged(account, caller).name(), new AccountChange.Revoke(token, ledger.now()), "the token " + token + " revoked");
+        Requests.changed(
+                ledger,
+                caller,
+                ownOrManaged(account, caller).name(),
+                new AccountChange.Revoke(token, ledger.now()),
+                "the token " + token + " revoked");
         return ResponseEntity.noContent().build();
     }
 }

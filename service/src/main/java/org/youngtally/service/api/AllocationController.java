@@ -32,8 +32,8 @@ import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.ledger.Taking;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.web.Problem;
 
 @RestController
@@ -56,15 +56,27 @@ class AllocationController {
      * @param hold set them aside for this time only, until they are confirmed: an ISO 8601 duration such as PT15M
      * @param typed the number as somebody typed it, for a series that allows it
      */
-    record AllocationRequest(@Nullable Long quantity, @Nullable String date, @Nullable Map<String, String> fields, @Nullable String unit, @Nullable String reference, @Nullable String hold, @Nullable String typed) {}
+    record AllocationRequest(
+            @Nullable Long quantity,
+            @Nullable String date,
+            @Nullable Map<String, String> fields,
+            @Nullable String unit,
+            @Nullable String reference,
+            @Nullable String hold,
+            @Nullable String typed) {}
 
     /**
      * The same for a block.
      *
      * @param holder who uses it
      */
-    record BlockRequest(@Nullable Long quantity, @Nullable String date, @Nullable Map<String, String> fields, @Nullable String unit, @Nullable String reference, @Nullable String holder) {}
-
+    record BlockRequest(
+            @Nullable Long quantity,
+            @Nullable String date,
+            @Nullable Map<String, String> fields,
+            @Nullable String unit,
+            @Nullable String reference,
+            @Nullable String holder) {}
 
     /**
      * Numbers that were taken.
@@ -76,54 +88,153 @@ class AllocationController {
      * @param withdrawn how many of them were given back, have lapsed or are void since
      * @param repeated whether this is the answer to an earlier, same request
      */
-    record Allocation(long seq, Instant at, String by, String series, LocalDate date, @Nullable Map<String, String> fields, long quantity, @Nullable String reference, @Nullable List<String> identifiers, String first, String last, @Nullable Instant until, @Nullable Long withdrawn, boolean repeated) {
+    record Allocation(
+            long seq,
+            Instant at,
+            String by,
+            String series,
+            LocalDate date,
+            @Nullable Map<String, String> fields,
+            long quantity,
+            @Nullable String reference,
+            @Nullable List<String> identifiers,
+            String first,
+            String last,
+            @Nullable Instant until,
+            @Nullable Long withdrawn,
+            boolean repeated) {
         static Allocation of(Taking taking, boolean repeated) {
-            return new Allocation(taking.seq(), taking.at(), taking.by(), taking.series(), taking.particulars().date(), taking.particulars().fields().isEmpty() ? null : taking.particulars().fields(), taking.quantity(), taking.reference().orElse(null), taking.identifiers().isEmpty() ? null : taking.identifiers(), taking.first(), taking.last(), taking.until().orElse(null), taking.withdrawn() == 0 ? null : taking.withdrawn(), repeated);
+            return new Allocation(
+                    taking.seq(),
+                    taking.at(),
+                    taking.by(),
+                    taking.series(),
+                    taking.particulars().date(),
+                    taking.particulars().fields().isEmpty()
+                            ? null
+                            : taking.particulars().fields(),
+                    taking.quantity(),
+                    taking.reference().orElse(null),
+                    taking.identifiers().isEmpty() ? null : taking.identifiers(),
+                    taking.first(),
+                    taking.last(),
+                    taking.until().orElse(null),
+                    taking.withdrawn() == 0 ? null : taking.withdrawn(),
+                    repeated);
         }
     }
 
     @PostMapping("/series/{series}/allocations")
-    @Needs(value = {Right.ALLOCATE, Right.HOLD}, at = At.SERIES)
-    @Operation(operationId = "allocate", summary = "Take the next numbers, each standing alone. 201 when taken now, 200 when the same request had taken them before")
-    ResponseEntity<Allocation> allocate(@PathVariable String series, @RequestBody(required = false) AllocationRequest request, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
-        AllocationRequest asked = request == null ? new AllocationRequest(null, null, null, null, null, null, null) : request;
+    @Needs(
+            value = {Right.ALLOCATE, Right.HOLD},
+            at = At.SERIES)
+    @Operation(
+            operationId = "allocate",
+            summary =
+                    "Take the next numbers, each standing alone. 201 when taken now, 200 when the same request had taken them before")
+    ResponseEntity<Allocation> allocate(
+            @PathVariable String series,
+            @RequestBody(required = false) AllocationRequest request,
+            @Parameter(
+                            description =
+                                    "A token for this one request; repeating the request with it gives the same answer")
+                    @RequestHeader(name = Api.KEY, required = false)
+                    String key,
+            Caller caller) {
+        AllocationRequest asked =
+                request == null ? new AllocationRequest(null, null, null, null, null, null, null) : request;
         Act.Form form = form(asked.hold(), asked.typed());
-        return take(form, series, asked.quantity() == null ? 1 : asked.quantity(), asked.date(), asked.fields(), asked.unit(), asked.reference(), key, caller);
+        return take(
+                form,
+                series,
+                asked.quantity() == null ? 1 : asked.quantity(),
+                asked.date(),
+                asked.fields(),
+                asked.unit(),
+                asked.reference(),
+                key,
+                caller);
     }
 
     @PostMapping("/series/{series}/blocks")
     @Needs(value = Right.ALLOCATE, at = At.SERIES)
-    @Operation(operationId = "takeBlock", summary = "Take many numbers as one block, to be used elsewhere; the answer names the first and the last")
-    ResponseEntity<Allocation> block(@PathVariable String series, @RequestBody BlockRequest asked, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
-        if (asked.quantity() == null) throw new Problem(Problem.Type.MALFORMED, "The block has no quantity.").field("quantity", "how many numbers the block is to have, 1 or more");
-        return take(new Act.Form.Block(Requests.note("holder", asked.holder())), series, asked.quantity(), asked.date(), asked.fields(), asked.unit(), asked.reference(), key, caller);
+    @Operation(
+            operationId = "takeBlock",
+            summary = "Take many numbers as one block, to be used elsewhere; the answer names the first and the last")
+    ResponseEntity<Allocation> block(
+            @PathVariable String series,
+            @RequestBody BlockRequest asked,
+            @Parameter(
+                            description =
+                                    "A token for this one request; repeating the request with it gives the same answer")
+                    @RequestHeader(name = Api.KEY, required = false)
+                    String key,
+            Caller caller) {
+        if (asked.quantity() == null)
+            throw new Problem(Problem.Type.MALFORMED, "The block has no quantity.")
+                    .field("quantity", "how many numbers the block is to have, 1 or more");
+        return take(
+                new Act.Form.Block(Requests.note("holder", asked.holder())),
+                series,
+                asked.quantity(),
+                asked.date(),
+                asked.fields(),
+                asked.unit(),
+                asked.reference(),
+                key,
+                caller);
     }
 
-    private ResponseEntity<Allocation> take(Act.Form form, String key, long quantity, String day, Map<String, String> given, String unitText, String name, String token, Caller caller) {
+    private ResponseEntity<Allocation> take(
+            Act.Form form,
+            String key,
+            long quantity,
+            String day,
+            Map<String, String> given,
+            String unitText,
+            String name,
+            String token,
+            Caller caller) {
         Series series = Requests.series(caller, key);
         SortedMap<String, String> asked = Requests.fields(given, unitText);
-        Optional<Unit> unit = Optional.ofNullable(unitText).flatMap(caller.house().organisation()::unit);
+        Optional<Unit> unit =
+                Optional.ofNullable(unitText).flatMap(caller.house().organisation()::unit);
         caller.need(right(form), new Where(Optional.of(key), Optional.empty(), unit.map(Unit::key)));
         // A unit that the pattern does not write is kept with the act all the same.
         var fields = new TreeMap<>(asked);
         if (unit.isPresent() && series.field(Particulars.UNIT).isEmpty()) fields.remove(Particulars.UNIT);
         Optional<LocalDate> date = Requests.date(day);
         Optional<String> reference = Requests.name("reference", name);
-        return take(new Act.Allocate(key, date, fields, quantity, form, reference, new Purpose(Optional.empty(), unit.map(Unit::key)), Requests.mark(caller.name(), token, word(form), key, date, quantity, reference, asked)), caller);
+        return take(
+                new Act.Allocate(
+                        key,
+                        date,
+                        fields,
+                        quantity,
+                        form,
+                        reference,
+                        new Purpose(Optional.empty(), unit.map(Unit::key)),
+                        Requests.mark(caller.name(), token, word(form), key, date, quantity, reference, asked)),
+                caller);
     }
 
     private ResponseEntity<Allocation> take(Act.Allocate act, Caller caller) {
         return switch (Requests.perform(ledger, act, caller.name())) {
-            case Outcome.Taken taken -> ResponseEntity.status(taken.repeated() ? HttpStatus.OK : HttpStatus.CREATED).body(Allocation.of(taken.taking(), taken.repeated()));
+            case Outcome.Taken taken ->
+                ResponseEntity.status(taken.repeated() ? HttpStatus.OK : HttpStatus.CREATED)
+                        .body(Allocation.of(taken.taking(), taken.repeated()));
             case Outcome.Settled settled -> throw new IllegalStateException("numbers were asked for");
             case Outcome.Recorded recorded -> throw new IllegalStateException("numbers were asked for, and no record");
             case Outcome.Filled filled -> throw new IllegalStateException("numbers were asked for, and no record");
-            case Outcome.Defined defined -> throw new IllegalStateException("numbers were asked for, and definitions answered");
+            case Outcome.Defined defined ->
+                throw new IllegalStateException("numbers were asked for, and definitions answered");
             case Outcome.Refused refused -> throw new IllegalStateException("refusals are problems by now");
         };
     }
 
-    private static Right right(Act.Form form) { return form instanceof Act.Form.Held ? Right.HOLD : Right.ALLOCATE; }
+    private static Right right(Act.Form form) {
+        return form instanceof Act.Form.Held ? Right.HOLD : Right.ALLOCATE;
+    }
 
     /**
      * What is wanted for a record.
@@ -136,33 +247,76 @@ class AllocationController {
      * @param hold set them aside for this time only: an ISO 8601 duration such as PT15M
      * @param typed the number as somebody typed it, for a series that allows it
      */
-    record RecordRequest(String unit, @Nullable Map<String, String> fields, @Nullable Long quantity, @Nullable String date, @Nullable String reference, @Nullable String hold, @Nullable String typed) {}
+    record RecordRequest(
+            String unit,
+            @Nullable Map<String, String> fields,
+            @Nullable Long quantity,
+            @Nullable String date,
+            @Nullable String reference,
+            @Nullable String hold,
+            @Nullable String typed) {}
 
     @PostMapping("/kinds/{kind}/allocations")
-    @Needs(value = {Right.ALLOCATE, Right.HOLD}, at = At.REQUEST)
-    @Operation(operationId = "allocateForRecord", summary = "Take the number of a record from the series that the routes find for its kind, its unit and its fields. 201 when taken now, 200 when the same request had taken it before")
-    ResponseEntity<Allocation> allocateForRecord(@PathVariable String kind, @RequestBody RecordRequest asked, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+    @Needs(
+            value = {Right.ALLOCATE, Right.HOLD},
+            at = At.REQUEST)
+    @Operation(
+            operationId = "allocateForRecord",
+            summary =
+                    "Take the number of a record from the series that the routes find for its kind, its unit and its fields. 201 when taken now, 200 when the same request had taken it before")
+    ResponseEntity<Allocation> allocateForRecord(
+            @PathVariable String kind,
+            @RequestBody RecordRequest asked,
+            @Parameter(
+                            description =
+                                    "A token for this one request; repeating the request with it gives the same answer")
+                    @RequestHeader(name = Api.KEY, required = false)
+                    String key,
+            Caller caller) {
         Act.Form form = form(asked.hold(), asked.typed());
         Placing.Placed found = RecordSeries.of(caller.house(), kind, asked.unit(), asked.fields());
         caller.need(right(form), RecordSeries.where(found));
         Optional<LocalDate> date = Requests.date(asked.date());
         Optional<String> reference = Requests.name("reference", asked.reference());
         long quantity = asked.quantity() == null ? 1 : asked.quantity();
-        RequestMark mark = Requests.mark(caller.name(), key, word(form), "KIND " + kind + " " + asked.unit(), date, quantity, reference, Requests.fields(asked.fields(), null));
-        return take(new Act.Allocate(found.route().series(), date, found.given(), quantity, form, reference, RecordSeries.purpose(found), mark), caller);
+        RequestMark mark = Requests.mark(
+                caller.name(),
+                key,
+                word(form),
+                "KIND " + kind + " " + asked.unit(),
+                date,
+                quantity,
+                reference,
+                Requests.fields(asked.fields(), null));
+        return take(
+                new Act.Allocate(
+                        found.route().series(),
+                        date,
+                        found.given(),
+                        quantity,
+                        form,
+                        reference,
+                        RecordSeries.purpose(found),
+                        mark),
+                caller);
     }
 
     private static Act.Form form(String time, String typed) {
         Optional<Duration> hold = Requests.duration("hold", time);
-        if (hold.isPresent() && typed != null) throw new Problem(Problem.Type.MALFORMED, "A number is either typed or held.").field("hold", "leave out the one or the other");
-        return typed != null ? new Act.Form.Typed(typed) : hold.<Act.Form>map(Act.Form.Held::new).orElse(Act.Form.SINGLES);
+        if (hold.isPresent() && typed != null)
+            throw new Problem(Problem.Type.MALFORMED, "A number is either typed or held.")
+                    .field("hold", "leave out the one or the other");
+        return typed != null
+                ? new Act.Form.Typed(typed)
+                : hold.<Act.Form>map(Act.Form.Held::new).orElse(Act.Form.SINGLES);
     }
 
     /** The form in words that stay, for the digest of a request: its keys outlive a new release. */
     private static String word(Act.Form form) {
         return switch (form) {
             case Act.Form.Singles singles -> "SINGLES";
-            case Act.Form.Block block -> block.holder().map(holder -> "BLOCK " + holder).orElse("BLOCK");
+            case Act.Form.Block block ->
+                block.holder().map(holder -> "BLOCK " + holder).orElse("BLOCK");
             case Act.Form.Held held -> "HELD " + held.time();
             case Act.Form.Typed typed -> "TYPED " + typed.text();
         };

@@ -34,7 +34,33 @@ import org.youngtally.service.web.Refusals;
 /** What the OpenAPI document says of the interface as a whole. */
 @Configuration
 class ApiDescription {
-    private static final List<Class<?>> SPEAKERS = List.of(AccountController.class, SessionController.class, OrganisationController.class, RecordController.class, RecordChangeController.class, RecordFileController.class, TableController.class, RecordView.class, AllocationController.class, CheckController.class, CodebookController.class, CodebookForm.class, DefinitionController.class, EventController.class, LedgerController.class, LifeController.class, OutlookController.class, SettlingController.class, Settlement.class, ClosingController.class, Statement.class, StarterController.class, SeriesView.class, SeriesForm.class, Differences.class, Refusals.class);
+    private static final List<Class<?>> SPEAKERS = List.of(
+            AccountController.class,
+            SessionController.class,
+            OrganisationController.class,
+            RecordController.class,
+            RecordChangeController.class,
+            RecordFileController.class,
+            TableController.class,
+            RecordView.class,
+            AllocationController.class,
+            CheckController.class,
+            CodebookController.class,
+            CodebookForm.class,
+            DefinitionController.class,
+            EventController.class,
+            LedgerController.class,
+            LifeController.class,
+            OutlookController.class,
+            SettlingController.class,
+            Settlement.class,
+            ClosingController.class,
+            Statement.class,
+            StarterController.class,
+            SeriesView.class,
+            SeriesForm.class,
+            Differences.class,
+            Refusals.class);
 
     private static final String TOKEN = "token";
     private static final String SESSION = "session";
@@ -42,21 +68,49 @@ class ApiDescription {
     @Bean
     OpenAPI description() {
         return new OpenAPI()
-                .info(new Info().title("Young Tally").version("1").description("Gap-free, duplicate-free identifiers. Refusals are problem details by RFC 9457: a stable type, the field at fault and what would be accepted."))
-                .components(new Components().addSecuritySchemes(TOKEN, new SecurityScheme().type(SecurityScheme.Type.HTTP).scheme("bearer").description("A token of an account")).addSecuritySchemes(SESSION, new SecurityScheme().type(SecurityScheme.Type.APIKEY).in(SecurityScheme.In.COOKIE).name(Reach.COOKIE).description("The session of a browser; a hyphen and the port follow in the cookie's name, and what changes something also shows its secret as X-CSRF-TOKEN")))
+                .info(
+                        new Info()
+                                .title("Young Tally")
+                                .version("1")
+                                .description(
+                                        "Gap-free, duplicate-free identifiers. Refusals are problem details by RFC 9457: a stable type, the field at fault and what would be accepted."))
+                .components(
+                        new Components()
+                                .addSecuritySchemes(
+                                        TOKEN,
+                                        new SecurityScheme()
+                                                .type(SecurityScheme.Type.HTTP)
+                                                .scheme("bearer")
+                                                .description("A token of an account"))
+                                .addSecuritySchemes(
+                                        SESSION,
+                                        new SecurityScheme()
+                                                .type(SecurityScheme.Type.APIKEY)
+                                                .in(SecurityScheme.In.COOKIE)
+                                                .name(Reach.COOKIE)
+                                                .description(
+                                                        "The session of a browser; a hyphen and the port follow in the cookie's name, and what changes something also shows its secret as X-CSRF-TOKEN")))
                 .servers(List.of(new Server().url("/").description("This service")));
     }
 
-    /** Says of each operation which right it needs, and where; one that says nothing is left without, and is answered to nobody. */
+    /**
+     * Says of each operation which right it needs, and where; one that says nothing is left without, and is answered to
+     * nobody.
+     */
     @Bean
     OperationCustomizer rights() {
         return (operation, method) -> {
             Needs needs = method.getMethodAnnotation(Needs.class);
             if (method.hasMethodAnnotation(OpenToAll.class)) operation.setSecurity(List.of());
             else if (needs != null || method.hasMethodAnnotation(SignedIn.class)) {
-                List<String> rights = needs == null ? List.of() : Arrays.stream(needs.value()).map(Right::word).toList();
-                operation.setSecurity(List.of(new SecurityRequirement().addList(TOKEN, rights), new SecurityRequirement().addList(SESSION, rights)));
-                if (needs != null) operation.addExtension("x-needed-at", needs.at().name().toLowerCase(Locale.ROOT));
+                List<String> rights = needs == null
+                        ? List.of()
+                        : Arrays.stream(needs.value()).map(Right::word).toList();
+                operation.setSecurity(List.of(
+                        new SecurityRequirement().addList(TOKEN, rights),
+                        new SecurityRequirement().addList(SESSION, rights)));
+                if (needs != null)
+                    operation.addExtension("x-needed-at", needs.at().name().toLowerCase(Locale.ROOT));
             }
             return operation;
         };
@@ -65,7 +119,10 @@ class ApiDescription {
     /** A property is always there unless its component in the code is marked nullable. */
     @Bean
     OpenApiCustomizer requiredProperties() {
-        Map<String, Class<?>> records = SPEAKERS.stream().flatMap(speaker -> Stream.concat(Stream.of(speaker), Arrays.stream(speaker.getDeclaredClasses()))).filter(Class::isRecord).collect(Collectors.toMap(Class::getSimpleName, Function.identity()));
+        Map<String, Class<?>> records = SPEAKERS.stream()
+                .flatMap(speaker -> Stream.concat(Stream.of(speaker), Arrays.stream(speaker.getDeclaredClasses())))
+                .filter(Class::isRecord)
+                .collect(Collectors.toMap(Class::getSimpleName, Function.identity()));
         return document -> document.getComponents().getSchemas().forEach((name, schema) -> {
             Class<?> written = records.get(name);
             if (written == null) throw new IllegalStateException("no record was found for the schema " + name);
@@ -77,12 +134,19 @@ class ApiDescription {
     /** A list of things of its own kind is left out by the generator, which stops where a record meets itself. */
     private static void ownKind(Schema<?> schema, String name, Class<?> written) {
         for (RecordComponent component : written.getRecordComponents()) {
-            boolean listOfItself = component.getGenericType() instanceof ParameterizedType type && type.getRawType() == List.class && type.getActualTypeArguments()[0] == written;
-            if (listOfItself && !schema.getProperties().containsKey(component.getName())) schema.addProperty(component.getName(), new ArraySchema().items(new Schema<>().$ref("#/components/schemas/" + name)));
+            boolean listOfItself = component.getGenericType() instanceof ParameterizedType type
+                    && type.getRawType() == List.class
+                    && type.getActualTypeArguments()[0] == written;
+            if (listOfItself && !schema.getProperties().containsKey(component.getName()))
+                schema.addProperty(
+                        component.getName(),
+                        new ArraySchema().items(new Schema<>().$ref("#/components/schemas/" + name)));
         }
     }
 
     private static void require(Schema<?> schema, Class<?> written) {
-        for (RecordComponent component : written.getRecordComponents()) if (!component.getAnnotatedType().isAnnotationPresent(Nullable.class)) schema.addRequiredItem(component.getName());
+        for (RecordComponent component : written.getRecordComponents())
+            if (!component.getAnnotatedType().isAnnotationPresent(Nullable.class))
+                schema.addRequiredItem(component.getName());
     }
 }

@@ -14,8 +14,8 @@ import org.youngtally.core.check.CheckSchemes;
 import org.youngtally.core.check.Checked;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.service.access.SignedIn;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 
 /** Check digits as plain sums, without any series. */
 @RestController
@@ -32,13 +32,12 @@ class CheckController {
      */
     record SchemeView(String name, String title, String reads, int length, boolean inFront, String misses) {
         static SchemeView of(CheckScheme scheme) {
-            return new SchemeView(scheme.name(), scheme.title(), scheme.reads(), scheme.length(), scheme.inFront(), scheme.misses());
+            return new SchemeView(
+                    scheme.name(), scheme.title(), scheme.reads(), scheme.length(), scheme.inFront(), scheme.misses());
         }
     }
 
-    /**
-     * @param text with its check symbols to verify it, without them to add them
-     */
+    /** @param text with its check symbols to verify it, without them to add them */
     record CheckRequest(@Nullable String scheme, @Nullable String text) {}
 
     /**
@@ -49,7 +48,13 @@ class CheckController {
      * @param expected those that would be right for the rest; absent where the scheme has none for it
      * @param repairs every text one slip away that is right
      */
-    record CheckResult(String scheme, String text, boolean right, String given, @Nullable String expected, List<RepairView> repairs) {}
+    record CheckResult(
+            String scheme,
+            String text,
+            boolean right,
+            String given,
+            @Nullable String expected,
+            List<RepairView> repairs) {}
 
     /**
      * @param slip {@code wrong symbol} or {@code swap}, of the symbol at this place with the next
@@ -57,26 +62,36 @@ class CheckController {
      */
     record RepairView(String slip, int at, String text) {}
 
-    /**
-     * @param text with its check symbols
-     */
+    /** @param text with its check symbols */
     record CheckAddition(String scheme, String text) {}
 
     @GetMapping("/check-schemes")
     @SignedIn
-    @Operation(operationId = "listCheckSchemes", summary = "The check digit schemes there are, and which slips each one misses")
+    @Operation(
+            operationId = "listCheckSchemes",
+            summary = "The check digit schemes there are, and which slips each one misses")
     List<SchemeView> schemes() {
         return CheckSchemes.all().stream().map(SchemeView::of).toList();
     }
 
     @PostMapping("/checks")
     @SignedIn
-    @Operation(operationId = "check", summary = "Verify a typed or scanned text: right, or which single slip or swap would make it right")
+    @Operation(
+            operationId = "check",
+            summary = "Verify a typed or scanned text: right, or which single slip or swap would make it right")
     CheckResult check(@RequestBody CheckRequest request) {
         CheckScheme scheme = scheme(request);
         try {
             Checked checked = Checked.of(scheme, text(request));
-            return new CheckResult(scheme.name(), checked.text(), checked.right(), checked.given(), checked.expected().orElse(null), checked.repairs().stream().map(repair -> new RepairView(slip(repair.slip()), repair.at(), repair.text())).toList());
+            return new CheckResult(
+                    scheme.name(),
+                    checked.text(),
+                    checked.right(),
+                    checked.given(),
+                    checked.expected().orElse(null),
+                    checked.repairs().stream()
+                            .map(repair -> new RepairView(slip(repair.slip()), repair.at(), repair.text()))
+                            .toList());
         } catch (IllegalArgumentException e) {
             throw unreadable(scheme, e);
         }
@@ -89,7 +104,10 @@ class CheckController {
         CheckScheme scheme = scheme(request);
         try {
             Optional<String> whole = Checked.add(scheme, text(request));
-            return new CheckAddition(scheme.name(), whole.orElseThrow(() -> new Problem(Type.MALFORMED, "‘" + request.text() + "’ has no check digit under " + scheme.name() + ": it would be ten.").field("text", "another number, or a scheme that writes ten")));
+            return new CheckAddition(scheme.name(), whole.orElseThrow(() -> new Problem(
+                            Type.MALFORMED,
+                            "‘" + request.text() + "’ has no check digit under " + scheme.name() + ": it would be ten.")
+                    .field("text", "another number, or a scheme that writes ten")));
         } catch (IllegalArgumentException e) {
             throw unreadable(scheme, e);
         }
@@ -104,17 +122,32 @@ class CheckController {
 
     private static CheckScheme scheme(CheckRequest request) {
         String name = request.scheme() == null ? "" : request.scheme();
-        return CheckSchemes.of(name).orElseThrow(() -> new Problem(Type.MALFORMED, name.isEmpty() ? "No scheme is named." : "There is no check digit scheme ‘" + name + "’."
-                + NearestName.to(name, CheckSchemes.all().stream().map(CheckScheme::name).toList()).map(near -> " Did you mean ‘" + near + "’?").orElse("")).field("scheme", CheckSchemes.names()));
+        return CheckSchemes.of(name).orElseThrow(() -> new Problem(
+                        Type.MALFORMED,
+                        name.isEmpty()
+                                ? "No scheme is named."
+                                : "There is no check digit scheme ‘" + name + "’."
+                                        + NearestName.to(
+                                                        name,
+                                                        CheckSchemes.all().stream()
+                                                                .map(CheckScheme::name)
+                                                                .toList())
+                                                .map(near -> " Did you mean ‘" + near + "’?")
+                                                .orElse(""))
+                .field("scheme", CheckSchemes.names()));
     }
 
     private static String text(CheckRequest request) {
-        if (request.text() == null || request.text().isBlank()) throw new Problem(Type.MALFORMED, "There is no text.").field("text", "the symbols to look at");
-        if (request.text().length() > 200) throw new Problem(Type.MALFORMED, "The text is " + request.text().length() + " symbols long.").field("text", "up to 200 symbols");
+        if (request.text() == null || request.text().isBlank())
+            throw new Problem(Type.MALFORMED, "There is no text.").field("text", "the symbols to look at");
+        if (request.text().length() > 200)
+            throw new Problem(Type.MALFORMED, "The text is " + request.text().length() + " symbols long.")
+                    .field("text", "up to 200 symbols");
         return request.text();
     }
 
     private static Problem unreadable(CheckScheme scheme, IllegalArgumentException e) {
-        return new Problem(Type.MALFORMED, "This cannot be checked by " + scheme.name() + ": " + e.getMessage() + ".").field("text", "symbols of " + scheme.reads() + ", with blanks, hyphens, dots and strokes as you like");
+        return new Problem(Type.MALFORMED, "This cannot be checked by " + scheme.name() + ": " + e.getMessage() + ".")
+                .field("text", "symbols of " + scheme.reads() + ", with blanks, hyphens, dots and strokes as you like");
     }
 }

@@ -20,10 +20,10 @@ import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
-import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 
 @RestController
 @RequestMapping(Api.V1 + "/codebooks")
@@ -34,10 +34,9 @@ class CodebookController {
         this.ledger = ledger;
     }
 
-    /**
-     * @param usedBy the series that take their choices from it
-     */
-    record CodebookView(String key, String title, int version, List<CodebookForm.ChoiceForm> choices, List<String> usedBy) {}
+    /** @param usedBy the series that take their choices from it */
+    record CodebookView(
+            String key, String title, int version, List<CodebookForm.ChoiceForm> choices, List<String> usedBy) {}
 
     @GetMapping
     @Needs(value = Right.READ, at = At.SOMEWHERE)
@@ -46,7 +45,18 @@ class CodebookController {
         return ledger.read(dsl -> {
             var state = new StateQueries(dsl);
             var series = state.series();
-            return state.codebooks().stream().map(book -> new CodebookView(book.key(), book.title(), book.version(), CodebookForm.of(book).choices(), series.stream().filter(each -> each.codebooks().contains(book.key())).map(each -> each.key()).sorted().toList())).toList();
+            return state.codebooks().stream()
+                    .map(book -> new CodebookView(
+                            book.key(),
+                            book.title(),
+                            book.version(),
+                            CodebookForm.of(book).choices(),
+                            series.stream()
+                                    .filter(each -> each.codebooks().contains(book.key()))
+                                    .map(each -> each.key())
+                                    .sorted()
+                                    .toList()))
+                    .toList();
         });
     }
 
@@ -55,19 +65,42 @@ class CodebookController {
     @Operation(operationId = "showCodebook", summary = "One codebook; its ETag is what a change is made on")
     ResponseEntity<CodebookForm> show(@PathVariable String codebook) {
         List<Codebook> books = ledger.read(dsl -> new StateQueries(dsl).codebooks());
-        Optional<String> near = NearestName.to(codebook, books.stream().map(Codebook::key).toList());
-        Codebook found = books.stream().filter(book -> book.key().equals(codebook)).findFirst()
-                .orElseThrow(() -> new Problem(Type.UNKNOWN_CODEBOOK, "There is no codebook ‘" + codebook + "’." + near.map(name -> " Did you mean ‘" + name + "’?").orElse("")).field("codebook", near.orElse("the key of a codebook; GET /api/v1/codebooks lists them")));
+        Optional<String> near =
+                NearestName.to(codebook, books.stream().map(Codebook::key).toList());
+        Codebook found = books.stream()
+                .filter(book -> book.key().equals(codebook))
+                .findFirst()
+                .orElseThrow(() -> new Problem(
+                                Type.UNKNOWN_CODEBOOK,
+                                "There is no codebook ‘" + codebook + "’."
+                                        + near.map(name -> " Did you mean ‘" + name + "’?")
+                                                .orElse(""))
+                        .field("codebook", near.orElse("the key of a codebook; GET /api/v1/codebooks lists them")));
         return ResponseEntity.ok().eTag(Integer.toString(found.version())).body(CodebookForm.of(found));
     }
 
     @PutMapping("/{codebook}")
     @Needs(value = Right.DEFINE, at = At.ALL)
-    @Operation(operationId = "defineCodebook", summary = "Define a codebook, or add to one and retire from it. If-None-Match: * for a new one, If-Match with its ETag for one that exists")
-    ResponseEntity<CodebookForm> define(@PathVariable String codebook, @RequestBody CodebookForm form, @RequestHeader(name = "If-Match", required = false) String match, @RequestHeader(name = "If-None-Match", required = false) String noneMatch, Caller caller) {
-        if (!codebook.equals(form.key())) throw new Problem(Type.MALFORMED, "The address names ‘" + codebook + "’, the body ‘" + form.key() + "’.").field("key", codebook);
-        Requests.perform(ledger, new Act.Define(Drafts.of(form.draft()), List.of(), Requests.expected(match, noneMatch)), caller.name());
+    @Operation(
+            operationId = "defineCodebook",
+            summary =
+                    "Define a codebook, or add to one and retire from it. If-None-Match: * for a new one, If-Match with its ETag for one that exists")
+    ResponseEntity<CodebookForm> define(
+            @PathVariable String codebook,
+            @RequestBody CodebookForm form,
+            @RequestHeader(name = "If-Match", required = false) String match,
+            @RequestHeader(name = "If-None-Match", required = false) String noneMatch,
+            Caller caller) {
+        if (!codebook.equals(form.key()))
+            throw new Problem(Type.MALFORMED, "The address names ‘" + codebook + "’, the body ‘" + form.key() + "’.")
+                    .field("key", codebook);
+        Requests.perform(
+                ledger,
+                new Act.Define(Drafts.of(form.draft()), List.of(), Requests.expected(match, noneMatch)),
+                caller.name());
         ResponseEntity<CodebookForm> defined = show(codebook);
-        return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK).headers(defined.getHeaders()).body(defined.getBody());
+        return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK)
+                .headers(defined.getHeaders())
+                .body(defined.getBody());
     }
 }

@@ -17,9 +17,7 @@ import org.youngtally.service.access.Caller;
 final class DefiningRights {
     private DefiningRights() {}
 
-    /**
-     * @throws Problem that names the missing grant
-     */
+    /** @throws Problem that names the missing grant */
     static void need(Caller caller, Ledger ledger, Act.Define act) {
         if (caller.may(Right.DEFINE, Where.EVERYWHERE)) return;
         // What is refused anyway changes nothing.
@@ -31,7 +29,16 @@ final class DefiningRights {
             if (effect instanceof Effect.KindDefined defined) organisation = organisation.with(defined.kind());
             if (effect instanceof Effect.RouteDefined defined) organisation = organisation.with(defined.route());
         }
-        var after = new Caller(caller.account(), new House(before.series(), before.codebooks(), organisation, before.accounts(), before.byToken(), new Authority(organisation)), caller.bySession());
+        var after = new Caller(
+                caller.account(),
+                new House(
+                        before.series(),
+                        before.codebooks(),
+                        organisation,
+                        before.accounts(),
+                        before.byToken(),
+                        new Authority(organisation)),
+                caller.bySession());
         for (Effect effect : done.effects()) {
             where(effect).ifPresent(where -> {
                 if (existed(before, effect)) caller.need(Right.DEFINE, where);
@@ -42,9 +49,12 @@ final class DefiningRights {
 
     private static Optional<Where> where(Effect effect) {
         return switch (effect) {
-            case Effect.Defined defined -> Optional.of(Where.series(defined.series().key()));
-            case Effect.UnitDefined defined -> Optional.of(Where.unit(defined.unit().key()));
-            case Effect.KindDefined defined -> Optional.of(Where.kind(defined.kind().key()));
+            case Effect.Defined defined ->
+                Optional.of(Where.series(defined.series().key()));
+            case Effect.UnitDefined defined ->
+                Optional.of(Where.unit(defined.unit().key()));
+            case Effect.KindDefined defined ->
+                Optional.of(Where.kind(defined.kind().key()));
             case Effect.RouteDefined defined -> Optional.of(of(defined.route()));
             case Effect.CodebookDefined defined -> Optional.of(Where.EVERYWHERE);
             case Effect.NamespaceDefined defined -> Optional.of(Where.EVERYWHERE);
@@ -54,14 +64,20 @@ final class DefiningRights {
         };
     }
 
-    static Where of(Route route) { return new Where(Optional.empty(), Optional.of(route.kind()), Optional.of(route.unit())); }
+    static Where of(Route route) {
+        return new Where(Optional.empty(), Optional.of(route.kind()), Optional.of(route.unit()));
+    }
 
     private static boolean existed(House before, Effect effect) {
         return switch (effect) {
-            case Effect.Defined defined -> before.series().containsKey(defined.series().key());
-            case Effect.UnitDefined defined -> before.organisation().units().containsKey(defined.unit().key());
-            case Effect.KindDefined defined -> before.organisation().kinds().containsKey(defined.kind().key());
-            case Effect.RouteDefined defined -> before.organisation().routes().containsKey(defined.route().key());
+            case Effect.Defined defined ->
+                before.series().containsKey(defined.series().key());
+            case Effect.UnitDefined defined ->
+                before.organisation().units().containsKey(defined.unit().key());
+            case Effect.KindDefined defined ->
+                before.organisation().kinds().containsKey(defined.kind().key());
+            case Effect.RouteDefined defined ->
+                before.organisation().routes().containsKey(defined.route().key());
             default -> true;
         };
     }

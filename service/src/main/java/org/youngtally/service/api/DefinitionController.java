@@ -53,18 +53,18 @@ import org.youngtally.ledger.Outcome;
 import org.youngtally.ledger.store.StandingQueries;
 import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.definitions.DefinitionExport;
 import org.youngtally.service.definitions.DefinitionFile;
 import org.youngtally.service.definitions.DefinitionShape;
-import org.youngtally.service.definitions.Differences.Difference;
 import org.youngtally.service.definitions.Differences;
-import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.definitions.Differences.Difference;
 import org.youngtally.service.web.Problem;
-import org.youngtally.service.web.Refusals.DefinitionFault;
+import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
+import org.youngtally.service.web.Refusals.DefinitionFault;
 
 @RestController
 @RequestMapping(Api.V1)
@@ -84,7 +84,12 @@ class DefinitionController {
     record NamedText(String name, String text) {}
 
     /** What the files change, or would. */
-    record DefinitionReport(boolean dryRun, List<NamespaceChangeView> namespaces, List<CodebookChangeView> codebooks, List<SeriesChangeView> series, List<PartChangeView> organisation) {}
+    record DefinitionReport(
+            boolean dryRun,
+            List<NamespaceChangeView> namespaces,
+            List<CodebookChangeView> codebooks,
+            List<SeriesChangeView> series,
+            List<PartChangeView> organisation) {}
 
     /**
      * @param what unit, kind or route
@@ -93,21 +98,24 @@ class DefinitionController {
      */
     record PartChangeView(String what, String key, String title, String change, int version) {}
 
-    /**
-     * @param change {@code new}, {@code changed} or {@code unchanged}
-     */
+    /** @param change {@code new}, {@code changed} or {@code unchanged} */
     record NamespaceChangeView(String key, String title, String change, int version) {}
 
-    /**
-     * @param change {@code new}, {@code changed} or {@code unchanged}
-     */
+    /** @param change {@code new}, {@code changed} or {@code unchanged} */
     record CodebookChangeView(String key, String title, String change, int version, List<Difference> differences) {}
 
     /**
      * @param change {@code new}, {@code changed} or {@code unchanged}
      * @param slips what is allowed and looks like a slip
      */
-    record SeriesChangeView(String key, String title, String change, int version, List<Difference> differences, List<String> next, List<SlipView> slips) {}
+    record SeriesChangeView(
+            String key,
+            String title,
+            String change,
+            int version,
+            List<Difference> differences,
+            List<String> next,
+            List<SlipView> slips) {}
 
     /**
      * Something that is allowed and looks like a slip.
@@ -117,34 +125,76 @@ class DefinitionController {
     record SlipView(String path, String remark) {}
 
     /** Everything that is defined, by key. */
-    private record Defined(Map<String, Namespace> namespaces, Map<String, Codebook> codebooks, Map<String, Series> series, Map<String, Unit> units, Map<String, Kind> kinds, Map<String, Route> routes) {
+    private record Defined(
+            Map<String, Namespace> namespaces,
+            Map<String, Codebook> codebooks,
+            Map<String, Series> series,
+            Map<String, Unit> units,
+            Map<String, Kind> kinds,
+            Map<String, Route> routes) {
         static Defined in(Ledger ledger) {
             return ledger.read(dsl -> {
                 var state = new StateQueries(dsl);
                 Organisation organisation = state.organisation();
-                return new Defined(byKey(state.namespaces(), Namespace::key), byKey(state.codebooks(), Codebook::key), byKey(state.series(), Series::key), organisation.units(), organisation.kinds(), organisation.routes());
+                return new Defined(
+                        byKey(state.namespaces(), Namespace::key),
+                        byKey(state.codebooks(), Codebook::key),
+                        byKey(state.series(), Series::key),
+                        organisation.units(),
+                        organisation.kinds(),
+                        organisation.routes());
             });
         }
 
-        static Defined by(Outcome.Defined outcome) { return new Defined(byKey(outcome.namespaces(), Namespace::key), byKey(outcome.codebooks(), Codebook::key), byKey(outcome.series(), Series::key), byKey(outcome.units(), Unit::key), byKey(outcome.kinds(), Kind::key), byKey(outcome.routes(), Route::key)); }
+        static Defined by(Outcome.Defined outcome) {
+            return new Defined(
+                    byKey(outcome.namespaces(), Namespace::key),
+                    byKey(outcome.codebooks(), Codebook::key),
+                    byKey(outcome.series(), Series::key),
+                    byKey(outcome.units(), Unit::key),
+                    byKey(outcome.kinds(), Kind::key),
+                    byKey(outcome.routes(), Route::key));
+        }
 
-        private static <T> Map<String, T> byKey(List<T> all, Function<T, String> key) { return all.stream().collect(Collectors.toMap(key, Function.identity())); }
+        private static <T> Map<String, T> byKey(List<T> all, Function<T, String> key) {
+            return all.stream().collect(Collectors.toMap(key, Function.identity()));
+        }
     }
 
     @PostMapping("/definitions")
     @Needs(value = Right.DEFINE, at = At.REQUEST)
-    @Operation(operationId = "applyDefinitions", summary = "Define everything that stands in YAML files, or none of it; what stands in no file is left alone")
-    DefinitionReport apply(@RequestBody DefinitionFiles request, @Parameter(description = "Only say what would change") @RequestParam(defaultValue = "false") boolean dryRun, Caller caller) {
+    @Operation(
+            operationId = "applyDefinitions",
+            summary =
+                    "Define everything that stands in YAML files, or none of it; what stands in no file is left alone")
+    DefinitionReport apply(
+            @RequestBody DefinitionFiles request,
+            @Parameter(description = "Only say what would change") @RequestParam(defaultValue = "false") boolean dryRun,
+            Caller caller) {
         List<DefinitionFile> files = read(request);
         Drafts drafts = together(files);
         var act = new Act.Define(drafts, kept(request), Optional.empty());
         DefiningRights.need(caller, ledger, act);
         Defined before = Defined.in(ledger);
         Defined after = Defined.by(dryRun ? decided(act, files) : performed(act, caller.name(), files));
-        return new DefinitionReport(dryRun,
-                drafts.namespaces().stream().map(draft -> view(before.namespaces().get(draft.key()), after.namespaces().get(draft.key()), draft)).toList(),
-                drafts.codebooks().stream().map(draft -> view(before.codebooks().get(draft.key()), after.codebooks().get(draft.key()))).toList(),
-                drafts.series().stream().map(draft -> view(before.series().get(draft.key()), after.series().get(draft.key()))).toList(), parts(drafts, before, after));
+        return new DefinitionReport(
+                dryRun,
+                drafts.namespaces().stream()
+                        .map(draft -> view(
+                                before.namespaces().get(draft.key()),
+                                after.namespaces().get(draft.key()),
+                                draft))
+                        .toList(),
+                drafts.codebooks().stream()
+                        .map(draft -> view(
+                                before.codebooks().get(draft.key()),
+                                after.codebooks().get(draft.key())))
+                        .toList(),
+                drafts.series().stream()
+                        .map(draft -> view(
+                                before.series().get(draft.key()), after.series().get(draft.key())))
+                        .toList(),
+                parts(drafts, before, after));
     }
 
     private static Drafts together(List<DefinitionFile> files) {
@@ -174,45 +224,84 @@ class DefinitionController {
 
     @GetMapping("/definitions")
     @Needs(value = Right.READ, at = At.ALL)
-    @Operation(operationId = "exportDefinitions", summary = "The files of definitions as they were applied, brought up to date; what stands in none is in console.yaml")
+    @Operation(
+            operationId = "exportDefinitions",
+            summary =
+                    "The files of definitions as they were applied, brought up to date; what stands in none is in console.yaml")
     DefinitionFiles export() {
         return ledger.read(dsl -> {
             var state = new StateQueries(dsl);
             Organisation organisation = state.organisation();
             Map<String, Series> series = Defined.byKey(state.series(), Series::key);
             Map<String, Codebook> books = Defined.byKey(state.codebooks(), Codebook::key);
-            var current = new Drafts(state.namespaces().stream().map(NamespaceDraft::of).toList(), state.codebooks().stream().map(CodebookDraft::of).toList(), state.series().stream().map(SeriesDraft::of).toList(),
-                    organisation.units().values().stream().map(UnitDraft::of).toList(), organisation.kinds().values().stream().map(KindDraft::of).toList(), organisation.routes().values().stream().map(RouteDraft::of).toList());
-            return new DefinitionFiles(DefinitionExport.of(state.files(), current, draft -> RouteCheck.of(draft, organisation, series, key -> Optional.ofNullable(books.get(key))).route().map(RouteDraft::of).orElse(draft)).stream().map(file -> new NamedText(file.name(), file.text())).toList());
+            var current = new Drafts(
+                    state.namespaces().stream().map(NamespaceDraft::of).toList(),
+                    state.codebooks().stream().map(CodebookDraft::of).toList(),
+                    state.series().stream().map(SeriesDraft::of).toList(),
+                    organisation.units().values().stream().map(UnitDraft::of).toList(),
+                    organisation.kinds().values().stream().map(KindDraft::of).toList(),
+                    organisation.routes().values().stream().map(RouteDraft::of).toList());
+            return new DefinitionFiles(DefinitionExport.of(state.files(), current, draft -> RouteCheck.of(
+                                    draft, organisation, series, key -> Optional.ofNullable(books.get(key)))
+                            .route()
+                            .map(RouteDraft::of)
+                            .orElse(draft))
+                    .stream()
+                    .map(file -> new NamedText(file.name(), file.text()))
+                    .toList());
         });
     }
 
     /** The files under their own names, without the folders they came from. */
     private static List<KeptFile> kept(DefinitionFiles request) {
         var names = new HashSet<String>();
-        return request.files().stream().map(file -> {
-            String name = file.name().substring(Math.max(file.name().lastIndexOf('/'), file.name().lastIndexOf('\\')) + 1);
-            if (name.isBlank() || name.length() > LONGEST_NAME || name.chars().anyMatch(Character::isISOControl) || !names.add(name))
-                throw new Problem(Type.MALFORMED, "‘" + file.name() + "’ cannot be the name of a file here.").field("files", "names of 1 to " + LONGEST_NAME + " symbols, each once whatever its folder");
-            return new KeptFile(name, file.text());
-        }).toList();
+        return request.files().stream()
+                .map(file -> {
+                    String name = file.name()
+                            .substring(Math.max(
+                                            file.name().lastIndexOf('/'),
+                                            file.name().lastIndexOf('\\'))
+                                    + 1);
+                    if (name.isBlank()
+                            || name.length() > LONGEST_NAME
+                            || name.chars().anyMatch(Character::isISOControl)
+                            || !names.add(name))
+                        throw new Problem(Type.MALFORMED, "‘" + file.name() + "’ cannot be the name of a file here.")
+                                .field(
+                                        "files",
+                                        "names of 1 to " + LONGEST_NAME + " symbols, each once whatever its folder");
+                    return new KeptFile(name, file.text());
+                })
+                .toList();
     }
 
     @GetMapping(path = "/definition-schema", produces = "application/schema+json")
     @SignedIn
-    @Operation(operationId = "definitionSchema", summary = "The JSON Schema of definition files, for editors", responses = @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/schema+json", schema = @Schema(type = "object"))))
+    @Operation(
+            operationId = "definitionSchema",
+            summary = "The JSON Schema of definition files, for editors",
+            responses =
+                    @ApiResponse(
+                            responseCode = "200",
+                            content =
+                                    @Content(mediaType = "application/schema+json", schema = @Schema(type = "object"))))
     String schema() {
         return DefinitionShape.schema().toPrettyString();
     }
 
     private static List<DefinitionFile> read(DefinitionFiles request) {
-        if (request.files() == null || request.files().isEmpty()) throw new Problem(Type.MALFORMED, "No file was sent.").field("files", "a list of files, each with its name and text");
+        if (request.files() == null || request.files().isEmpty())
+            throw new Problem(Type.MALFORMED, "No file was sent.")
+                    .field("files", "a list of files, each with its name and text");
         var files = new ArrayList<DefinitionFile>();
         for (NamedText file : request.files()) {
-            if (file.text() == null || file.name() == null) throw new Problem(Type.MALFORMED, "A file has no name or no text.").field("files", "files with name and text");
+            if (file.text() == null || file.name() == null)
+                throw new Problem(Type.MALFORMED, "A file has no name or no text.")
+                        .field("files", "files with name and text");
             files.add(DefinitionFile.read(file.name(), file.text()));
         }
-        List<DefinitionFault> faults = files.stream().flatMap(file -> file.faults().stream()).toList();
+        List<DefinitionFault> faults =
+                files.stream().flatMap(file -> file.faults().stream()).toList();
         if (!faults.isEmpty()) throw Refusals.definitionsFaulty(faults);
         return files;
     }
@@ -224,29 +313,61 @@ class DefinitionController {
         for (Refusal.DraftFaults draft : faulty.faults()) {
             int index = draft.index();
             int at = 0;
-            while (index >= 0 && index >= files.get(at).count(draft.what())) index -= files.get(at++).count(draft.what());
+            while (index >= 0 && index >= files.get(at).count(draft.what()))
+                index -= files.get(at++).count(draft.what());
             DefinitionFile file = index < 0 ? null : files.get(at);
             int place = index;
-            draft.faults().forEach(fault -> faults.add(DefinitionFault.of(file == null ? null : file.name(), file == null ? null : file.line(draft.what(), place, fault.path()), draft, fault)));
+            draft.faults()
+                    .forEach(fault -> faults.add(DefinitionFault.of(
+                            file == null ? null : file.name(),
+                            file == null ? null : file.line(draft.what(), place, fault.path()),
+                            draft,
+                            fault)));
         }
         return Refusals.definitionsFaulty(faults);
     }
 
     private static List<PartChangeView> parts(Drafts drafts, Defined before, Defined after) {
         var parts = new ArrayList<PartChangeView>();
-        for (UnitDraft draft : drafts.units()) parts.add(part("unit", before.units().get(draft.key()), after.units().get(draft.key()), Unit::key, Unit::title, Unit::version));
-        for (KindDraft draft : drafts.kinds()) parts.add(part("kind", before.kinds().get(draft.key()), after.kinds().get(draft.key()), Kind::key, Kind::title, Kind::version));
-        // A condition may name its values otherwise than it is kept, so that a route that stood so already is not found by what was written.
-        for (Route route : after.routes().values()) parts.add(part("route", before.routes().get(route.key()), route, Route::key, Route::series, Route::version));
+        for (UnitDraft draft : drafts.units())
+            parts.add(part(
+                    "unit",
+                    before.units().get(draft.key()),
+                    after.units().get(draft.key()),
+                    Unit::key,
+                    Unit::title,
+                    Unit::version));
+        for (KindDraft draft : drafts.kinds())
+            parts.add(part(
+                    "kind",
+                    before.kinds().get(draft.key()),
+                    after.kinds().get(draft.key()),
+                    Kind::key,
+                    Kind::title,
+                    Kind::version));
+        // A condition may name its values otherwise than it is kept, so that a route that stood so already is not found
+        // by what was written.
+        for (Route route : after.routes().values())
+            parts.add(
+                    part("route", before.routes().get(route.key()), route, Route::key, Route::series, Route::version));
         return parts;
     }
 
-    private static <T> PartChangeView part(String what, T before, T after, Function<T, String> key, Function<T, String> title, ToIntFunction<T> version) {
+    private static <T> PartChangeView part(
+            String what,
+            T before,
+            T after,
+            Function<T, String> key,
+            Function<T, String> title,
+            ToIntFunction<T> version) {
         T now = after == null ? before : after;
-        return new PartChangeView(what, key.apply(now), title.apply(now), change(before, after), version.applyAsInt(now));
+        return new PartChangeView(
+                what, key.apply(now), title.apply(now), change(before, after), version.applyAsInt(now));
     }
 
-    private static String change(Object before, Object after) { return after == null ? "unchanged" : before == null ? "new" : "changed"; }
+    private static String change(Object before, Object after) {
+        return after == null ? "unchanged" : before == null ? "new" : "changed";
+    }
 
     private static NamespaceChangeView view(Namespace before, Namespace after, NamespaceDraft draft) {
         // One that says what namespaces are anyway is not kept.
@@ -256,19 +377,41 @@ class DefinitionController {
 
     private static CodebookChangeView view(Codebook before, Codebook after) {
         Codebook now = after == null ? before : after;
-        return new CodebookChangeView(now.key(), now.title(), change(before, after), now.version(), after == null || before == null ? List.of() : Differences.between(before, after));
+        return new CodebookChangeView(
+                now.key(),
+                now.title(),
+                change(before, after),
+                now.version(),
+                after == null || before == null ? List.of() : Differences.between(before, after));
     }
 
     private SeriesChangeView view(Series before, Series after) {
         Series now = after == null ? before : after;
         List<Difference> differences = after == null || before == null ? List.of() : Differences.between(before, after);
-        List<String> next = before != null || !now.restsOnDateAlone() ? List.of() : Outlook.of(now, Particulars.on(firstServed(now, ledger.today())), lane -> Outlook.Used.NOT, 1).next().stream().map(Outlook.Coming::identifier).toList();
-        return new SeriesChangeView(now.key(), now.title(), change(before, after), now.version(), differences, next, slips(now, Optional.ofNullable(before)));
+        List<String> next = before != null || !now.restsOnDateAlone()
+                ? List.of()
+                : Outlook.of(now, Particulars.on(firstServed(now, ledger.today())), lane -> Outlook.Used.NOT, 1)
+                        .next()
+                        .stream()
+                        .map(Outlook.Coming::identifier)
+                        .toList();
+        return new SeriesChangeView(
+                now.key(),
+                now.title(),
+                change(before, after),
+                now.version(),
+                differences,
+                next,
+                slips(now, Optional.ofNullable(before)));
     }
 
     private List<SlipView> slips(Series series, Optional<Series> before) {
         Map<LaneKey, Outlook.Used> used = used(series);
-        return Slip.of(series, before, ledger.today(), lane -> used.getOrDefault(lane, Outlook.Used.NOT).next()).stream().map(slip -> new SlipView(slip.path(), slip.remark())).toList();
+        return Slip.of(series, before, ledger.today(), lane -> used.getOrDefault(lane, Outlook.Used.NOT)
+                        .next())
+                .stream()
+                .map(slip -> new SlipView(slip.path(), slip.remark()))
+                .toList();
     }
 
     /** How far each lane of a series was used. */
@@ -278,14 +421,23 @@ class DefinitionController {
 
     /** The date if it is served, or else the first date that is. */
     private static LocalDate firstServed(Series series, LocalDate date) {
-        return series.serving(date).isEmpty() ? series.ranges().stream().map(range -> range.serves().opens()).min(LocalDate::compareTo).orElseThrow() : date;
+        return series.serving(date).isEmpty()
+                ? series.ranges().stream()
+                        .map(range -> range.serves().opens())
+                        .min(LocalDate::compareTo)
+                        .orElseThrow()
+                : date;
     }
 
     /**
      * @param date the business date to look at; today, or the first date served, where it is left out
-     * @param fields what a record gives for the fields of the series, the unit among them; where they are left out, the first choices stand for them
+     * @param fields what a record gives for the fields of the series, the unit among them; where they are left out, the
+     *     first choices stand for them
      */
-    record PreviewRequest(SeriesForm series, @Nullable String date, @Nullable Map<String, String> fields) {}
+    record PreviewRequest(
+            SeriesForm series,
+            @Nullable String date,
+            @Nullable Map<String, String> fields) {}
 
     /**
      * What a definition would give, or what is wrong with it.
@@ -296,7 +448,14 @@ class DefinitionController {
      * @param fieldFault what is wrong with the fields that were given
      * @param slips what is allowed and looks like a slip
      */
-    record Preview(@Nullable LocalDate date, Map<String, String> fields, List<PreviewNumber> next, @Nullable Long left, @Nullable String fieldFault, List<DefinitionFault> faults, List<SlipView> slips) {}
+    record Preview(
+            @Nullable LocalDate date,
+            Map<String, String> fields,
+            List<PreviewNumber> next,
+            @Nullable Long left,
+            @Nullable String fieldFault,
+            List<DefinitionFault> faults,
+            List<SlipView> slips) {}
 
     /**
      * @param checks where check symbols stand in the identifier
@@ -310,20 +469,33 @@ class DefinitionController {
 
     @PostMapping("/previews")
     @Needs(value = Right.DEFINE, at = At.SOMEWHERE)
-    @Operation(operationId = "preview", summary = "The next ten identifiers that a definition would give, or every fault it has; nothing is changed")
+    @Operation(
+            operationId = "preview",
+            summary =
+                    "The next ten identifiers that a definition would give, or every fault it has; nothing is changed")
     Preview preview(@RequestBody PreviewRequest request) {
-        if (request.series() == null) throw new Problem(Type.MALFORMED, "There is no series to look at.").field("series", "a series as it would be defined");
+        if (request.series() == null)
+            throw new Problem(Type.MALFORMED, "There is no series to look at.")
+                    .field("series", "a series as it would be defined");
         SeriesDraft draft = request.series().draft();
         return switch (ledger.decide(new Act.Define(List.of(draft), Optional.empty()))) {
-            case Decision.Refused refused -> new Preview(null, Map.of(), List.of(), null, null, faults(refused.refusal()), List.of());
-            case Decision.Done done -> preview(done.effects().isEmpty() ? find(draft.key()).orElseThrow() : ((Effect.Defined) done.effects().getFirst()).series(), request);
+            case Decision.Refused refused ->
+                new Preview(null, Map.of(), List.of(), null, null, faults(refused.refusal()), List.of());
+            case Decision.Done done ->
+                preview(
+                        done.effects().isEmpty()
+                                ? find(draft.key()).orElseThrow()
+                                : ((Effect.Defined) done.effects().getFirst()).series(),
+                        request);
             case Decision.Repeated repeated -> throw new IllegalStateException("definitions have no keys");
             case Decision.Known known -> throw new IllegalStateException("definitions keep no records");
         };
     }
 
     private Optional<Series> find(String key) {
-        return ledger.read(dsl -> new StateQueries(dsl).series()).stream().filter(series -> series.key().equals(key)).findFirst();
+        return ledger.read(dsl -> new StateQueries(dsl).series()).stream()
+                .filter(series -> series.key().equals(key))
+                .findFirst();
     }
 
     private static List<DefinitionFault> faults(Refusal refusal) {
@@ -337,19 +509,48 @@ class DefinitionController {
         Fields fields = Fields.of(series, key -> Optional.ofNullable(books.get(key)));
         var given = new LinkedHashMap<String, String>();
         // Fields that the definition has lost while it is being written are passed over.
-        if (request.fields() != null) request.fields().forEach((name, text) -> { if (text != null && !text.isBlank() && series.field(name).isPresent()) given.put(name, text); });
+        if (request.fields() != null)
+            request.fields().forEach((name, text) -> {
+                if (text != null && !text.isBlank() && series.field(name).isPresent()) given.put(name, text);
+            });
         List<SlipView> slips = slips(series, find(series.key()));
         return switch (fields.read(fields.example(given))) {
-            case Fields.Reading.Faulty faulty -> new Preview(date, Map.of(), List.of(), null, Refusals.problem(new Refusal.FieldFaulty(series.key(), faulty.fault())).getMessage(), List.of(), slips);
-            case Fields.Reading.Understood understood -> preview(series, new Particulars(date, understood.fields()), slips);
+            case Fields.Reading.Faulty faulty ->
+                new Preview(
+                        date,
+                        Map.of(),
+                        List.of(),
+                        null,
+                        Refusals.problem(new Refusal.FieldFaulty(series.key(), faulty.fault()))
+                                .getMessage(),
+                        List.of(),
+                        slips);
+            case Fields.Reading.Understood understood ->
+                preview(series, new Particulars(date, understood.fields()), slips);
         };
     }
 
     private Preview preview(Series series, Particulars particulars, List<SlipView> slips) {
         Map<LaneKey, Outlook.Used> used = used(series);
         Outlook outlook = Outlook.of(series, particulars, lane -> used.getOrDefault(lane, Outlook.Used.NOT), COMING);
-        List<PreviewNumber> next = outlook.next().stream().map(coming -> new PreviewNumber(coming.identifier(), series.pattern().on(particulars).checks(coming.value()).stream().map(stretch -> new Stretch(stretch.from(), stretch.to())).toList(),
-                series.ranges().indexOf(coming.range()) + 1, coming.lane().period(), coming.position(), coming.value())).toList();
-        return new Preview(particulars.date(), particulars.fields(), next, outlook.left() < 0 ? null : outlook.left(), null, List.of(), slips);
+        List<PreviewNumber> next = outlook.next().stream()
+                .map(coming -> new PreviewNumber(
+                        coming.identifier(),
+                        series.pattern().on(particulars).checks(coming.value()).stream()
+                                .map(stretch -> new Stretch(stretch.from(), stretch.to()))
+                                .toList(),
+                        series.ranges().indexOf(coming.range()) + 1,
+                        coming.lane().period(),
+                        coming.position(),
+                        coming.value()))
+                .toList();
+        return new Preview(
+                particulars.date(),
+                particulars.fields(),
+                next,
+                outlook.left() < 0 ? null : outlook.left(),
+                null,
+                List.of(),
+                slips);
     }
 }

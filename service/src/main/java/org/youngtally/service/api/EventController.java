@@ -27,12 +27,12 @@ import org.youngtally.ledger.House;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.Needs.At;
 
 /**
- * Tells whoever listens that something has changed, several times a second at the most: it names the series, and the listener asks
- * for what it shows.
+ * Tells whoever listens that something has changed, several times a second at the most: it names the series, and the
+ * listener asks for what it shows.
  */
 @RestController
 @RequestMapping(Api.V1 + "/events")
@@ -48,8 +48,10 @@ class EventController implements DisposableBean {
 
     /** Each with the name of the account that listens. */
     private final Map<SseEmitter, String> listeners = new ConcurrentHashMap<>();
+
     private final Ledger ledger;
-    private final ScheduledExecutorService sender = Executors.newSingleThreadScheduledExecutor(Thread.ofPlatform().daemon().name("events").factory());
+    private final ScheduledExecutorService sender = Executors.newSingleThreadScheduledExecutor(
+            Thread.ofPlatform().daemon().name("events").factory());
     private final Object lock = new Object();
     private Set<String> changed = new TreeSet<>();
     private long head;
@@ -59,13 +61,24 @@ class EventController implements DisposableBean {
         this.ledger = ledger;
         ledger.onCommit(this::note);
         sender.scheduleWithFixedDelay(this::send, PAUSE_MILLIS, PAUSE_MILLIS, TimeUnit.MILLISECONDS);
-        sender.scheduleWithFixedDelay(() -> broadcast(caller -> SseEmitter.event().comment("beat")), BEAT_MILLIS, BEAT_MILLIS, TimeUnit.MILLISECONDS);
+        sender.scheduleWithFixedDelay(
+                () -> broadcast(caller -> SseEmitter.event().comment("beat")),
+                BEAT_MILLIS,
+                BEAT_MILLIS,
+                TimeUnit.MILLISECONDS);
     }
 
     @GetMapping(produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     @Needs(value = Right.READ, at = At.SOMEWHERE)
-    @Operation(operationId = "listen", summary = "Server-sent events: one named change whenever the ledger has new entries")
-    @ApiResponse(responseCode = "200", content = @Content(mediaType = MediaType.TEXT_EVENT_STREAM_VALUE, schema = @Schema(implementation = Change.class)))
+    @Operation(
+            operationId = "listen",
+            summary = "Server-sent events: one named change whenever the ledger has new entries")
+    @ApiResponse(
+            responseCode = "200",
+            content =
+                    @Content(
+                            mediaType = MediaType.TEXT_EVENT_STREAM_VALUE,
+                            schema = @Schema(implementation = Change.class)))
     SseEmitter listen(Caller caller) throws IOException {
         var listener = new SseEmitter(0L);
         listener.onCompletion(() -> listeners.remove(listener));
@@ -81,7 +94,9 @@ class EventController implements DisposableBean {
             for (Entry entry : entries) {
                 head = entry.seq();
                 entry.request().flatMap(Entry.Request::series).ifPresent(changed::add);
-                for (Effect effect : entry.effects()) if (effect instanceof Effect.Defined defined) changed.add(defined.series().key());
+                for (Effect effect : entry.effects())
+                    if (effect instanceof Effect.Defined defined)
+                        changed.add(defined.series().key());
             }
         }
     }
@@ -94,7 +109,15 @@ class EventController implements DisposableBean {
             change = new Change(head, changed);
             changed = new TreeSet<>();
         }
-        broadcast(caller -> SseEmitter.event().name("change").data(new Change(change.head(), change.series().stream().filter(caller::reads).collect(Collectors.toCollection(TreeSet::new))), MediaType.APPLICATION_JSON));
+        broadcast(caller -> SseEmitter.event()
+                .name("change")
+                .data(
+                        new Change(
+                                change.head(),
+                                change.series().stream()
+                                        .filter(caller::reads)
+                                        .collect(Collectors.toCollection(TreeSet::new))),
+                        MediaType.APPLICATION_JSON));
     }
 
     /** To each what it may hear; one whose account may read nothing any more hears nothing more. */
@@ -103,7 +126,8 @@ class EventController implements DisposableBean {
         for (SseEmitter listener : listeners.keySet()) {
             try {
                 var caller = new Caller(house.accounts().get(listeners.get(listener)), house, true);
-                if (caller.maySomewhere(Right.READ)) listener.send(event.apply(caller).build());
+                if (caller.maySomewhere(Right.READ))
+                    listener.send(event.apply(caller).build());
                 else listener.complete();
             } catch (IOException | IllegalStateException e) {
                 // The listener has gone; that is how one hears of it.

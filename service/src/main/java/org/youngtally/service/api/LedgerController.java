@@ -34,12 +34,12 @@ import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.ledger.store.IdentifierQueries;
 import org.youngtally.ledger.store.RecordQueries;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.OpenToAll;
 import org.youngtally.service.access.SignedIn;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
 
 @RestController
@@ -65,81 +65,219 @@ class LedgerController {
      * @param changed the act that made its state what it is; absent where it is as it was given
      * @param retired the act that gave its place anew under another identifier; nobody has this one any more
      */
-    record IdentifierView(String identifier, String namespace, String series, String title, RangeSpan range, String lane, long position, @Nullable Long round, LocalDate date, @Nullable Map<String, String> fields, String state, @Nullable Long block, @Nullable Instant until, boolean ahead, long seq, Instant at, String by, @Nullable String reference, @Nullable String kind, @Nullable String unit, @Nullable Long record, @Nullable ChangeView changed, @Nullable ChangeView retired) {}
+    record IdentifierView(
+            String identifier,
+            String namespace,
+            String series,
+            String title,
+            RangeSpan range,
+            String lane,
+            long position,
+            @Nullable Long round,
+            LocalDate date,
+            @Nullable Map<String, String> fields,
+            String state,
+            @Nullable Long block,
+            @Nullable Instant until,
+            boolean ahead,
+            long seq,
+            Instant at,
+            String by,
+            @Nullable String reference,
+            @Nullable String kind,
+            @Nullable String unit,
+            @Nullable Long record,
+            @Nullable ChangeView changed,
+            @Nullable ChangeView retired) {}
 
     /**
      * @param act what was done
      * @param note why
      */
-    record ChangeView(long seq, Instant at, String by, String act, @Nullable String note) {
-        static ChangeView of(EntryQueries.Row entry) { return new ChangeView(entry.seq(), entry.at(), entry.by(), entry.kind().word(), entry.note().orElse(null)); }
+    record ChangeView(
+            long seq,
+            Instant at,
+            String by,
+            String act,
+            @Nullable String note) {
+        static ChangeView of(EntryQueries.Row entry) {
+            return new ChangeView(
+                    entry.seq(),
+                    entry.at(),
+                    entry.by(),
+                    entry.kind().word(),
+                    entry.note().orElse(null));
+        }
     }
 
     record RangeSpan(int id, long first, long last, long step, LocalDate opens) {}
 
     @GetMapping("/identifiers")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
-    @Operation(operationId = "findIdentifier", summary = "What an identifier was given for; upper and lower case are alike. One for each namespace that knows it")
+    @Operation(
+            operationId = "findIdentifier",
+            summary =
+                    "What an identifier was given for; upper and lower case are alike. One for each namespace that knows it")
     List<IdentifierView> find(@Parameter(description = "The identifier") @RequestParam String text, Caller caller) {
         List<IdentifierQueries.Found> all = ledger.read(dsl -> new IdentifierQueries(dsl).find(text));
-        List<IdentifierView> found = all.stream().filter(each -> caller.reads(each.series().key())).map(each -> view(each, record(each))).toList();
-        if (found.isEmpty() && !all.isEmpty()) caller.need(Right.READ, Where.series(all.getFirst().series().key()));
-        if (found.isEmpty()) throw new Problem(Type.UNKNOWN_IDENTIFIER, "‘" + text + "’ was never given.").field("text", "an identifier that a series has given");
+        List<IdentifierView> found = all.stream()
+                .filter(each -> caller.reads(each.series().key()))
+                .map(each -> view(each, record(each)))
+                .toList();
+        if (found.isEmpty() && !all.isEmpty())
+            caller.need(Right.READ, Where.series(all.getFirst().series().key()));
+        if (found.isEmpty())
+            throw new Problem(Type.UNKNOWN_IDENTIFIER, "‘" + text + "’ was never given.")
+                    .field("text", "an identifier that a series has given");
         return found;
     }
 
     /** Numbers are taken for records by acts of their own, so that no others are looked up. */
-    private Optional<Long> record(IdentifierQueries.Found found) { return found.entry().kind().keeps() ? ledger.read(dsl -> new RecordQueries(dsl).numbered(found.series().key(), found.identifier())) : Optional.empty(); }
+    private Optional<Long> record(IdentifierQueries.Found found) {
+        return found.entry().kind().keeps()
+                ? ledger.read(
+                        dsl -> new RecordQueries(dsl).numbered(found.series().key(), found.identifier()))
+                : Optional.empty();
+    }
 
     private static IdentifierView view(IdentifierQueries.Found found, Optional<Long> record) {
-        var range = new RangeSpan(found.range().id(), found.range().first(), found.range().last(), found.range().step(), found.range().serves().opens());
+        var range = new RangeSpan(
+                found.range().id(),
+                found.range().first(),
+                found.range().last(),
+                found.range().step(),
+                found.range().serves().opens());
         Stretch stretch = found.stretch();
-        return new IdentifierView(found.identifier(), found.series().namespace(), found.series().key(), found.series().title(), range, found.lane(), found.position(), found.round() == 0 ? null : found.round(), found.particulars().date(), fields(Optional.of(found.particulars())),
-                found.retired().isPresent() ? "retired" : Refusals.state(stretch.state()), found.block() ? stretch.block() : null, stretch.state() == PositionState.HELD ? stretch.origin().until().orElse(null) : null, stretch.origin().ahead(),
-                found.entry().seq(), found.entry().at(), found.entry().by(), found.entry().reference().orElse(null), found.entry().purpose().kind().orElse(null), found.entry().purpose().unit().orElse(null), record.orElse(null), found.changed().map(ChangeView::of).orElse(null), found.retired().map(ChangeView::of).orElse(null));
+        return new IdentifierView(
+                found.identifier(),
+                found.series().namespace(),
+                found.series().key(),
+                found.series().title(),
+                range,
+                found.lane(),
+                found.position(),
+                found.round() == 0 ? null : found.round(),
+                found.particulars().date(),
+                fields(Optional.of(found.particulars())),
+                found.retired().isPresent() ? "retired" : Refusals.state(stretch.state()),
+                found.block() ? stretch.block() : null,
+                stretch.state() == PositionState.HELD ? stretch.origin().until().orElse(null) : null,
+                stretch.origin().ahead(),
+                found.entry().seq(),
+                found.entry().at(),
+                found.entry().by(),
+                found.entry().reference().orElse(null),
+                found.entry().purpose().kind().orElse(null),
+                found.entry().purpose().unit().orElse(null),
+                record.orElse(null),
+                found.changed().map(ChangeView::of).orElse(null),
+                found.retired().map(ChangeView::of).orElse(null));
     }
 
     /**
      * An act of the ledger.
      *
-     * @param act what was done: define, allocate, block, hold, type, confirm, release, lapse, return, void, use, split, close, reopen, remove, access, save, change, renumber, share, delete or fill
+     * @param act what was done: define, allocate, block, hold, type, confirm, release, lapse, return, void, use, split,
+     *     close, reopen, remove, access, save, change, renumber, share, delete or fill
      * @param state what the numbers are after it, for an act on numbers that were given
      * @param note the reason, or for whom
      * @param fields the codes and texts that the numbers were taken for
      * @param kind the kind of record that the numbers are for
      * @param unit its unit
-     * @param defined what was defined, changed or taken away: codebooks and series by their keys, anything else behind its sort
+     * @param defined what was defined, changed or taken away: codebooks and series by their keys, anything else behind
+     *     its sort
      * @param first the first identifier that was taken
      */
-    record EntryView(long seq, Instant at, String by, String act, @Nullable String series, @Nullable LocalDate date, @Nullable Map<String, String> fields, @Nullable Long quantity, @Nullable String reference, @Nullable String key, @Nullable String first, @Nullable String last, @Nullable String state, @Nullable String note, @Nullable String kind, @Nullable String unit, @Nullable List<String> defined) {}
+    record EntryView(
+            long seq,
+            Instant at,
+            String by,
+            String act,
+            @Nullable String series,
+            @Nullable LocalDate date,
+            @Nullable Map<String, String> fields,
+            @Nullable Long quantity,
+            @Nullable String reference,
+            @Nullable String key,
+            @Nullable String first,
+            @Nullable String last,
+            @Nullable String state,
+            @Nullable String note,
+            @Nullable String kind,
+            @Nullable String unit,
+            @Nullable List<String> defined) {}
 
     @GetMapping("/entries")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
-    @Operation(operationId = "listEntries", summary = "The ledger's entries from new to old, page by page; the Link header leads to the next page")
-    ResponseEntity<List<EntryView>> entries(@Parameter(description = "Only those of this series") @RequestParam(required = false) String series, @Parameter(description = "Only those before this sequence number") @RequestParam(required = false) Long before,
-            @Parameter(description = "How many at the most") @RequestParam(defaultValue = "50") int limit, Caller caller) {
-        if (limit < 1 || limit > MOST_ENTRIES) throw new Problem(Type.MALFORMED, "A page of " + limit + " entries cannot be shown.").field("limit", "1 to " + MOST_ENTRIES);
+    @Operation(
+            operationId = "listEntries",
+            summary = "The ledger's entries from new to old, page by page; the Link header leads to the next page")
+    ResponseEntity<List<EntryView>> entries(
+            @Parameter(description = "Only those of this series") @RequestParam(required = false) String series,
+            @Parameter(description = "Only those before this sequence number") @RequestParam(required = false)
+                    Long before,
+            @Parameter(description = "How many at the most") @RequestParam(defaultValue = "50") int limit,
+            Caller caller) {
+        if (limit < 1 || limit > MOST_ENTRIES)
+            throw new Problem(Type.MALFORMED, "A page of " + limit + " entries cannot be shown.")
+                    .field("limit", "1 to " + MOST_ENTRIES);
         Optional<Collection<String>> wanted = Requests.readable(caller, series);
         List<EntryView> page = ledger.read(dsl -> {
             var queries = new EntryQueries(dsl);
-            return queries.page(wanted, before == null ? Long.MAX_VALUE : before, limit + 1).stream().map(row -> view(row, queries, caller, series == null ? caller::reads : series::equals)).toList();
+            return queries.page(wanted, before == null ? Long.MAX_VALUE : before, limit + 1).stream()
+                    .map(row -> view(row, queries, caller, series == null ? caller::reads : series::equals))
+                    .toList();
         });
         if (page.size() <= limit) return ResponseEntity.ok(page);
         List<EntryView> shown = page.subList(0, limit);
-        String next = UriComponentsBuilder.fromPath(Api.V1 + "/entries").queryParamIfPresent("series", Optional.ofNullable(series)).queryParam("before", shown.getLast().seq()).queryParam("limit", limit).build().encode().toUriString();
-        return ResponseEntity.ok().header("Link", "<" + next + ">; rel=\"next\"").body(shown);
+        String next = UriComponentsBuilder.fromPath(Api.V1 + "/entries")
+                .queryParamIfPresent("series", Optional.ofNullable(series))
+                .queryParam("before", shown.getLast().seq())
+                .queryParam("limit", limit)
+                .build()
+                .encode()
+                .toUriString();
+        return ResponseEntity.ok()
+                .header("Link", "<" + next + ">; rel=\"next\"")
+                .body(shown);
     }
 
     private static EntryView view(EntryQueries.Row row, EntryQueries queries, Caller caller, Predicate<String> among) {
         List<String> ends = queries.ends(row, among);
-        boolean defines = row.kind() == Entry.Kind.DEFINE || row.kind() == Entry.Kind.REMOVE || row.kind() == Entry.Kind.ACCESS;
+        boolean defines =
+                row.kind() == Entry.Kind.DEFINE || row.kind() == Entry.Kind.REMOVE || row.kind() == Entry.Kind.ACCESS;
         // Who may read some series hears of what was defined with them no more than that.
-        List<String> defined = !defines ? null : queries.defined(row.seq()).stream().filter(key -> caller.readsAll() || caller.reads(key)).toList();
-        return new EntryView(row.seq(), row.at(), row.by(), row.kind().word(), row.series().orElse(null), row.particulars().map(Particulars::date).orElse(null), fields(row.particulars()), row.quantity() == 0 ? null : row.quantity(), row.reference().orElse(null), row.key().orElse(null),
-                ends.isEmpty() ? null : ends.getFirst(), ends.isEmpty() ? null : ends.getLast(), row.state().map(PositionState::word).orElse(null), row.note().orElse(null), row.purpose().kind().orElse(null), row.purpose().unit().orElse(null), defined);
+        List<String> defined = !defines
+                ? null
+                : queries.defined(row.seq()).stream()
+                        .filter(key -> caller.readsAll() || caller.reads(key))
+                        .toList();
+        return new EntryView(
+                row.seq(),
+                row.at(),
+                row.by(),
+                row.kind().word(),
+                row.series().orElse(null),
+                row.particulars().map(Particulars::date).orElse(null),
+                fields(row.particulars()),
+                row.quantity() == 0 ? null : row.quantity(),
+                row.reference().orElse(null),
+                row.key().orElse(null),
+                ends.isEmpty() ? null : ends.getFirst(),
+                ends.isEmpty() ? null : ends.getLast(),
+                row.state().map(PositionState::word).orElse(null),
+                row.note().orElse(null),
+                row.purpose().kind().orElse(null),
+                row.purpose().unit().orElse(null),
+                defined);
     }
 
-    private static Map<String, String> fields(Optional<Particulars> particulars) { return particulars.map(Particulars::fields).filter(fields -> !fields.isEmpty()).orElse(null); }
+    private static Map<String, String> fields(Optional<Particulars> particulars) {
+        return particulars
+                .map(Particulars::fields)
+                .filter(fields -> !fields.isEmpty())
+                .orElse(null);
+    }
 
     /**
      * @param series the series whose positions are walked; all where it is left out
@@ -153,16 +291,41 @@ class LedgerController {
      * @param head what to keep, to prove later that nothing was rewritten
      * @param explained what is neither plainly issued nor a gap, lane by lane, and why; the closed periods
      */
-    record AuditView(boolean gapFree, long entries, long lanes, long positions, Map<String, Long> states, String head, List<String> explained, List<String> findings, long more) {}
+    record AuditView(
+            boolean gapFree,
+            long entries,
+            long lanes,
+            long positions,
+            Map<String, Long> states,
+            String head,
+            List<String> explained,
+            List<String> findings,
+            long more) {}
 
     @PostMapping("/audits")
     @Needs(value = Right.AUDIT, at = At.REQUEST)
-    @Operation(operationId = "audit", summary = "Walk every journal line and every position, and say whether the ledger is gap-free and unchanged, or what is wrong")
+    @Operation(
+            operationId = "audit",
+            summary =
+                    "Walk every journal line and every position, and say whether the ledger is gap-free and unchanged, or what is wrong")
     AuditView audit(@RequestBody(required = false) AuditRequest request, Caller caller) {
         AuditRequest asked = request == null ? new AuditRequest(null, null) : request;
-        caller.need(Right.AUDIT, asked.series() == null ? Where.EVERYWHERE : Where.series(Requests.series(caller, asked.series()).key()));
+        caller.need(
+                Right.AUDIT,
+                asked.series() == null
+                        ? Where.EVERYWHERE
+                        : Where.series(Requests.series(caller, asked.series()).key()));
         AuditReport report = Audit.of(ledger, Optional.ofNullable(asked.series()), head(asked.head()));
-        return new AuditView(report.passed(), report.entries(), report.lanes(), report.positions(), states(report), report.head().toString(), report.explained(), report.findings(), report.more());
+        return new AuditView(
+                report.passed(),
+                report.entries(),
+                report.lanes(),
+                report.positions(),
+                states(report),
+                report.head().toString(),
+                report.explained(),
+                report.findings(),
+                report.more());
     }
 
     private static Map<String, Long> states(AuditReport report) {
@@ -176,32 +339,48 @@ class LedgerController {
         try {
             return Head.parse(text);
         } catch (IllegalArgumentException e) {
-            throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a head.").field("head", "SEQUENCE:HASH, as an earlier audit printed it");
+            throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a head.")
+                    .field("head", "SEQUENCE:HASH, as an earlier audit printed it");
         }
     }
 
-    /**
-     * @param stopped why no numbers are given; absent while they are
-     */
-    record StatusView(boolean running, @Nullable String stopped, String head, LocalDate today, String zone, List<String> opening) {}
+    /** @param stopped why no numbers are given; absent while they are */
+    record StatusView(
+            boolean running,
+            @Nullable String stopped,
+            String head,
+            LocalDate today,
+            String zone,
+            List<String> opening) {}
 
     @GetMapping("/status")
     @SignedIn
-    @Operation(operationId = "showStatus", summary = "Whether numbers are given, the newest entry, and what was done when the ledger was opened")
+    @Operation(
+            operationId = "showStatus",
+            summary = "Whether numbers are given, the newest entry, and what was done when the ledger was opened")
     StatusView status() {
         Status status = ledger.status();
-        return new StatusView(status.running(), status.running() ? null : status.stopped(), status.head().toString(), ledger.today(), ledger.zone().getId(), status.opening());
+        return new StatusView(
+                status.running(),
+                status.running() ? null : status.stopped(),
+                status.head().toString(),
+                ledger.today(),
+                ledger.zone().getId(),
+                status.opening());
     }
 
-    /**
-     * @param running whether numbers are given
-     */
+    /** @param running whether numbers are given */
     record HealthView(boolean running) {}
 
     @GetMapping("/health")
     @OpenToAll
-    @Operation(operationId = "showHealth", summary = "Whether the service runs and gives numbers, for what watches over it; it tells a stranger no more")
-    HealthView health() { return new HealthView(ledger.status().running()); }
+    @Operation(
+            operationId = "showHealth",
+            summary =
+                    "Whether the service runs and gives numbers, for what watches over it; it tells a stranger no more")
+    HealthView health() {
+        return new HealthView(ledger.status().running());
+    }
 
     /** The answer of an endpoint that does nothing. */
     record Nothing(String answer) {}
@@ -209,5 +388,7 @@ class LedgerController {
     @GetMapping("/noop")
     @SignedIn
     @Operation(operationId = "doNothing", summary = "Does nothing, for measuring what a request costs by itself")
-    Nothing noop() { return new Nothing("nothing"); }
+    Nothing noop() {
+        return new Nothing("nothing");
+    }
 }

@@ -28,8 +28,8 @@ import org.youngtally.core.act.Selection;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.store.LifeQueries;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.web.Problem;
 
 /** What is under way or ended: open holds, blocks, voids. */
@@ -50,19 +50,41 @@ class LifeController {
      *
      * @param age since when it was, as an ISO 8601 duration
      */
-    record HoldView(String identifier, String series, LocalDate date, @Nullable String reference, String by, Instant at, Instant until, Duration age, long seq) {}
+    record HoldView(
+            String identifier,
+            String series,
+            LocalDate date,
+            @Nullable String reference,
+            String by,
+            Instant at,
+            Instant until,
+            Duration age,
+            long seq) {}
 
     @GetMapping("/holds")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(operationId = "listHolds", summary = "The numbers that are held, the oldest first")
-    List<HoldView> holds(@Parameter(description = "Only those of this series") @RequestParam(required = false) String series, Caller caller) {
+    List<HoldView> holds(
+            @Parameter(description = "Only those of this series") @RequestParam(required = false) String series,
+            Caller caller) {
         Optional<Collection<String>> wanted = Requests.readable(caller, series);
         return holds(wanted);
     }
 
     private List<HoldView> holds(Optional<? extends Collection<String>> wanted) {
         Instant now = ledger.now();
-        return ledger.read(dsl -> new LifeQueries(dsl).holds(wanted, MOST_HOLDS)).stream().map(hold -> new HoldView(hold.identifier(), hold.series(), hold.entry().particulars().orElseThrow().date(), hold.entry().reference().orElse(null), hold.entry().by(), hold.entry().at(), hold.until(), Duration.between(hold.entry().at(), now), hold.entry().seq())).toList();
+        return ledger.read(dsl -> new LifeQueries(dsl).holds(wanted, MOST_HOLDS)).stream()
+                .map(hold -> new HoldView(
+                        hold.identifier(),
+                        hold.series(),
+                        hold.entry().particulars().orElseThrow().date(),
+                        hold.entry().reference().orElse(null),
+                        hold.entry().by(),
+                        hold.entry().at(),
+                        hold.until(),
+                        Duration.between(hold.entry().at(), now),
+                        hold.entry().seq()))
+                .toList();
     }
 
     /**
@@ -76,15 +98,33 @@ class LifeController {
     @Operation(operationId = "clearHolds", summary = "Release holds that nobody has ended, one act for each series")
     List<Settlement> clear(@RequestBody ClearingRequest request, Caller caller) {
         String actor = caller.name();
-        Duration age = Requests.duration("olderThan", request.olderThan()).orElseThrow(() -> new Problem(Problem.Type.MALFORMED, "It is not said how old a hold is to be.").field("olderThan", "an ISO 8601 duration such as P1D"));
+        Duration age = Requests.duration("olderThan", request.olderThan())
+                .orElseThrow(() -> new Problem(Problem.Type.MALFORMED, "It is not said how old a hold is to be.")
+                        .field("olderThan", "an ISO 8601 duration such as P1D"));
         Optional<String> reason = Requests.note("reason", request.reason());
-        if (reason.isEmpty()) throw new Problem(Problem.Type.REASON_MISSING, "It is not said why.").field("reason", "a reason that an auditor will understand");
+        if (reason.isEmpty())
+            throw new Problem(Problem.Type.REASON_MISSING, "It is not said why.")
+                    .field("reason", "a reason that an auditor will understand");
         var bySeries = new LinkedHashMap<String, List<String>>();
         // Those that may be ended are cleared; a series that is named must be one of them.
-        if (request.series() != null) caller.need(Right.HOLD, Where.series(Requests.series(caller, request.series()).key()));
-        for (HoldView hold : holds(Optional.ofNullable(request.series()).map(List::of))) if (hold.age().compareTo(age) > 0 && caller.may(Right.HOLD, Where.series(hold.series()))) bySeries.computeIfAbsent(hold.series(), added -> new ArrayList<>()).add(hold.identifier());
+        if (request.series() != null)
+            caller.need(
+                    Right.HOLD,
+                    Where.series(Requests.series(caller, request.series()).key()));
+        for (HoldView hold : holds(Optional.ofNullable(request.series()).map(List::of)))
+            if (hold.age().compareTo(age) > 0 && caller.may(Right.HOLD, Where.series(hold.series())))
+                bySeries.computeIfAbsent(hold.series(), added -> new ArrayList<>())
+                        .add(hold.identifier());
         var cleared = new ArrayList<Settlement>();
-        bySeries.forEach((series, texts) -> cleared.add(Requests.settled(ledger, new Act.Settle(series, new Selection.Identifiers(texts), Act.Deed.RELEASE, reason, Requests.mark(actor, null, "CLEAR", series, texts, reason)), actor)));
+        bySeries.forEach((series, texts) -> cleared.add(Requests.settled(
+                ledger,
+                new Act.Settle(
+                        series,
+                        new Selection.Identifiers(texts),
+                        Act.Deed.RELEASE,
+                        reason,
+                        Requests.mark(actor, null, "CLEAR", series, texts, reason)),
+                actor)));
         return cleared;
     }
 
@@ -98,20 +138,52 @@ class LifeController {
      * @param left how many were not reported yet
      * @param states how many of those it still has are in each state
      */
-    record BlockView(long block, @Nullable Long parent, String series, @Nullable String holder, @Nullable String reference, String by, Instant at, String first, String last, long quantity, long left, Map<String, Long> states) {}
+    record BlockView(
+            long block,
+            @Nullable Long parent,
+            String series,
+            @Nullable String holder,
+            @Nullable String reference,
+            String by,
+            Instant at,
+            String first,
+            String last,
+            long quantity,
+            long left,
+            Map<String, Long> states) {}
 
     @GetMapping("/blocks")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
-    @Operation(operationId = "listBlocks", summary = "All blocks, those first that have most numbers left which were not reported")
-    List<BlockView> blocks(@Parameter(description = "Only those of this series") @RequestParam(required = false) String series, Caller caller) {
+    @Operation(
+            operationId = "listBlocks",
+            summary = "All blocks, those first that have most numbers left which were not reported")
+    List<BlockView> blocks(
+            @Parameter(description = "Only those of this series") @RequestParam(required = false) String series,
+            Caller caller) {
         Optional<Collection<String>> wanted = Requests.readable(caller, series);
-        return ledger.read(dsl -> new LifeQueries(dsl).blocks(wanted)).stream().map(LifeController::view).toList();
+        return ledger.read(dsl -> new LifeQueries(dsl).blocks(wanted)).stream()
+                .map(LifeController::view)
+                .toList();
     }
 
     private static BlockView view(LifeQueries.Block block) {
         var states = new LinkedHashMap<String, Long>();
-        block.states().forEach((state, quantity) -> states.put(state == PositionState.ISSUED ? "left" : state.word(), quantity));
-        return new BlockView(block.seq(), block.parent().orElse(null), block.series(), block.entry().note().orElse(null), block.entry().reference().orElse(null), block.entry().by(), block.entry().at(), block.first(), block.last(), block.quantity(), block.left(), states);
+        block.states()
+                .forEach((state, quantity) ->
+                        states.put(state == PositionState.ISSUED ? "left" : state.word(), quantity));
+        return new BlockView(
+                block.seq(),
+                block.parent().orElse(null),
+                block.series(),
+                block.entry().note().orElse(null),
+                block.entry().reference().orElse(null),
+                block.entry().by(),
+                block.entry().at(),
+                block.first(),
+                block.last(),
+                block.quantity(),
+                block.left(),
+                states);
     }
 
     /**
@@ -121,22 +193,64 @@ class LifeController {
      * @param act what was done
      * @param reason why
      */
-    record VoidView(String series, String first, String last, long quantity, String kind, String act, @Nullable String reason, String by, Instant at, long seq) {
+    record VoidView(
+            String series,
+            String first,
+            String last,
+            long quantity,
+            String kind,
+            String act,
+            @Nullable String reason,
+            String by,
+            Instant at,
+            long seq) {
         static VoidView of(LifeQueries.Voided voided) {
-            return new VoidView(voided.series(), voided.first(), voided.last(), voided.quantity(), voided.state().word(), voided.entry().kind().word(), voided.entry().note().orElse(null), voided.entry().by(), voided.entry().at(), voided.entry().seq());
+            return new VoidView(
+                    voided.series(),
+                    voided.first(),
+                    voided.last(),
+                    voided.quantity(),
+                    voided.state().word(),
+                    voided.entry().kind().word(),
+                    voided.entry().note().orElse(null),
+                    voided.entry().by(),
+                    voided.entry().at(),
+                    voided.entry().seq());
         }
     }
 
     @GetMapping("/voids")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
-    @Operation(operationId = "listVoids", summary = "Numbers that became void after they were given, the newest first, with the reasons; the Link header leads to the next page")
-    ResponseEntity<List<VoidView>> voids(@Parameter(description = "Only those of this series") @RequestParam(required = false) String series, @Parameter(description = "Only those that an entry before this one made void") @RequestParam(required = false) Long before,
-            @Parameter(description = "How many at the most") @RequestParam(defaultValue = "200") int limit, Caller caller) {
-        if (limit < 1 || limit > MOST_VOIDS) throw new Problem(Problem.Type.MALFORMED, "A page of " + limit + " voids cannot be shown.").field("limit", "1 to " + MOST_VOIDS);
+    @Operation(
+            operationId = "listVoids",
+            summary =
+                    "Numbers that became void after they were given, the newest first, with the reasons; the Link header leads to the next page")
+    ResponseEntity<List<VoidView>> voids(
+            @Parameter(description = "Only those of this series") @RequestParam(required = false) String series,
+            @Parameter(description = "Only those that an entry before this one made void")
+                    @RequestParam(required = false)
+                    Long before,
+            @Parameter(description = "How many at the most") @RequestParam(defaultValue = "200") int limit,
+            Caller caller) {
+        if (limit < 1 || limit > MOST_VOIDS)
+            throw new Problem(Problem.Type.MALFORMED, "A page of " + limit + " voids cannot be shown.")
+                    .field("limit", "1 to " + MOST_VOIDS);
         Optional<Collection<String>> wanted = Requests.readable(caller, series);
-        List<VoidView> page = ledger.read(dsl -> new LifeQueries(dsl).voids(wanted, before == null ? Long.MAX_VALUE : before, limit)).stream().map(VoidView::of).toList();
+        List<VoidView> page = ledger
+                .read(dsl -> new LifeQueries(dsl).voids(wanted, before == null ? Long.MAX_VALUE : before, limit))
+                .stream()
+                .map(VoidView::of)
+                .toList();
         if (page.size() < limit) return ResponseEntity.ok(page);
-        String next = UriComponentsBuilder.fromPath(Api.V1 + "/voids").queryParamIfPresent("series", Optional.ofNullable(series)).queryParam("before", page.getLast().seq()).queryParam("limit", limit).build().encode().toUriString();
-        return ResponseEntity.ok().header("Link", "<" + next + ">; rel=\"next\"").body(page);
+        String next = UriComponentsBuilder.fromPath(Api.V1 + "/voids")
+                .queryParamIfPresent("series", Optional.ofNullable(series))
+                .queryParam("before", page.getLast().seq())
+                .queryParam("limit", limit)
+                .build()
+                .encode()
+                .toUriString();
+        return ResponseEntity.ok()
+                .header("Link", "<" + next + ">; rel=\"next\"")
+                .body(page);
     }
 }

@@ -38,8 +38,8 @@ import org.youngtally.core.organisation.Unit;
 import org.youngtally.ledger.House;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
 
 /** Units, kinds of records, and the routes that find a record's series. */
@@ -57,22 +57,60 @@ class OrganisationController {
      * @param code what stands for it in an identifier
      * @param timeZone where it is not the service's own
      */
-    record UnitView(String key, String title, @Nullable String below, String code, @Nullable String timeZone, int version) {
-        static UnitView of(Unit unit) { return new UnitView(unit.key(), unit.title(), unit.below().orElse(null), unit.code(), unit.zone().map(ZoneId::getId).orElse(null), unit.version()); }
+    record UnitView(
+            String key,
+            String title,
+            @Nullable String below,
+            String code,
+            @Nullable String timeZone,
+            int version) {
+        static UnitView of(Unit unit) {
+            return new UnitView(
+                    unit.key(),
+                    unit.title(),
+                    unit.below().orElse(null),
+                    unit.code(),
+                    unit.zone().map(ZoneId::getId).orElse(null),
+                    unit.version());
+        }
     }
 
     @GetMapping("/units")
     @SignedIn
-    @Operation(operationId = "listUnits", summary = "The companies, branches and workshops, and which is a part of which")
-    List<UnitView> units(Caller caller) { return caller.house().organisation().units().values().stream().map(UnitView::of).toList(); }
+    @Operation(
+            operationId = "listUnits",
+            summary = "The companies, branches and workshops, and which is a part of which")
+    List<UnitView> units(Caller caller) {
+        return caller.house().organisation().units().values().stream()
+                .map(UnitView::of)
+                .toList();
+    }
 
     /**
      * @param type text, number, date, choice or yes-no
      * @param sticky whether the next record that somebody writes begins with it
      * @param filled whether the service fills it when the number is given, and nobody else
      */
-    record KindFieldView(String name, String title, String type, @Nullable String codebook, @Nullable String within, boolean required, boolean sticky, boolean filled) {
-        static KindFieldView of(KindField field, Keeping keeping, Set<String> filled) { return new KindFieldView(field.name(), field.title(), field.type().word(), field.codebook().orElse(null), field.within().orElse(null), field.required(), keeping.sticky().contains(field.name()), filled.contains(field.name())); }
+    record KindFieldView(
+            String name,
+            String title,
+            String type,
+            @Nullable String codebook,
+            @Nullable String within,
+            boolean required,
+            boolean sticky,
+            boolean filled) {
+        static KindFieldView of(KindField field, Keeping keeping, Set<String> filled) {
+            return new KindFieldView(
+                    field.name(),
+                    field.title(),
+                    field.type().word(),
+                    field.codebook().orElse(null),
+                    field.within().orElse(null),
+                    field.required(),
+                    keeping.sticky().contains(field.name()),
+                    filled.contains(field.name()));
+        }
     }
 
     /**
@@ -83,23 +121,53 @@ class OrganisationController {
      * @param datedBy the field that holds the business date; absent for today
      * @param lineStep how far the number of one line is from the next
      */
-    record KindView(String key, String title, List<KindFieldView> fields, List<KindFieldView> lines, List<String> knownBy, List<String> agree, String deleting, @Nullable String datedBy, int lineStep, int version) {
+    record KindView(
+            String key,
+            String title,
+            List<KindFieldView> fields,
+            List<KindFieldView> lines,
+            List<String> knownBy,
+            List<String> agree,
+            String deleting,
+            @Nullable String datedBy,
+            int lineStep,
+            int version) {
         static KindView of(Kind kind, House house) {
             Keeping keeping = kind.keeping();
             Set<String> filled = RecordSeries.placing(house).filled(kind);
-            return new KindView(kind.key(), kind.title(), kind.fields().stream().map(field -> KindFieldView.of(field, keeping, filled)).toList(), kind.lines().stream().map(field -> KindFieldView.of(field, Keeping.USUAL, Set.of())).toList(), keeping.knownBy(), keeping.agree(), keeping.deleting().word(), keeping.datedBy().orElse(null), keeping.lineStep(), kind.version());
+            return new KindView(
+                    kind.key(),
+                    kind.title(),
+                    kind.fields().stream()
+                            .map(field -> KindFieldView.of(field, keeping, filled))
+                            .toList(),
+                    kind.lines().stream()
+                            .map(field -> KindFieldView.of(field, Keeping.USUAL, Set.of()))
+                            .toList(),
+                    keeping.knownBy(),
+                    keeping.agree(),
+                    keeping.deleting().word(),
+                    keeping.datedBy().orElse(null),
+                    keeping.lineStep(),
+                    kind.version());
         }
     }
 
     @GetMapping("/kinds")
     @SignedIn
     @Operation(operationId = "listKinds", summary = "The kinds of records, with their fields")
-    List<KindView> kinds(Caller caller) { return caller.house().organisation().kinds().values().stream().map(kind -> KindView.of(kind, caller.house())).toList(); }
+    List<KindView> kinds(Caller caller) {
+        return caller.house().organisation().kinds().values().stream()
+                .map(kind -> KindView.of(kind, caller.house()))
+                .toList();
+    }
 
     @GetMapping("/kinds/{kind}")
     @SignedIn
     @Operation(operationId = "showKind", summary = "One kind of record")
-    KindView kind(@PathVariable String kind, Caller caller) { return KindView.of(RecordSeries.kind(caller.house(), kind), caller.house()); }
+    KindView kind(@PathVariable String kind, Caller caller) {
+        return KindView.of(RecordSeries.kind(caller.house(), kind), caller.house());
+    }
 
     /**
      * What the value of a field must be:
@@ -108,7 +176,10 @@ class OrganisationController {
      * @param from the least and
      * @param to the greatest
      */
-    record TestForm(@Nullable List<String> oneOf, @Nullable String from, @Nullable String to) {}
+    record TestForm(
+            @Nullable List<String> oneOf,
+            @Nullable String from,
+            @Nullable String to) {}
 
     /**
      * A route.
@@ -117,23 +188,54 @@ class OrganisationController {
      * @param when what the fields of the record must be; empty where it always serves
      * @param condition the same as people read it; absent where it always serves
      */
-    record RouteView(String route, String kind, String unit, Map<String, TestForm> when, @Nullable String condition, String series, String into, int version) {
+    record RouteView(
+            String route,
+            String kind,
+            String unit,
+            Map<String, TestForm> when,
+            @Nullable String condition,
+            String series,
+            String into,
+            int version) {
         static RouteView of(Route route) {
             var when = new TreeMap<String, TestForm>();
-            route.when().tests().forEach((field, test) -> when.put(field, new TestForm(test.oneOf().isEmpty() ? null : test.oneOf(), test.from().orElse(null), test.to().orElse(null))));
-            return new RouteView(route.key(), route.kind(), route.unit(), when, route.when().isAlways() ? null : route.when().toString(), route.series(), route.into(), route.version());
+            route.when()
+                    .tests()
+                    .forEach((field, test) -> when.put(
+                            field,
+                            new TestForm(
+                                    test.oneOf().isEmpty() ? null : test.oneOf(),
+                                    test.from().orElse(null),
+                                    test.to().orElse(null))));
+            return new RouteView(
+                    route.key(),
+                    route.kind(),
+                    route.unit(),
+                    when,
+                    route.when().isAlways() ? null : route.when().toString(),
+                    route.series(),
+                    route.into(),
+                    route.version());
         }
     }
 
     @GetMapping("/routes")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
-    @Operation(operationId = "listRoutes", summary = "The rules that say which series numbers the records of a kind in a unit")
-    List<RouteView> routes(Caller caller) { return caller.house().organisation().routes().values().stream().filter(route -> caller.reads(route.series())).map(RouteView::of).toList(); }
+    @Operation(
+            operationId = "listRoutes",
+            summary = "The rules that say which series numbers the records of a kind in a unit")
+    List<RouteView> routes(Caller caller) {
+        return caller.house().organisation().routes().values().stream()
+                .filter(route -> caller.reads(route.series()))
+                .map(RouteView::of)
+                .toList();
+    }
 
     /**
      * A kind in a unit.
      *
-     * @param routes the rules that serve it, in the order in which they are tried: its own, then those of the units above, to the first that always holds
+     * @param routes the rules that serve it, in the order in which they are tried: its own, then those of the units
+     *     above, to the first that always holds
      * @param hidden whether some of them lead to series that the account may not see
      * @param gap whether a record may be left without a series: no rule serves it, or none without a condition
      */
@@ -143,11 +245,15 @@ class OrganisationController {
 
     @GetMapping("/route-grid")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
-    @Operation(operationId = "showRouteGrid", summary = "Kinds by units: which series each one uses, its own or inherited, and the gaps")
+    @Operation(
+            operationId = "showRouteGrid",
+            summary = "Kinds by units: which series each one uses, its own or inherited, and the gaps")
     GridView grid(Caller caller) {
         Organisation organisation = caller.house().organisation();
         var cells = new ArrayList<CellView>();
-        for (Kind kind : organisation.kinds().values()) for (Unit unit : organisation.units().values()) cells.add(cell(organisation, kind.key(), unit.key(), caller));
+        for (Kind kind : organisation.kinds().values())
+            for (Unit unit : organisation.units().values())
+                cells.add(cell(organisation, kind.key(), unit.key(), caller));
         return new GridView(kinds(caller), units(caller), cells);
     }
 
@@ -161,7 +267,10 @@ class OrganisationController {
                 always = route.when().isAlways();
             }
         }
-        List<RouteView> seen = serving.stream().filter(route -> caller.reads(route.series())).map(RouteView::of).toList();
+        List<RouteView> seen = serving.stream()
+                .filter(route -> caller.reads(route.series()))
+                .map(RouteView::of)
+                .toList();
         return new CellView(kind, unit, seen, seen.size() < serving.size(), !always);
     }
 
@@ -169,59 +278,136 @@ class OrganisationController {
      * @param verdict chosen, condition-fails or not-reached
      * @param fails the field whose test fails
      */
-    record TriedView(String route, @Nullable String condition, String series, String verdict, @Nullable String fails) {}
+    record TriedView(
+            String route,
+            @Nullable String condition,
+            String series,
+            String verdict,
+            @Nullable String fails) {}
 
     /** A unit on the way up, and its rules for the kind. */
     record StepView(String unit, List<TriedView> tried) {}
 
-    /**
-     * @param series the one that would number the record; absent where no rule serves it
-     */
-    record WhyView(String kind, String unit, @Nullable String series, @Nullable String into, List<StepView> steps) {}
+    /** @param series the one that would number the record; absent where no rule serves it */
+    record WhyView(
+            String kind,
+            String unit,
+            @Nullable String series,
+            @Nullable String into,
+            List<StepView> steps) {}
 
     @GetMapping("/routes/why")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
-    @Operation(operationId = "explainRoute", summary = "Which series would number a record, each rule that was looked at, and why it serves or not")
-    WhyView why(@Parameter(description = "The kind of record") @RequestParam String kind, @Parameter(description = "The unit that the record is of") @RequestParam String unit, @Parameter(description = "What the record holds in a field, as NAME=VALUE; once for each field") @RequestParam(required = false) List<String> field, Caller caller) {
+    @Operation(
+            operationId = "explainRoute",
+            summary = "Which series would number a record, each rule that was looked at, and why it serves or not")
+    WhyView why(
+            @Parameter(description = "The kind of record") @RequestParam String kind,
+            @Parameter(description = "The unit that the record is of") @RequestParam String unit,
+            @Parameter(description = "What the record holds in a field, as NAME=VALUE; once for each field")
+                    @RequestParam(required = false)
+                    List<String> field,
+            Caller caller) {
         Kind of = RecordSeries.kind(caller.house(), kind);
         Unit in = RecordSeries.unit(caller.house(), unit);
         Routing.Found found = RecordSeries.why(caller.house(), of, in, Requests.fields(field));
         found.chosen().ifPresent(route -> caller.need(Right.READ, Where.series(route.series())));
-        List<StepView> steps = found.steps().stream().map(step -> new StepView(step.unit(), step.tried().stream().map(tried -> new TriedView(tried.route().key(), tried.route().when().isAlways() ? null : tried.route().when().toString(), tried.route().series(), tried.verdict().name().toLowerCase(Locale.ROOT).replace('_', '-'), tried.fails().orElse(null))).toList())).toList();
-        return new WhyView(of.key(), in.key(), found.chosen().map(Route::series).orElse(null), found.chosen().map(Route::into).orElse(null), steps);
+        List<StepView> steps = found.steps().stream()
+                .map(step -> new StepView(
+                        step.unit(),
+                        step.tried().stream()
+                                .map(tried -> new TriedView(
+                                        tried.route().key(),
+                                        tried.route().when().isAlways()
+                                                ? null
+                                                : tried.route().when().toString(),
+                                        tried.route().series(),
+                                        tried.verdict()
+                                                .name()
+                                                .toLowerCase(Locale.ROOT)
+                                                .replace('_', '-'),
+                                        tried.fails().orElse(null)))
+                                .toList()))
+                .toList();
+        return new WhyView(
+                of.key(),
+                in.key(),
+                found.chosen().map(Route::series).orElse(null),
+                found.chosen().map(Route::into).orElse(null),
+                steps);
     }
 
     /**
      * @param when what the fields of the record must be; none where it is left out
      * @param into the field that the number goes into; number where it is left out
      */
-    record RouteForm(@Nullable Map<String, TestForm> when, String series, @Nullable String into) {
+    record RouteForm(
+            @Nullable Map<String, TestForm> when,
+            String series,
+            @Nullable String into) {
         private RouteDraft draft(String kind, String unit) {
             if (when == null || when.isEmpty()) return new RouteDraft(kind, unit, null, series, into);
             var tests = new TreeMap<String, RouteDraft.TestDraft>();
-            when.forEach((field, test) -> tests.put(field, new RouteDraft.TestDraft(test.oneOf(), test.from(), test.to())));
+            when.forEach(
+                    (field, test) -> tests.put(field, new RouteDraft.TestDraft(test.oneOf(), test.from(), test.to())));
             return new RouteDraft(kind, unit, tests, series, into);
         }
     }
 
     @PutMapping("/routes/{kind}/{unit}")
     @Needs(value = Right.DEFINE, at = At.REQUEST)
-    @Operation(operationId = "defineRoute", summary = "Say which series numbers a kind in a unit, under a condition or without. If-None-Match: * for a new route, If-Match with its version for one that exists")
-    ResponseEntity<RouteView> define(@PathVariable String kind, @PathVariable String unit, @RequestBody RouteForm form, @RequestHeader(name = "If-Match", required = false) String match, @RequestHeader(name = "If-None-Match", required = false) String noneMatch, Caller caller) {
+    @Operation(
+            operationId = "defineRoute",
+            summary =
+                    "Say which series numbers a kind in a unit, under a condition or without. If-None-Match: * for a new route, If-Match with its version for one that exists")
+    ResponseEntity<RouteView> define(
+            @PathVariable String kind,
+            @PathVariable String unit,
+            @RequestBody RouteForm form,
+            @RequestHeader(name = "If-Match", required = false) String match,
+            @RequestHeader(name = "If-None-Match", required = false) String noneMatch,
+            Caller caller) {
         caller.need(Right.DEFINE, new Where(Optional.empty(), Optional.of(kind), Optional.of(unit)));
         RouteDraft draft = form.draft(kind, unit);
-        Requests.perform(ledger, new Act.Define(Drafts.of(draft), List.of(), Requests.expected(match, noneMatch)), caller.name());
+        Requests.perform(
+                ledger,
+                new Act.Define(Drafts.of(draft), List.of(), Requests.expected(match, noneMatch)),
+                caller.name());
         House house = ledger.house();
-        Route route = RouteCheck.of(draft, house.organisation(), house.series(), key -> Optional.ofNullable(house.codebooks().get(key))).route().map(Route::key).map(house.organisation().routes()::get).orElseThrow();
-        return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK).eTag(Integer.toString(route.version())).body(RouteView.of(route));
+        Route route = RouteCheck.of(
+                        draft,
+                        house.organisation(),
+                        house.series(),
+                        key -> Optional.ofNullable(house.codebooks().get(key)))
+                .route()
+                .map(Route::key)
+                .map(house.organisation().routes()::get)
+                .orElseThrow();
+        return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK)
+                .eTag(Integer.toString(route.version()))
+                .body(RouteView.of(route));
     }
 
     @DeleteMapping("/routes/{kind}/{unit}")
     @Needs(value = Right.DEFINE, at = At.REQUEST)
-    @Operation(operationId = "removeRoute", summary = "Take a route away; numbers that were given by it stay as they are")
-    ResponseEntity<Void> remove(@PathVariable String kind, @PathVariable String unit, @Parameter(description = "The condition as the list of routes shows it; none for the route without one") @RequestParam(required = false) String condition, @RequestHeader(name = "If-Match", required = false) String match, Caller caller) {
+    @Operation(
+            operationId = "removeRoute",
+            summary = "Take a route away; numbers that were given by it stay as they are")
+    ResponseEntity<Void> remove(
+            @PathVariable String kind,
+            @PathVariable String unit,
+            @Parameter(description = "The condition as the list of routes shows it; none for the route without one")
+                    @RequestParam(required = false)
+                    String condition,
+            @RequestHeader(name = "If-Match", required = false) String match,
+            Caller caller) {
         caller.need(Right.DEFINE, new Where(Optional.empty(), Optional.of(kind), Optional.of(unit)));
-        Requests.perform(ledger, new Act.RemoveRoute(kind + " in " + unit + (condition == null || condition.isBlank() ? "" : " when " + condition), Requests.expected(match, null)), caller.name());
+        Requests.perform(
+                ledger,
+                new Act.RemoveRoute(
+                        kind + " in " + unit + (condition == null || condition.isBlank() ? "" : " when " + condition),
+                        Requests.expected(match, null)),
+                caller.name());
         return ResponseEntity.noContent().build();
     }
 
@@ -231,6 +417,8 @@ class OrganisationController {
     List<RouteView> uses(@PathVariable String series, Caller caller) {
         Requests.series(caller, series);
         caller.need(Right.READ, Where.series(series));
-        return caller.house().organisation().routesTo(series).stream().map(RouteView::of).toList();
+        return caller.house().organisation().routesTo(series).stream()
+                .map(RouteView::of)
+                .toList();
     }
 }

@@ -26,8 +26,8 @@ import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.record.LineOrder;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.api.RecordController.LineRequest;
 import org.youngtally.service.api.RecordController.RecordAnswer;
 
@@ -35,7 +35,8 @@ import org.youngtally.service.api.RecordController.RecordAnswer;
 @RestController
 @RequestMapping(Api.V1 + "/records/{record}")
 class RecordChangeController {
-    private static final String REPEATABLE = "A token for this one request; repeating the request with it gives the same answer";
+    private static final String REPEATABLE =
+            "A token for this one request; repeating the request with it gives the same answer";
     private static final String VERSION = "The ETag of the record that was looked at; another one is not changed";
 
     private final Ledger ledger;
@@ -44,58 +45,117 @@ class RecordChangeController {
         this.ledger = ledger;
     }
 
-    private ResponseEntity<RecordAnswer> change(long record, Unit unit, RecordChange change, String match, String key, Caller caller, Object... parts) {
+    private ResponseEntity<RecordAnswer> change(
+            long record, Unit unit, RecordChange change, String match, String key, Caller caller, Object... parts) {
         Optional<Integer> expects = Requests.expected(match, null);
-        RecordAnswer answer = RecordAnswer.of(Records.perform(ledger, new Act.ChangeRecord(record, unit.key(), change, expects, Requests.mark(caller.name(), key, "RECORD", record, unit.key(), change.getClass().getSimpleName(), expects, List.of(parts))), caller));
+        RecordAnswer answer = RecordAnswer.of(Records.perform(
+                ledger,
+                new Act.ChangeRecord(
+                        record,
+                        unit.key(),
+                        change,
+                        expects,
+                        Requests.mark(
+                                caller.name(),
+                                key,
+                                "RECORD",
+                                record,
+                                unit.key(),
+                                change.getClass().getSimpleName(),
+                                expects,
+                                List.of(parts))),
+                caller));
         return ResponseEntity.ok().eTag("\"" + answer.record().version() + "\"").body(answer);
     }
 
     /** A place in which a record stands; the only one where there is no other. */
-    private static Unit unit(KeptRecord record, String text, Caller caller) { return RecordSeries.unit(caller.house(), text == null && record.units().size() == 1 ? record.home() : text); }
+    private static Unit unit(KeptRecord record, String text, Caller caller) {
+        return RecordSeries.unit(caller.house(), text == null && record.units().size() == 1 ? record.home() : text);
+    }
 
     /**
      * @param unit in which it is changed; the only one in which it stands where it is left out
      * @param fields all that it holds there: one that is left out is emptied
      * @param lines all of them in order; left as they are where it is left out
      */
-    record EditRequest(@Nullable String unit, @Nullable Map<String, String> fields, @Nullable List<LineRequest> lines) {}
+    record EditRequest(
+            @Nullable String unit,
+            @Nullable Map<String, String> fields,
+            @Nullable List<LineRequest> lines) {}
 
     @PutMapping
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
-    @Operation(operationId = "editRecord", summary = "Change what a record holds; its number stays. What is the same in all units is changed in all of them")
-    ResponseEntity<RecordAnswer> edit(@PathVariable long record, @RequestBody EditRequest request, @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) String match, @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+    @Operation(
+            operationId = "editRecord",
+            summary =
+                    "Change what a record holds; its number stays. What is the same in all units is changed in all of them")
+    ResponseEntity<RecordAnswer> edit(
+            @PathVariable long record,
+            @RequestBody EditRequest request,
+            @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false)
+                    String match,
+            @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
+            Caller caller) {
         KeptRecord before = Records.at(ledger, record);
         Unit unit = unit(before, request.unit(), caller);
         SortedMap<String, String> fields = Requests.fields(request.fields(), null);
         // What the service fills need not be sent along.
-        before.in(unit.key()).ifPresent(standing -> filled(before, caller).stream().filter(standing.values()::containsKey).forEach(name -> fields.putIfAbsent(name, standing.values().get(name))));
+        before.in(unit.key()).ifPresent(standing -> filled(before, caller).stream()
+                .filter(standing.values()::containsKey)
+                .forEach(name -> fields.putIfAbsent(name, standing.values().get(name))));
         Records.needToChange(caller, before, unit.key(), fields);
-        Optional<List<LineOrder.Wanted>> lines = Optional.ofNullable(request.lines()).map(RecordController::lines);
+        Optional<List<LineOrder.Wanted>> lines =
+                Optional.ofNullable(request.lines()).map(RecordController::lines);
         return change(record, unit, new RecordChange.Edit(fields, lines), match, key, caller, fields, lines);
     }
 
-    private static Collection<String> filled(KeptRecord record, Caller caller) { return RecordSeries.placing(caller.house()).filled(RecordSeries.kind(caller.house(), record.kind())); }
+    private static Collection<String> filled(KeptRecord record, Caller caller) {
+        return RecordSeries.placing(caller.house()).filled(RecordSeries.kind(caller.house(), record.kind()));
+    }
 
     /**
      * @param unit whose rules find the new number
      * @param reason why
      * @param typed the number as somebody typed it
      */
-    record RenumberingRequest(@Nullable String unit, @Nullable String reason, @Nullable String typed) {}
+    record RenumberingRequest(
+            @Nullable String unit,
+            @Nullable String reason,
+            @Nullable String typed) {}
 
     @PostMapping("/renumberings")
     @Needs(value = Right.VOID, at = At.REQUEST)
-    @Operation(operationId = "renumberRecord", summary = "Give a record the number that a new one like it would get; the old one is void, with the reason, and still leads to the record")
-    ResponseEntity<RecordAnswer> renumber(@PathVariable long record, @RequestBody RenumberingRequest request, @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) String match, @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+    @Operation(
+            operationId = "renumberRecord",
+            summary =
+                    "Give a record the number that a new one like it would get; the old one is void, with the reason, and still leads to the record")
+    ResponseEntity<RecordAnswer> renumber(
+            @PathVariable long record,
+            @RequestBody RenumberingRequest request,
+            @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false)
+                    String match,
+            @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
+            Caller caller) {
         KeptRecord before = Records.at(ledger, record);
         Unit unit = unit(before, request.unit(), caller);
         Records.needInAll(caller, Right.VOID, before);
-        Map<String, String> values = before.in(unit.key()).map(KeptRecord.Standing::values).orElse(before.values());
-        Placing.Placed placed = RecordSeries.of(caller.house(), RecordSeries.kind(caller.house(), before.kind()), unit, values, values);
+        Map<String, String> values =
+                before.in(unit.key()).map(KeptRecord.Standing::values).orElse(before.values());
+        Placing.Placed placed =
+                RecordSeries.of(caller.house(), RecordSeries.kind(caller.house(), before.kind()), unit, values, values);
         caller.need(Right.ALLOCATE, RecordSeries.where(placed));
         Optional<String> reason = Requests.note("reason", request.reason());
-        Optional<String> typed = Optional.ofNullable(request.typed()).map(String::strip).filter(text -> !text.isEmpty());
-        return change(record, unit, new RecordChange.Renumber(reason, typed, placed.route().series()), match, key, caller, reason, typed);
+        Optional<String> typed =
+                Optional.ofNullable(request.typed()).map(String::strip).filter(text -> !text.isEmpty());
+        return change(
+                record,
+                unit,
+                new RecordChange.Renumber(reason, typed, placed.route().series()),
+                match,
+                key,
+                caller,
+                reason,
+                typed);
     }
 
     /**
@@ -106,10 +166,21 @@ class RecordChangeController {
 
     @PostMapping("/deletions")
     @Needs(value = Right.VOID, at = At.REQUEST)
-    @Operation(operationId = "deleteRecord", summary = "Delete a record in all units: its number is void with the reason or, where its kind and its series have it so, returned. Its history stays")
-    ResponseEntity<RecordAnswer> delete(@PathVariable long record, @RequestBody DeletionRequest request, @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) String match, @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+    @Operation(
+            operationId = "deleteRecord",
+            summary =
+                    "Delete a record in all units: its number is void with the reason or, where its kind and its series have it so, returned. Its history stays")
+    ResponseEntity<RecordAnswer> delete(
+            @PathVariable long record,
+            @RequestBody DeletionRequest request,
+            @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false)
+                    String match,
+            @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
+            Caller caller) {
         KeptRecord before = Records.at(ledger, record);
-        Unit unit = request.unit() == null ? RecordSeries.unit(caller.house(), before.home()) : unit(before, request.unit(), caller);
+        Unit unit = request.unit() == null
+                ? RecordSeries.unit(caller.house(), before.home())
+                : unit(before, request.unit(), caller);
         Records.needInAll(caller, Right.VOID, before);
         Optional<String> reason = Requests.note("reason", request.reason());
         return change(record, unit, new RecordChange.Delete(reason), match, key, caller, reason);
@@ -123,8 +194,17 @@ class RecordChangeController {
 
     @PostMapping("/units")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
-    @Operation(operationId = "shareRecord", summary = "Take a record over into another unit, with the same identifier; a field that is the same in all units must not differ")
-    ResponseEntity<RecordAnswer> share(@PathVariable long record, @RequestBody SharingRequest request, @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) String match, @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+    @Operation(
+            operationId = "shareRecord",
+            summary =
+                    "Take a record over into another unit, with the same identifier; a field that is the same in all units must not differ")
+    ResponseEntity<RecordAnswer> share(
+            @PathVariable long record,
+            @RequestBody SharingRequest request,
+            @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false)
+                    String match,
+            @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
+            Caller caller) {
         KeptRecord before = Records.at(ledger, record);
         Unit unit = RecordSeries.unit(caller.house(), request.unit());
         caller.need(Right.ALLOCATE, Records.in(before, unit.key()));
@@ -132,15 +212,21 @@ class RecordChangeController {
         return change(record, unit, new RecordChange.TakeOver(fields), match, key, caller, fields);
     }
 
-    /**
-     * @param unit one in which it stands
-     */
+    /** @param unit one in which it stands */
     record FixingRequest(@Nullable String unit) {}
 
     @PostMapping("/fixings")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
-    @Operation(operationId = "fixRecord", summary = "Fix a document: its lines keep their numbers from now on, and what is taken out leaves a hole")
-    ResponseEntity<RecordAnswer> fix(@PathVariable long record, @RequestBody FixingRequest request, @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) String match, @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+    @Operation(
+            operationId = "fixRecord",
+            summary = "Fix a document: its lines keep their numbers from now on, and what is taken out leaves a hole")
+    ResponseEntity<RecordAnswer> fix(
+            @PathVariable long record,
+            @RequestBody FixingRequest request,
+            @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false)
+                    String match,
+            @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
+            Caller caller) {
         KeptRecord before = Records.at(ledger, record);
         Unit unit = unit(before, request.unit(), caller);
         caller.need(Right.ALLOCATE, Records.in(before, unit.key()));

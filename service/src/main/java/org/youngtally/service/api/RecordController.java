@@ -42,10 +42,10 @@ import org.youngtally.ledger.store.IdentifierQueries;
 import org.youngtally.ledger.store.RecordQueries;
 import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
-import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
 
 /** Records: found, looked at, and kept anew with their numbers. */
@@ -62,19 +62,59 @@ class RecordController {
 
     @GetMapping("/records")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
-    @Operation(operationId = "findRecords", summary = "Records from new to old: by the words of their texts, the last of them perhaps only begun, or by an identifier that they ever had. The Link header leads to the next page")
-    ResponseEntity<List<RecordView>> find(@Parameter(description = "Words of its texts, such as a name or a tax number; or an identifier that it ever had") @RequestParam(defaultValue = "") String text, @Parameter(description = "Only those of this kind") @RequestParam(required = false) String kind,
-            @Parameter(description = "Only those that stand in this unit") @RequestParam(required = false) String unit, @Parameter(description = "Whether those that were deleted are shown as well") @RequestParam(defaultValue = "false") boolean deleted,
-            @Parameter(description = "Only those with a lower number") @RequestParam(required = false) Long before, @Parameter(description = "How many at the most") @RequestParam(defaultValue = "50") int limit, Caller caller) {
-        if (limit < 1 || limit > MOST_RECORDS) throw new Problem(Type.MALFORMED, "A page of " + limit + " records cannot be shown.").field("limit", "1 to " + MOST_RECORDS);
-        if (text.length() > 200) throw new Problem(Type.MALFORMED, "The text is " + text.length() + " symbols long.").field("text", "up to 200 symbols");
-        var wanted = new RecordQueries.Wanted(text, Optional.ofNullable(kind).map(key -> RecordSeries.kind(caller.house(), key).key()), Optional.ofNullable(unit).map(key -> RecordSeries.unit(caller.house(), key).key()), deleted);
+    @Operation(
+            operationId = "findRecords",
+            summary =
+                    "Records from new to old: by the words of their texts, the last of them perhaps only begun, or by an identifier that they ever had. The Link header leads to the next page")
+    ResponseEntity<List<RecordView>> find(
+            @Parameter(
+                            description =
+                                    "Words of its texts, such as a name or a tax number; or an identifier that it ever had")
+                    @RequestParam(defaultValue = "")
+                    String text,
+            @Parameter(description = "Only those of this kind") @RequestParam(required = false) String kind,
+            @Parameter(description = "Only those that stand in this unit") @RequestParam(required = false) String unit,
+            @Parameter(description = "Whether those that were deleted are shown as well")
+                    @RequestParam(defaultValue = "false")
+                    boolean deleted,
+            @Parameter(description = "Only those with a lower number") @RequestParam(required = false) Long before,
+            @Parameter(description = "How many at the most") @RequestParam(defaultValue = "50") int limit,
+            Caller caller) {
+        if (limit < 1 || limit > MOST_RECORDS)
+            throw new Problem(Type.MALFORMED, "A page of " + limit + " records cannot be shown.")
+                    .field("limit", "1 to " + MOST_RECORDS);
+        if (text.length() > 200)
+            throw new Problem(Type.MALFORMED, "The text is " + text.length() + " symbols long.")
+                    .field("text", "up to 200 symbols");
+        var wanted = new RecordQueries.Wanted(
+                text,
+                Optional.ofNullable(kind)
+                        .map(key -> RecordSeries.kind(caller.house(), key).key()),
+                Optional.ofNullable(unit)
+                        .map(key -> RecordSeries.unit(caller.house(), key).key()),
+                deleted);
         Optional<? extends Collection<String>> readable = Requests.readable(caller, null);
-        List<RecordView> found = ledger.read(dsl -> new RecordQueries(dsl).search(wanted, readable, before == null ? Long.MAX_VALUE : before, limit + 1)).stream().map(RecordView::of).toList();
+        List<RecordView> found = ledger
+                .read(dsl -> new RecordQueries(dsl)
+                        .search(wanted, readable, before == null ? Long.MAX_VALUE : before, limit + 1))
+                .stream()
+                .map(RecordView::of)
+                .toList();
         if (found.size() <= limit) return ResponseEntity.ok(found);
         List<RecordView> shown = found.subList(0, limit);
-        String next = UriComponentsBuilder.fromPath(Api.V1 + "/records").queryParam("text", text).queryParamIfPresent("kind", wanted.kind()).queryParamIfPresent("unit", wanted.unit()).queryParam("deleted", deleted).queryParam("before", shown.getLast().record()).queryParam("limit", limit).build().encode().toUriString();
-        return ResponseEntity.ok().header("Link", "<" + next + ">; rel=\"next\"").body(shown);
+        String next = UriComponentsBuilder.fromPath(Api.V1 + "/records")
+                .queryParam("text", text)
+                .queryParamIfPresent("kind", wanted.kind())
+                .queryParamIfPresent("unit", wanted.unit())
+                .queryParam("deleted", deleted)
+                .queryParam("before", shown.getLast().record())
+                .queryParam("limit", limit)
+                .build()
+                .encode()
+                .toUriString();
+        return ResponseEntity.ok()
+                .header("Link", "<" + next + ">; rel=\"next\"")
+                .body(shown);
     }
 
     /**
@@ -86,37 +126,66 @@ class RecordController {
 
     /**
      * @param state what its number is: issued, or void
-     * @param instead where its fields would lead to another number by now; absent while the number is made of what they hold
+     * @param instead where its fields would lead to another number by now; absent while the number is made of what they
+     *     hold
      */
-    record RecordDetail(RecordView record, String state, @Nullable NumberOnceMore instead) {}
+    record RecordDetail(
+            RecordView record, String state, @Nullable NumberOnceMore instead) {}
 
     @GetMapping("/records/{record}")
     @Needs(value = Right.READ, at = At.REQUEST)
     @Operation(operationId = "showRecord", summary = "A record as it stands; its version is the ETag")
     ResponseEntity<RecordDetail> show(@PathVariable long record, Caller caller) {
         KeptRecord found = Records.seen(ledger, caller, record);
-        Optional<IdentifierQueries.Found> number = ledger.read(dsl -> new IdentifierQueries(dsl).find(found.number().text())).stream().filter(each -> each.series().key().equals(found.number().series()) && each.retired().isEmpty()).findFirst();
-        String state = number.map(each -> Refusals.state(each.stretch().state())).orElse("returned");
-        return ResponseEntity.ok().eTag("\"" + found.version() + "\"").body(new RecordDetail(RecordView.of(found), state, found.deleted() ? null : instead(found, number, caller).orElse(null)));
+        Optional<IdentifierQueries.Found> number =
+                ledger
+                        .read(dsl ->
+                                new IdentifierQueries(dsl).find(found.number().text()))
+                        .stream()
+                        .filter(each ->
+                                each.series().key().equals(found.number().series())
+                                        && each.retired().isEmpty())
+                        .findFirst();
+        String state =
+                number.map(each -> Refusals.state(each.stretch().state())).orElse("returned");
+        return ResponseEntity.ok()
+                .eTag("\"" + found.version() + "\"")
+                .body(new RecordDetail(
+                        RecordView.of(found),
+                        state,
+                        found.deleted() ? null : instead(found, number, caller).orElse(null)));
     }
 
-    private Optional<NumberOnceMore> instead(KeptRecord record, Optional<IdentifierQueries.Found> number, Caller caller) {
+    private Optional<NumberOnceMore> instead(
+            KeptRecord record, Optional<IdentifierQueries.Found> number, Caller caller) {
         Kind kind = RecordSeries.kind(caller.house(), record.kind());
         Unit unit = RecordSeries.unit(caller.house(), record.home());
-        if (!(RecordSeries.placing(caller.house()).place(kind, unit, record.values(), record.values()) instanceof Placing.Placed placed)) return Optional.empty();
-        boolean same = placed.route().series().equals(record.number().series()) && number.filter(each -> !each.particulars().fields().equals(written(placed, each))).isEmpty();
-        return same ? Optional.empty() : Optional.of(new NumberOnceMore(placed.route().series()));
+        if (!(RecordSeries.placing(caller.house()).place(kind, unit, record.values(), record.values())
+                instanceof Placing.Placed placed)) return Optional.empty();
+        boolean same = placed.route().series().equals(record.number().series())
+                && number.filter(each -> !each.particulars().fields().equals(written(placed, each)))
+                        .isEmpty();
+        return same
+                ? Optional.empty()
+                : Optional.of(new NumberOnceMore(placed.route().series()));
     }
 
     /** What the fields of the record write into its number now. */
     private Map<String, String> written(Placing.Placed placed, IdentifierQueries.Found number) {
-        return ledger.read(dsl -> Requests.particulars(number.series(), number.particulars().date(), placed.given(), List.copyOf(new StateQueries(dsl).codebooks()))).fields();
+        return ledger.read(dsl -> Requests.particulars(
+                        number.series(),
+                        number.particulars().date(),
+                        placed.given(),
+                        List.copyOf(new StateQueries(dsl).codebooks())))
+                .fields();
     }
 
-    /**
-     * @param before what it held; absent where it held nothing
-     */
-    record FieldChange(String unit, String field, @Nullable String before, @Nullable String after) {}
+    /** @param before what it held; absent where it held nothing */
+    record FieldChange(
+            String unit,
+            String field,
+            @Nullable String before,
+            @Nullable String after) {}
 
     /**
      * A version of a record.
@@ -125,34 +194,59 @@ class RecordController {
      * @param note the reason, or what else was done
      * @param changes field by field, against the version before; lines as {@code line 2, quantity}
      */
-    record RecordVersion(int version, long seq, Instant at, String by, String act, String unit, String identifier, @Nullable String note, List<FieldChange> changes) {}
+    record RecordVersion(
+            int version,
+            long seq,
+            Instant at,
+            String by,
+            String act,
+            String unit,
+            String identifier,
+            @Nullable String note,
+            List<FieldChange> changes) {}
 
     @GetMapping("/records/{record}/versions")
     @Needs(value = Right.READ, at = At.REQUEST)
-    @Operation(operationId = "showRecordHistory", summary = "Every version of a record from new to old: who changed what, when and why, and each number it had")
+    @Operation(
+            operationId = "showRecordHistory",
+            summary =
+                    "Every version of a record from new to old: who changed what, when and why, and each number it had")
     List<RecordVersion> versions(@PathVariable long record, Caller caller) {
         Records.seen(ledger, caller, record);
         List<RecordQueries.Version> versions = ledger.read(dsl -> new RecordQueries(dsl).versions(record));
         var views = new ArrayList<RecordVersion>();
         for (int i = 0; i < versions.size(); i++) {
             RecordQueries.Version version = versions.get(i);
-            Optional<KeptRecord> before = i + 1 < versions.size() ? Optional.of(versions.get(i + 1).record()) : Optional.empty();
-            views.add(new RecordVersion(version.record().version(), version.entry().seq(), version.entry().at(), version.entry().by(), version.entry().kind().word(), version.entry().purpose().unit().orElse(version.record().home()), version.record().number().text(), version.entry().note().orElse(null), RecordDifferences.between(before, version.record())));
+            Optional<KeptRecord> before =
+                    i + 1 < versions.size() ? Optional.of(versions.get(i + 1).record()) : Optional.empty();
+            views.add(new RecordVersion(
+                    version.record().version(),
+                    version.entry().seq(),
+                    version.entry().at(),
+                    version.entry().by(),
+                    version.entry().kind().word(),
+                    version.entry().purpose().unit().orElse(version.record().home()),
+                    version.record().number().text(),
+                    version.entry().note().orElse(null),
+                    RecordDifferences.between(before, version.record())));
         }
         return views;
     }
 
-    /**
-     * @param number of a line that there is; absent for a new one
-     */
+    /** @param number of a line that there is; absent for a new one */
     record LineRequest(@Nullable Integer number, @Nullable Map<String, String> fields) {}
 
     static List<LineOrder.Wanted> lines(List<LineRequest> lines) {
         if (lines == null) return List.of();
-        return lines.stream().map(line -> {
-            if (line == null) throw new Problem(Type.MALFORMED, "A line is null.").field("lines", "a list of lines, each with its fields");
-            return new LineOrder.Wanted(Optional.ofNullable(line.number()), Requests.fields(line.fields(), null));
-        }).toList();
+        return lines.stream()
+                .map(line -> {
+                    if (line == null)
+                        throw new Problem(Type.MALFORMED, "A line is null.")
+                                .field("lines", "a list of lines, each with its fields");
+                    return new LineOrder.Wanted(
+                            Optional.ofNullable(line.number()), Requests.fields(line.fields(), null));
+                })
+                .toList();
     }
 
     /**
@@ -164,7 +258,13 @@ class RecordController {
      * @param typed the number as somebody typed it, for a series that allows it
      * @param date the business date; the one that the record holds, or today in the unit, where it is left out
      */
-    record SavingRequest(String kind, String unit, @Nullable Map<String, String> fields, @Nullable List<LineRequest> lines, @Nullable String typed, @Nullable String date) {}
+    record SavingRequest(
+            String kind,
+            String unit,
+            @Nullable Map<String, String> fields,
+            @Nullable List<LineRequest> lines,
+            @Nullable String typed,
+            @Nullable String date) {}
 
     /**
      * A record, and the act that kept it.
@@ -173,16 +273,38 @@ class RecordController {
      * @param known whether there was such a record already, by what it is known by; nothing was taken then
      * @param repeated whether this is the answer to an earlier, same request
      */
-    record RecordAnswer(RecordView record, @Nullable Long seq, @Nullable Instant at, @Nullable String by, boolean known, boolean repeated) {
+    record RecordAnswer(
+            RecordView record,
+            @Nullable Long seq,
+            @Nullable Instant at,
+            @Nullable String by,
+            boolean known,
+            boolean repeated) {
         static RecordAnswer of(Outcome.Recorded recorded) {
-            return new RecordAnswer(RecordView.of(recorded.record()), recorded.entry().map(entry -> entry.seq()).orElse(null), recorded.entry().map(entry -> entry.at()).orElse(null), recorded.entry().map(entry -> entry.by()).orElse(null), recorded.known(), recorded.repeated());
+            return new RecordAnswer(
+                    RecordView.of(recorded.record()),
+                    recorded.entry().map(entry -> entry.seq()).orElse(null),
+                    recorded.entry().map(entry -> entry.at()).orElse(null),
+                    recorded.entry().map(entry -> entry.by()).orElse(null),
+                    recorded.known(),
+                    recorded.repeated());
         }
     }
 
     @PostMapping("/records")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
-    @Operation(operationId = "saveRecord", summary = "Keep a new record and take its number, both or neither. 201 when it is new; 200 when the same request had kept it before, or when there is one already that is known by the same")
-    ResponseEntity<RecordAnswer> save(@RequestBody SavingRequest request, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+    @Operation(
+            operationId = "saveRecord",
+            summary =
+                    "Keep a new record and take its number, both or neither. 201 when it is new; 200 when the same request had kept it before, or when there is one already that is known by the same")
+    ResponseEntity<RecordAnswer> save(
+            @RequestBody SavingRequest request,
+            @Parameter(
+                            description =
+                                    "A token for this one request; repeating the request with it gives the same answer")
+                    @RequestHeader(name = Api.KEY, required = false)
+                    String key,
+            Caller caller) {
         Kind kind = RecordSeries.kind(caller.house(), request.kind());
         Unit unit = RecordSeries.unit(caller.house(), request.unit());
         SortedMap<String, String> fields = Requests.fields(request.fields(), null);
@@ -190,26 +312,49 @@ class RecordController {
         List<LineOrder.Wanted> lines = lines(request.lines());
         Optional<String> typed = typed(request.typed());
         // Who asks for what is known already need not know the rest of it.
-        String series = known(kind, fields, caller).map(record -> record.number().series()).orElseGet(() -> {
-            Placing.Placed placed = RecordSeries.of(caller.house(), kind, unit, fields, Map.of());
-            caller.need(Right.ALLOCATE, RecordSeries.where(placed));
-            return placed.route().series();
-        });
+        String series = known(kind, fields, caller)
+                .map(record -> record.number().series())
+                .orElseGet(() -> {
+                    Placing.Placed placed = RecordSeries.of(caller.house(), kind, unit, fields, Map.of());
+                    caller.need(Right.ALLOCATE, RecordSeries.where(placed));
+                    return placed.route().series();
+                });
         caller.need(Right.ALLOCATE, new Where(Optional.of(series), Optional.of(kind.key()), Optional.of(unit.key())));
-        var act = new Act.SaveRecord(kind.key(), unit.key(), fields, lines, typed, date, series, Requests.mark(caller.name(), key, "SAVE", kind.key(), unit.key(), fields, lines, typed, date));
+        var act = new Act.SaveRecord(
+                kind.key(),
+                unit.key(),
+                fields,
+                lines,
+                typed,
+                date,
+                series,
+                Requests.mark(caller.name(), key, "SAVE", kind.key(), unit.key(), fields, lines, typed, date));
         Outcome.Recorded recorded = Records.perform(ledger, act, caller);
-        return ResponseEntity.status(recorded.known() || recorded.repeated() ? HttpStatus.OK : HttpStatus.CREATED).body(RecordAnswer.of(recorded));
+        return ResponseEntity.status(recorded.known() || recorded.repeated() ? HttpStatus.OK : HttpStatus.CREATED)
+                .body(RecordAnswer.of(recorded));
     }
 
-    private static Optional<String> typed(String text) { return Optional.ofNullable(text).map(String::strip).filter(typed -> !typed.isEmpty()); }
+    private static Optional<String> typed(String text) {
+        return Optional.ofNullable(text).map(String::strip).filter(typed -> !typed.isEmpty());
+    }
 
     /** The record that is known by something that is given. */
     private Optional<KeptRecord> known(Kind kind, Map<String, String> fields, Caller caller) {
         if (kind.keeping().knownBy().isEmpty()) return Optional.empty();
-        var values = new FieldValues(kind, key -> Optional.ofNullable(caller.house().codebooks().get(key)));
+        var values = new FieldValues(
+                kind, key -> Optional.ofNullable(caller.house().codebooks().get(key)));
         return ledger.read(dsl -> {
             var state = new StateQueries(dsl);
-            return kind.keeping().knownBy().stream().filter(name -> !fields.getOrDefault(name, "").isBlank()).flatMap(name -> values.alone(kind.field(name).orElseThrow(), fields.get(name).strip()).flatMap(value -> state.knownRecord(kind.key(), name, RecordKeys.key(value))).flatMap(state::record).stream()).findFirst();
+            return kind.keeping().knownBy().stream()
+                    .filter(name -> !fields.getOrDefault(name, "").isBlank())
+                    .flatMap(name -> values
+                            .alone(
+                                    kind.field(name).orElseThrow(),
+                                    fields.get(name).strip())
+                            .flatMap(value -> state.knownRecord(kind.key(), name, RecordKeys.key(value)))
+                            .flatMap(state::record)
+                            .stream())
+                    .findFirst();
         });
     }
 
@@ -219,7 +364,8 @@ class RecordController {
      * @param field its name, or typed for the number
      * @param missing whether it is only missing still
      */
-    record FieldRemark(String field, String remark, @Nullable String accepted, boolean missing) {}
+    record FieldRemark(
+            String field, String remark, @Nullable String accepted, boolean missing) {}
 
     /**
      * A record that is still being written.
@@ -229,40 +375,91 @@ class RecordController {
      * @param typing whether people may type the number: refused, allowed or required
      * @param known the record that there is already, by what it is known by
      */
-    record RecordPreview(@Nullable String series, @Nullable String expected, @Nullable String typing, @Nullable RecordView known, List<FieldRemark> remarks) {}
+    record RecordPreview(
+            @Nullable String series,
+            @Nullable String expected,
+            @Nullable String typing,
+            @Nullable RecordView known,
+            List<FieldRemark> remarks) {}
 
     @PostMapping("/record-previews")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
-    @Operation(operationId = "previewRecord", summary = "What number a record that is being written will have, as far as one can tell, and what is wrong with it or missing; nothing is taken")
+    @Operation(
+            operationId = "previewRecord",
+            summary =
+                    "What number a record that is being written will have, as far as one can tell, and what is wrong with it or missing; nothing is taken")
     RecordPreview preview(@RequestBody SavingRequest request, Caller caller) {
         Kind kind = RecordSeries.kind(caller.house(), request.kind());
         Unit unit = RecordSeries.unit(caller.house(), request.unit());
         SortedMap<String, String> fields = Requests.fields(request.fields(), null);
         Placing.Begun begun = RecordSeries.placing(caller.house()).begun(kind, unit, fields);
-        caller.need(Right.ALLOCATE, begun.placed().map(RecordSeries::where).orElse(new Where(Optional.empty(), Optional.of(kind.key()), Optional.of(unit.key()))));
+        caller.need(
+                Right.ALLOCATE,
+                begun.placed()
+                        .map(RecordSeries::where)
+                        .orElse(new Where(Optional.empty(), Optional.of(kind.key()), Optional.of(unit.key()))));
         var remarks = new ArrayList<FieldRemark>();
         for (FieldFault fault : begun.faults()) {
             Problem problem = Refusals.problem(new Refusal.FieldFaulty(kind.key(), fault));
-            remarks.add(new FieldRemark(fault.field(), problem.getMessage(), problem.accepted().orElse(null), fault.kind() == FieldFault.Kind.MISSING));
+            remarks.add(new FieldRemark(
+                    fault.field(),
+                    problem.getMessage(),
+                    problem.accepted().orElse(null),
+                    fault.kind() == FieldFault.Kind.MISSING));
         }
-        RecordView known = known(kind, fields, caller).filter(record -> caller.reads(record.number().series())).map(RecordView::of).orElse(null);
+        RecordView known = known(kind, fields, caller)
+                .filter(record -> caller.reads(record.number().series()))
+                .map(RecordView::of)
+                .orElse(null);
         if (begun.placed().isEmpty()) return new RecordPreview(null, null, null, known, remarks);
         Placing.Placed placed = begun.placed().get();
-        Optional<String> expected = known != null ? Optional.empty() : expected(placed, typed(request.typed()), Requests.date(request.date()), remarks);
-        return new RecordPreview(placed.route().series(), expected.orElse(null), caller.house().series().get(placed.route().series()).policy().typed().word(), known, remarks);
+        Optional<String> expected = known != null
+                ? Optional.empty()
+                : expected(placed, typed(request.typed()), Requests.date(request.date()), remarks);
+        return new RecordPreview(
+                placed.route().series(),
+                expected.orElse(null),
+                caller.house()
+                        .series()
+                        .get(placed.route().series())
+                        .policy()
+                        .typed()
+                        .word(),
+                known,
+                remarks);
     }
 
-    private Optional<String> expected(Placing.Placed placed, Optional<String> typed, Optional<LocalDate> date, List<FieldRemark> remarks) {
+    private Optional<String> expected(
+            Placing.Placed placed, Optional<String> typed, Optional<LocalDate> date, List<FieldRemark> remarks) {
         Act.Form form = typed.<Act.Form>map(Act.Form.Typed::new).orElse(Act.Form.SINGLES);
-        Optional<LocalDate> day = date.or(() -> placed.kind().keeping().datedBy().map(placed.values()::get).map(LocalDate::parse));
-        var act = new Act.Allocate(placed.route().series(), day, placed.given(), 1, form, Optional.empty(), RecordSeries.purpose(placed), Requests.mark("", null));
+        Optional<LocalDate> day = date.or(() ->
+                placed.kind().keeping().datedBy().map(placed.values()::get).map(LocalDate::parse));
+        var act = new Act.Allocate(
+                placed.route().series(),
+                day,
+                placed.given(),
+                1,
+                form,
+                Optional.empty(),
+                RecordSeries.purpose(placed),
+                Requests.mark("", null));
         return switch (ledger.decide(act)) {
-            case Decision.Done done -> done.effects().stream().filter(Effect.Issued.class::isInstance).findFirst().map(effect -> ((Effect.Issued) effect).texts().getFirst());
+            case Decision.Done done ->
+                done.effects().stream()
+                        .filter(Effect.Issued.class::isInstance)
+                        .findFirst()
+                        .map(effect -> ((Effect.Issued) effect).texts().getFirst());
             case Decision.Refused refused -> {
                 Problem problem = Refusals.problem(refused.refusal());
-                String field = refused.refusal() instanceof Refusal.FieldFaulty faulty ? faulty.fault().field() : problem.field().orElse("number");
-                boolean missing = refused.refusal() instanceof Refusal.FieldFaulty faulty && faulty.fault().kind() == FieldFault.Kind.MISSING || refused.refusal() instanceof Refusal.TypedNotAllowed none && none.required();
-                if (remarks.stream().noneMatch(remark -> remark.field().equals(field))) remarks.add(new FieldRemark(field, problem.getMessage(), problem.accepted().orElse(null), missing));
+                String field = refused.refusal() instanceof Refusal.FieldFaulty faulty
+                        ? faulty.fault().field()
+                        : problem.field().orElse("number");
+                boolean missing = refused.refusal() instanceof Refusal.FieldFaulty faulty
+                                && faulty.fault().kind() == FieldFault.Kind.MISSING
+                        || refused.refusal() instanceof Refusal.TypedNotAllowed none && none.required();
+                if (remarks.stream().noneMatch(remark -> remark.field().equals(field)))
+                    remarks.add(new FieldRemark(
+                            field, problem.getMessage(), problem.accepted().orElse(null), missing));
                 yield Optional.empty();
             }
             case Decision.Repeated repeated -> throw new IllegalStateException("a look has no key");

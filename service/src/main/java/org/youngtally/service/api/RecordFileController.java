@@ -33,12 +33,12 @@ import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.ledger.store.RecordQueries;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.api.RecordController.RecordAnswer;
 import org.youngtally.service.record.RecordPaper;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
 
 /** The files that go with records, and records on paper. Each bears the record's identifier as its name. */
@@ -55,55 +55,145 @@ class RecordFileController {
 
     @PostMapping("/files")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
-    @io.swagger.v3.oas.annotations.parameters.RequestBody(content = @Content(mediaType = MediaType.APPLICATION_OCTET_STREAM_VALUE, schema = @Schema(type = "string", format = "binary")))
-    @Operation(operationId = "attachFile", summary = "Attach a file to a record; it is kept under the record's identifier, with the ending of its own name")
-    ResponseEntity<RecordAnswer> attach(@PathVariable long record, @Parameter(description = "The name that it has; its ending is kept") @RequestParam String name, @Parameter(description = "A unit in which the record stands; the first where it is left out") @RequestParam(required = false) String unit,
-            @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key, Caller caller, @Parameter(hidden = true) HttpServletRequest request) throws IOException {
+    @io.swagger.v3.oas.annotations.parameters.RequestBody(
+            content =
+                    @Content(
+                            mediaType = MediaType.APPLICATION_OCTET_STREAM_VALUE,
+                            schema = @Schema(type = "string", format = "binary")))
+    @Operation(
+            operationId = "attachFile",
+            summary =
+                    "Attach a file to a record; it is kept under the record's identifier, with the ending of its own name")
+    ResponseEntity<RecordAnswer> attach(
+            @PathVariable long record,
+            @Parameter(description = "The name that it has; its ending is kept") @RequestParam String name,
+            @Parameter(description = "A unit in which the record stands; the first where it is left out")
+                    @RequestParam(required = false)
+                    String unit,
+            @Parameter(
+                            description =
+                                    "A token for this one request; repeating the request with it gives the same answer")
+                    @RequestHeader(name = Api.KEY, required = false)
+                    String key,
+            Caller caller,
+            @Parameter(hidden = true) HttpServletRequest request)
+            throws IOException {
         KeptRecord before = Records.at(ledger, record);
         Unit in = RecordSeries.unit(caller.house(), unit == null ? before.home() : unit);
         caller.need(Right.ALLOCATE, Records.in(before, in.key()));
-        if (before.deleted()) throw Refusals.problem(new Refusal.RecordDeleted(before.id(), before.number().text()));
+        if (before.deleted())
+            throw Refusals.problem(
+                    new Refusal.RecordDeleted(before.id(), before.number().text()));
         int dot = name.lastIndexOf('.');
         String ending = dot < 0 ? "" : name.substring(dot + 1).toLowerCase(Locale.ROOT);
-        if (!ending.matches("[a-z0-9]{0,10}")) throw new Problem(Type.MALFORMED, "‘" + name + "’ is not the name of a file.").field("name", "a name with an ending such as .pdf, of up to ten letters and digits; or none");
+        if (!ending.matches("[a-z0-9]{0,10}"))
+            throw new Problem(Type.MALFORMED, "‘" + name + "’ is not the name of a file.")
+                    .field("name", "a name with an ending such as .pdf, of up to ten letters and digits; or none");
         FileShelf.Kept kept = kept(request);
-        Outcome.Recorded recorded = Records.perform(ledger, new Act.ChangeRecord(record, in.key(), new RecordChange.Attach(new KeptRecord.Attached(ending, kept.size(), kept.digest())), Optional.empty(), Requests.mark(caller.name(), key, "ATTACH", record, ending, kept.digest())), caller);
-        return ResponseEntity.status(recorded.repeated() ? HttpStatus.OK : HttpStatus.CREATED).body(RecordAnswer.of(recorded));
+        Outcome.Recorded recorded = Records.perform(
+                ledger,
+                new Act.ChangeRecord(
+                        record,
+                        in.key(),
+                        new RecordChange.Attach(new KeptRecord.Attached(ending, kept.size(), kept.digest())),
+                        Optional.empty(),
+                        Requests.mark(caller.name(), key, "ATTACH", record, ending, kept.digest())),
+                caller);
+        return ResponseEntity.status(recorded.repeated() ? HttpStatus.OK : HttpStatus.CREATED)
+                .body(RecordAnswer.of(recorded));
     }
 
     private FileShelf.Kept kept(HttpServletRequest request) throws IOException {
         try {
             FileShelf.Kept kept = ledger.files().keep(Requests.file(request), MOST_BYTES);
-            if (kept.size() == 0) throw new Problem(Type.MALFORMED, "The file is empty.").field("body", "the bytes of the file");
+            if (kept.size() == 0)
+                throw new Problem(Type.MALFORMED, "The file is empty.").field("body", "the bytes of the file");
             return kept;
         } catch (FileShelf.TooLarge e) {
-            throw new Problem(Type.MALFORMED, "The file is larger than " + MOST_BYTES / 1_000_000 + " MB.").field("body", "a file of up to " + MOST_BYTES / 1_000_000 + " MB");
+            throw new Problem(Type.MALFORMED, "The file is larger than " + MOST_BYTES / 1_000_000 + " MB.")
+                    .field("body", "a file of up to " + MOST_BYTES / 1_000_000 + " MB");
         }
     }
 
     @GetMapping("/files/{place}")
     @Needs(value = Right.READ, at = At.REQUEST)
     @Operation(operationId = "fetchFile", summary = "A file that goes with a record, under the record's identifier")
-    @ApiResponse(responseCode = "200", content = @Content(mediaType = MediaType.APPLICATION_OCTET_STREAM_VALUE, schema = @Schema(type = "string", format = "binary")))
-    ResponseEntity<byte[]> file(@PathVariable long record, @Parameter(description = "Its place among the record's files, from 1") @PathVariable int place, Caller caller) throws IOException {
+    @ApiResponse(
+            responseCode = "200",
+            content =
+                    @Content(
+                            mediaType = MediaType.APPLICATION_OCTET_STREAM_VALUE,
+                            schema = @Schema(type = "string", format = "binary")))
+    ResponseEntity<byte[]> file(
+            @PathVariable long record,
+            @Parameter(description = "Its place among the record's files, from 1") @PathVariable int place,
+            Caller caller)
+            throws IOException {
         KeptRecord found = Records.seen(ledger, caller, record);
-        if (place < 1 || place > found.files().size()) throw new Problem(Type.UNKNOWN_FILE, "The record " + found.number().text() + " has no file in place " + place + ".").field("place", found.files().isEmpty() ? "a record with files" : "1 to " + found.files().size());
+        if (place < 1 || place > found.files().size())
+            throw new Problem(
+                            Type.UNKNOWN_FILE,
+                            "The record " + found.number().text() + " has no file in place " + place + ".")
+                    .field(
+                            "place",
+                            found.files().isEmpty()
+                                    ? "a record with files"
+                                    : "1 to " + found.files().size());
         String name = found.fileName(place - 1);
-        byte[] bytes = ledger.files().read(found.files().get(place - 1).digest()).orElseThrow(() -> new Problem(Type.UNKNOWN_FILE, "The file " + name + " is not among the data of the service any more, or is not what was kept."));
-        return ResponseEntity.ok().contentType(MediaType.APPLICATION_OCTET_STREAM).header("Content-Disposition", disposition("attachment", name)).body(bytes);
+        byte[] bytes = ledger.files()
+                .read(found.files().get(place - 1).digest())
+                .orElseThrow(() -> new Problem(
+                        Type.UNKNOWN_FILE,
+                        "The file " + name
+                                + " is not among the data of the service any more, or is not what was kept."));
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_OCTET_STREAM)
+                .header("Content-Disposition", disposition("attachment", name))
+                .body(bytes);
     }
 
-    static String disposition(String how, String name) { return ContentDisposition.builder(how).filename(name, StandardCharsets.UTF_8).build().toString(); }
+    static String disposition(String how, String name) {
+        return ContentDisposition.builder(how)
+                .filename(name, StandardCharsets.UTF_8)
+                .build()
+                .toString();
+    }
 
     @GetMapping("/page")
     @Needs(value = Right.READ, at = At.REQUEST)
-    @Operation(operationId = "printRecord", summary = "A record as a page to be printed, in PDF, named by its identifier")
-    @ApiResponse(responseCode = "200", content = @Content(mediaType = MediaType.APPLICATION_PDF_VALUE, schema = @Schema(type = "string", format = "binary")))
-    ResponseEntity<byte[]> page(@PathVariable long record, @Parameter(description = "The unit as which it stands; the first where it is left out") @RequestParam(required = false) String unit, Caller caller) throws IOException {
+    @Operation(
+            operationId = "printRecord",
+            summary = "A record as a page to be printed, in PDF, named by its identifier")
+    @ApiResponse(
+            responseCode = "200",
+            content =
+                    @Content(
+                            mediaType = MediaType.APPLICATION_PDF_VALUE,
+                            schema = @Schema(type = "string", format = "binary")))
+    ResponseEntity<byte[]> page(
+            @PathVariable long record,
+            @Parameter(description = "The unit as which it stands; the first where it is left out")
+                    @RequestParam(required = false)
+                    String unit,
+            Caller caller)
+            throws IOException {
         KeptRecord found = Records.seen(ledger, caller, record);
-        String key = unit == null ? found.home() : RecordSeries.unit(caller.house(), unit).key();
-        KeptRecord.Standing standing = found.in(key).orElseThrow(() -> Refusals.problem(new Refusal.NotInUnit(found.id(), found.number().text(), key, found.units())));
+        String key = unit == null
+                ? found.home()
+                : RecordSeries.unit(caller.house(), unit).key();
+        KeptRecord.Standing standing = found.in(key)
+                .orElseThrow(() -> Refusals.problem(
+                        new Refusal.NotInUnit(found.id(), found.number().text(), key, found.units())));
         List<RecordQueries.Version> versions = ledger.read(dsl -> new RecordQueries(dsl).versions(record));
-        return ResponseEntity.ok().contentType(MediaType.APPLICATION_PDF).header("Content-Disposition", disposition("inline", KeptRecord.fileName(found.number().text(), "", "pdf"))).body(RecordPaper.of(caller.house(), found, standing, versions.getFirst().entry().at()));
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_PDF)
+                .header(
+                        "Content-Disposition",
+                        disposition("inline", KeptRecord.fileName(found.number().text(), "", "pdf")))
+                .body(RecordPaper.of(
+                        caller.house(),
+                        found,
+                        standing,
+                        versions.getFirst().entry().at()));
     }
 }

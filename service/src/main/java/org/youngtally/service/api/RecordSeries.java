@@ -19,8 +19,8 @@ import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.series.FieldFault;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.House;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
 
 /** Finds the series of a record, or says which rule is missing and who can add it. */
@@ -28,52 +28,118 @@ final class RecordSeries {
     private RecordSeries() {}
 
     /** Where a record is numbered. */
-    static Where where(Placing.Placed placed) { return new Where(Optional.of(placed.route().series()), Optional.of(placed.kind().key()), Optional.of(placed.unit().key())); }
+    static Where where(Placing.Placed placed) {
+        return new Where(
+                Optional.of(placed.route().series()),
+                Optional.of(placed.kind().key()),
+                Optional.of(placed.unit().key()));
+    }
 
-    static Purpose purpose(Placing.Placed placed) { return new Purpose(Optional.of(placed.kind().key()), Optional.of(placed.unit().key())); }
+    static Purpose purpose(Placing.Placed placed) {
+        return new Purpose(
+                Optional.of(placed.kind().key()), Optional.of(placed.unit().key()));
+    }
 
-    static Placing.Placed of(House house, String kindKey, String unitText, Map<String, String> fields) { return of(house, kind(house, kindKey), unit(house, unitText), Requests.fields(fields, null), Map.of()); }
+    static Placing.Placed of(House house, String kindKey, String unitText, Map<String, String> fields) {
+        return of(house, kind(house, kindKey), unit(house, unitText), Requests.fields(fields, null), Map.of());
+    }
 
-    /**
-     * @param before what a record that is kept already holds
-     */
-    static Placing.Placed of(House house, Kind kind, Unit unit, Map<String, String> fields, Map<String, String> before) {
+    /** @param before what a record that is kept already holds */
+    static Placing.Placed of(
+            House house, Kind kind, Unit unit, Map<String, String> fields, Map<String, String> before) {
         return switch (placing(house).place(kind, unit, fields, before)) {
-            case Placing.Faulty faulty -> throw Refusals.problem(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
+            case Placing.Faulty faulty ->
+                throw Refusals.problem(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
             case Placing.NoRoute none -> throw none(house, kind, unit, none.found());
             case Placing.Placed placed -> placed;
         };
     }
 
-    static Placing placing(House house) { return new Placing(house.organisation(), key -> Optional.ofNullable(house.codebooks().get(key)), key -> Optional.ofNullable(house.series().get(key))); }
+    static Placing placing(House house) {
+        return new Placing(
+                house.organisation(),
+                key -> Optional.ofNullable(house.codebooks().get(key)),
+                key -> Optional.ofNullable(house.series().get(key)));
+    }
 
     static Kind kind(House house, String key) {
         Map<String, Kind> kinds = house.organisation().kinds();
-        if (!kinds.containsKey(key)) throw Refusals.problem(new Refusal.UnknownKind(key, NearestName.to(String.valueOf(key), kinds.keySet())));
+        if (!kinds.containsKey(key))
+            throw Refusals.problem(new Refusal.UnknownKind(key, NearestName.to(String.valueOf(key), kinds.keySet())));
         return kinds.get(key);
     }
 
     static Unit unit(House house, String text) {
-        if (text == null || text.isBlank()) throw new Problem(Type.MALFORMED, "It is not said which unit the record is of.").field("unit", "the key of a unit: " + String.join(", ", house.organisation().units().keySet()));
-        return house.organisation().unit(text).orElseThrow(() -> Refusals.problem(new Refusal.UnknownUnit(text, NearestName.to(text, house.organisation().units().keySet()))));
+        if (text == null || text.isBlank())
+            throw new Problem(Type.MALFORMED, "It is not said which unit the record is of.")
+                    .field(
+                            "unit",
+                            "the key of a unit: "
+                                    + String.join(
+                                            ", ", house.organisation().units().keySet()));
+        return house.organisation()
+                .unit(text)
+                .orElseThrow(() -> Refusals.problem(new Refusal.UnknownUnit(
+                        text, NearestName.to(text, house.organisation().units().keySet()))));
     }
 
     /** The rules that are looked at for a record whose fields may be known in part. */
     static Routing.Found why(House house, Kind kind, Unit unit, Map<String, String> fields) {
-        var values = new FieldValues(kind, key -> Optional.ofNullable(house.codebooks().get(key)));
+        var values = new FieldValues(
+                kind, key -> Optional.ofNullable(house.codebooks().get(key)));
         var known = new TreeMap<String, String>();
         Requests.fields(fields, null).forEach((name, text) -> {
-            KindField field = kind.field(name).orElseThrow(() -> Refusals.problem(new Refusal.FieldFaulty(kind.key(), new FieldFault(name, FieldFault.Kind.NOT_A_FIELD, text, NearestName.to(name, kind.fields().stream().map(KindField::name).toList()), kind.fields().stream().map(KindField::name).toList()))));
-            known.put(name, values.alone(field, text).orElseThrow(() -> new Problem(Type.FIELD_FAULTY, "‘" + text + "’ is not a value of the field ‘" + name + "’ of ‘" + kind.key() + "’.").field("field", "a " + field.type().word() + " that the kind takes")));
+            KindField field = kind.field(name)
+                    .orElseThrow(() -> Refusals.problem(new Refusal.FieldFaulty(
+                            kind.key(),
+                            new FieldFault(
+                                    name,
+                                    FieldFault.Kind.NOT_A_FIELD,
+                                    text,
+                                    NearestName.to(
+                                            name,
+                                            kind.fields().stream()
+                                                    .map(KindField::name)
+                                                    .toList()),
+                                    kind.fields().stream().map(KindField::name).toList()))));
+            known.put(name, values.alone(field, text).orElseThrow(() -> new Problem(
+                            Type.FIELD_FAULTY,
+                            "‘" + text + "’ is not a value of the field ‘" + name + "’ of ‘" + kind.key() + "’.")
+                    .field("field", "a " + field.type().word() + " that the kind takes")));
         });
         return Routing.find(house.organisation(), kind.key(), unit.key(), known);
     }
 
     private static Problem none(House house, Kind kind, Unit unit, Routing.Found found) {
         var where = new Where(Optional.empty(), Optional.of(kind.key()), Optional.of(unit.key()));
-        List<String> defines = house.accounts().values().stream().filter(account -> account.sort() == Account.Sort.PERSON && house.authority().may(account, Right.DEFINE, where)).map(Account::name).sorted().toList();
-        String looked = found.steps().stream().map(step -> step.unit() + (step.tried().isEmpty() ? " (no rule)" : step.tried().stream().map(tried -> "the condition " + tried.route().when() + " does not hold").collect(Collectors.joining(", ", " (", ")")))).collect(Collectors.joining(", then "));
-        return new Problem(Type.NO_ROUTE, "No rule says which series numbers a record of the kind ‘" + kind.key() + "’ in the unit ‘" + unit.key() + "’. Looked at " + looked + "." + (defines.isEmpty() ? "" : " A route can be added by " + String.join(", ", defines) + "."))
-                .field("kind", "a route for " + kind.key() + " at " + String.join(" or ", house.organisation().upwards(unit.key()))).with("kind", kind.key()).with("unit", unit.key()).with("addedBy", defines);
+        List<String> defines = house.accounts().values().stream()
+                .filter(account -> account.sort() == Account.Sort.PERSON
+                        && house.authority().may(account, Right.DEFINE, where))
+                .map(Account::name)
+                .sorted()
+                .toList();
+        String looked = found.steps().stream()
+                .map(step -> step.unit()
+                        + (step.tried().isEmpty()
+                                ? " (no rule)"
+                                : step.tried().stream()
+                                        .map(tried ->
+                                                "the condition " + tried.route().when() + " does not hold")
+                                        .collect(Collectors.joining(", ", " (", ")"))))
+                .collect(Collectors.joining(", then "));
+        return new Problem(
+                        Type.NO_ROUTE,
+                        "No rule says which series numbers a record of the kind ‘" + kind.key() + "’ in the unit ‘"
+                                + unit.key() + "’. Looked at " + looked + "."
+                                + (defines.isEmpty()
+                                        ? ""
+                                        : " A route can be added by " + String.join(", ", defines) + "."))
+                .field(
+                        "kind",
+                        "a route for " + kind.key() + " at "
+                                + String.join(" or ", house.organisation().upwards(unit.key())))
+                .with("kind", kind.key())
+                .with("unit", unit.key())
+                .with("addedBy", defines);
     }
 }

@@ -16,11 +16,21 @@ import org.youngtally.core.record.KeptRecord;
  * @param fixed whether its lines keep their numbers
  * @param deleted whether it stands for nothing any more
  */
-record RecordView(long record, String kind, String identifier, String series, String into, List<StandingView> units, List<LineView> lines, int lastLine, boolean fixed, boolean deleted, List<FileView> files, int version) {
+record RecordView(
+        long record,
+        String kind,
+        String identifier,
+        String series,
+        String into,
+        List<StandingView> units,
+        List<LineView> lines,
+        int lastLine,
+        boolean fixed,
+        boolean deleted,
+        List<FileView> files,
+        int version) {
 
-    /**
-     * @param fields by name
-     */
+    /** @param fields by name */
     record StandingView(String unit, Map<String, String> fields) {}
 
     record LineView(int number, Map<String, String> fields) {}
@@ -32,7 +42,25 @@ record RecordView(long record, String kind, String identifier, String series, St
     record FileView(int place, String name, long size) {}
 
     static RecordView of(KeptRecord record) {
-        return new RecordView(record.id(), record.kind(), record.number().text(), record.number().series(), record.number().into(), record.standings().stream().map(standing -> new StandingView(standing.unit(), standing.values())).toList(), record.lines().stream().map(line -> new LineView(line.number(), line.values())).toList(),
-                record.lastLine(), record.fixed(), record.deleted(), IntStream.range(0, record.files().size()).mapToObj(i -> new FileView(i + 1, record.fileName(i), record.files().get(i).size())).toList(), record.version());
+        return new RecordView(
+                record.id(),
+                record.kind(),
+                record.number().text(),
+                record.number().series(),
+                record.number().into(),
+                record.standings().stream()
+                        .map(standing -> new StandingView(standing.unit(), standing.values()))
+                        .toList(),
+                record.lines().stream()
+                        .map(line -> new LineView(line.number(), line.values()))
+                        .toList(),
+                record.lastLine(),
+                record.fixed(),
+                record.deleted(),
+                IntStream.range(0, record.files().size())
+                        .mapToObj(i -> new FileView(
+                                i + 1, record.fileName(i), record.files().get(i).size()))
+                        .toList(),
+                record.version());
     }
 }

@@ -20,7 +20,10 @@ import org.youngtally.service.web.Refusals;
 final class Records {
     private Records() {}
 
-    static KeptRecord at(Ledger ledger, long id) { return ledger.read(dsl -> new RecordQueries(dsl).at(id)).orElseThrow(() -> Refusals.problem(new Refusal.UnknownRecord(id))); }
+    static KeptRecord at(Ledger ledger, long id) {
+        return ledger.read(dsl -> new RecordQueries(dsl).at(id))
+                .orElseThrow(() -> Refusals.problem(new Refusal.UnknownRecord(id)));
+    }
 
     /** A record that the caller may see: who may read its series. */
     static KeptRecord seen(Ledger ledger, Caller caller, long id) {
@@ -29,7 +32,9 @@ final class Records {
         return record;
     }
 
-    static Where in(KeptRecord record, String unit) { return new Where(Optional.of(record.number().series()), Optional.of(record.kind()), Optional.of(unit)); }
+    static Where in(KeptRecord record, String unit) {
+        return new Where(Optional.of(record.number().series()), Optional.of(record.kind()), Optional.of(unit));
+    }
 
     /** That the caller has a right in every unit in which a record stands. */
     static void needInAll(Caller caller, Right right, KeptRecord record) {
@@ -42,8 +47,11 @@ final class Records {
         Optional<KeptRecord.Standing> standing = record.in(unit);
         if (record.units().size() < 2 || standing.isEmpty()) return;
         Kind kind = RecordSeries.kind(caller.house(), record.kind());
-        Set<String> common = new TreeSet<>(RecordSeries.placing(caller.house()).common(kind, record.number().series()));
-        boolean touched = common.stream().anyMatch(name -> !fields.getOrDefault(name, "").strip().equals(standing.get().values().getOrDefault(name, "")));
+        Set<String> common = new TreeSet<>(RecordSeries.placing(caller.house())
+                .common(kind, record.number().series()));
+        boolean touched = common.stream().anyMatch(name -> !fields.getOrDefault(name, "")
+                .strip()
+                .equals(standing.get().values().getOrDefault(name, "")));
         if (touched) needInAll(caller, Right.ALLOCATE, record);
     }
 

@@ -36,8 +36,8 @@ import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerUnavailable;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
 
 /** Reads the parts that requests have in common, and turns refusals into problems. */
@@ -48,14 +48,17 @@ final class Requests {
 
     private Requests() {}
 
-    static Optional<LocalDate> date(String text) { return date("date", text); }
+    static Optional<LocalDate> date(String text) {
+        return date("date", text);
+    }
 
     static Optional<LocalDate> date(String field, String text) {
         if (text == null || text.isEmpty()) return Optional.empty();
         try {
             return Optional.of(LocalDate.parse(text));
         } catch (DateTimeParseException e) {
-            throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a date of the calendar.").field(field, "year-month-day, such as 2026-01-31");
+            throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a date of the calendar.")
+                    .field(field, "year-month-day, such as 2026-01-31");
         }
     }
 
@@ -63,14 +66,30 @@ final class Requests {
     static Optional<String> name(String field, String text) {
         if (text == null) return Optional.empty();
         if (text.isBlank() || text.length() > LONGEST_NAME || text.chars().anyMatch(Character::isISOControl))
-            throw new Problem(Type.MALFORMED, "The " + field + " is " + (text.isBlank() ? "empty" : text.length() > LONGEST_NAME ? text.length() + " symbols long" : "holding control symbols") + ".").field(field, "1 to " + LONGEST_NAME + " symbols that can be seen, or leave it out");
+            throw new Problem(
+                            Type.MALFORMED,
+                            "The " + field + " is "
+                                    + (text.isBlank()
+                                            ? "empty"
+                                            : text.length() > LONGEST_NAME
+                                                    ? text.length() + " symbols long"
+                                                    : "holding control symbols")
+                                    + ".")
+                    .field(field, "1 to " + LONGEST_NAME + " symbols that can be seen, or leave it out");
         return Optional.of(text);
     }
 
     /** A series that exists. */
     static Series series(Caller caller, String key) {
         Series found = caller.house().series().get(key);
-        if (found == null) throw Refusals.problem(new Refusal.UnknownSeries(key, NearestName.to(key, caller.house().series().keySet().stream().filter(caller::reads).toList())));
+        if (found == null)
+            throw Refusals.problem(new Refusal.UnknownSeries(
+                    key,
+                    NearestName.to(
+                            key,
+                            caller.house().series().keySet().stream()
+                                    .filter(caller::reads)
+                                    .toList())));
         return found;
     }
 
@@ -85,50 +104,81 @@ final class Requests {
             caller.need(Right.READ, Where.series(series));
             return Optional.of(List.of(series));
         }
-        return caller.readsAll() ? Optional.empty() : Optional.of(caller.house().series().keySet().stream().filter(caller::reads).toList());
+        return caller.readsAll()
+                ? Optional.empty()
+                : Optional.of(caller.house().series().keySet().stream()
+                        .filter(caller::reads)
+                        .toList());
     }
 
     /** The fields of a record and its unit, which is a field too. */
     static SortedMap<String, String> fields(Map<String, String> fields, String unit) {
         var all = new TreeMap<String, String>();
         if (fields != null) fields.forEach((name, text) -> all.put(name, readable("fields." + name, text)));
-        if (unit != null && all.put(Particulars.UNIT, readable("unit", unit)) != null) throw new Problem(Type.MALFORMED, "The unit is given twice.").field("unit", "the unit once");
+        if (unit != null && all.put(Particulars.UNIT, readable("unit", unit)) != null)
+            throw new Problem(Type.MALFORMED, "The unit is given twice.").field("unit", "the unit once");
         return all;
     }
 
     private static String readable(String field, String text) {
-        if (text == null || text.chars().anyMatch(Character::isISOControl)) throw new Problem(Type.MALFORMED, "The field is " + (text == null ? "null" : "holding control symbols") + ".").field(field, "a text on one line");
+        if (text == null || text.chars().anyMatch(Character::isISOControl))
+            throw new Problem(
+                            Type.MALFORMED, "The field is " + (text == null ? "null" : "holding control symbols") + ".")
+                    .field(field, "a text on one line");
         return text;
     }
 
     /** A digest of everything that was asked, as it was sent: a date left out and a date given are two requests. */
     static RequestMark mark(String actor, String key, Object... parts) {
-        String asked = Arrays.stream(parts).filter(part -> !(part instanceof Map<?, ?> map && map.isEmpty())).map(Requests::written).collect(Collectors.joining("\n"));
+        String asked = Arrays.stream(parts)
+                .filter(part -> !(part instanceof Map<?, ?> map && map.isEmpty()))
+                .map(Requests::written)
+                .collect(Collectors.joining("\n"));
         try {
             byte[] digest = MessageDigest.getInstance("SHA-256").digest(asked.getBytes(StandardCharsets.UTF_8));
-            return new RequestMark(actor, name(Api.KEY, key), Base64.getUrlEncoder().withoutPadding().encodeToString(Arrays.copyOf(digest, DIGEST_BYTES)));
+            return new RequestMark(
+                    actor,
+                    name(Api.KEY, key),
+                    Base64.getUrlEncoder().withoutPadding().encodeToString(Arrays.copyOf(digest, DIGEST_BYTES)));
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every Java platform has SHA-256", e);
         }
     }
 
     private static String written(Object part) {
-        if (part instanceof Optional<?> optional) return optional.map(Requests::written).orElse("");
-        if (part instanceof Map<?, ?> map) return map.entrySet().stream().map(each -> each.getKey() + "\n" + each.getValue()).collect(Collectors.joining("\n"));
+        if (part instanceof Optional<?> optional)
+            return optional.map(Requests::written).orElse("");
+        if (part instanceof Map<?, ?> map)
+            return map.entrySet().stream()
+                    .map(each -> each.getKey() + "\n" + each.getValue())
+                    .collect(Collectors.joining("\n"));
         return String.valueOf(part);
     }
 
-    /** A file that is the body of a request. What is called a form is read as one before it comes here, and nothing is left of it. */
+    /**
+     * A file that is the body of a request. What is called a form is read as one before it comes here, and nothing is
+     * left of it.
+     */
     static InputStream file(HttpServletRequest request) throws IOException {
         String type = request.getContentType();
-        if (type != null && type.toLowerCase(Locale.ROOT).startsWith(MediaType.APPLICATION_FORM_URLENCODED_VALUE)) throw new Problem(Type.MALFORMED, "The file was sent as a form. Nothing was done.").field("Content-Type", "the type of the file, or " + MediaType.APPLICATION_OCTET_STREAM_VALUE);
+        if (type != null && type.toLowerCase(Locale.ROOT).startsWith(MediaType.APPLICATION_FORM_URLENCODED_VALUE))
+            throw new Problem(Type.MALFORMED, "The file was sent as a form. Nothing was done.")
+                    .field("Content-Type", "the type of the file, or " + MediaType.APPLICATION_OCTET_STREAM_VALUE);
         return request.getInputStream();
     }
 
     /** What somebody has to say: a reason, a holder. */
     static Optional<String> note(String field, String text) {
         if (text == null || text.isBlank()) return Optional.empty();
-        if (text.length() > LONGEST_NOTE || text.chars().anyMatch(Character::isISOControl)) throw new Problem(Type.MALFORMED, "The " + field + " is " + (text.length() > LONGEST_NOTE ? text.length() + " symbols long" : "holding control symbols") + ".").field(field, "up to " + LONGEST_NOTE + " symbols that can be seen");
+        if (text.length() > LONGEST_NOTE || text.chars().anyMatch(Character::isISOControl))
+            throw new Problem(
+                            Type.MALFORMED,
+                            "The " + field + " is "
+                                    + (text.length() > LONGEST_NOTE
+                                            ? text.length() + " symbols long"
+                                            : "holding control symbols")
+                                    + ".")
+                    .field(field, "up to " + LONGEST_NOTE + " symbols that can be seen");
         return Optional.of(text.strip());
     }
 
@@ -137,7 +187,8 @@ final class Requests {
         try {
             return Optional.of(Duration.parse(text.strip()));
         } catch (DateTimeParseException | ArithmeticException e) {
-            throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a duration.").field(field, "an ISO 8601 duration in days or less, such as PT15M or P2D");
+            throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a duration.")
+                    .field(field, "an ISO 8601 duration in days or less, such as PT15M or P2D");
         }
     }
 
@@ -160,7 +211,10 @@ final class Requests {
      * @return the account as it is from now on
      */
     static Account changed(Ledger ledger, Caller caller, String account, AccountChange change, String note) {
-        perform(ledger, new Act.ChangeAccount(account, change, note, mark(caller.name(), null, "ACCESS", account, note)), caller.name());
+        perform(
+                ledger,
+                new Act.ChangeAccount(account, change, note, mark(caller.name(), null, "ACCESS", account, note)),
+                caller.name());
         return ledger.house().accounts().get(account);
     }
 
@@ -177,10 +231,14 @@ final class Requests {
 
     /** The version that a definition is to have now: 0 for one that is not to exist yet; absent for whichever. */
     static Optional<Integer> expected(String match, String noneMatch) {
-        if (noneMatch != null && !noneMatch.equals("*")) throw new Problem(Type.MALFORMED, "If-None-Match is ‘" + noneMatch + "’.").field("If-None-Match", "*, for a definition that is not to exist yet");
+        if (noneMatch != null && !noneMatch.equals("*"))
+            throw new Problem(Type.MALFORMED, "If-None-Match is ‘" + noneMatch + "’.")
+                    .field("If-None-Match", "*, for a definition that is not to exist yet");
         if (noneMatch != null) return Optional.of(0);
         if (match == null || match.equals("*")) return Optional.empty();
-        if (!match.matches("\"[0-9]{1,9}\"")) throw new Problem(Type.MALFORMED, "If-Match is ‘" + match + "’.").field("If-Match", "the ETag of the definition, such as \"3\"");
+        if (!match.matches("\"[0-9]{1,9}\""))
+            throw new Problem(Type.MALFORMED, "If-Match is ‘" + match + "’.")
+                    .field("If-Match", "the ETag of the definition, such as \"3\"");
         return Optional.of(Integer.valueOf(match.substring(1, match.length() - 1)));
     }
 
@@ -189,7 +247,11 @@ final class Requests {
         var fields = new TreeMap<String, String>();
         for (String each : given == null ? List.<String>of() : given) {
             int equals = each.indexOf('=');
-            if (equals < 1 || fields.put(each.substring(0, equals), each.substring(equals + 1)) != null) throw new Problem(Type.MALFORMED, "‘" + each + "’ " + (equals < 1 ? "is not a field" : "gives a field twice") + ".").field("field", "NAME=VALUE, once for each field");
+            if (equals < 1 || fields.put(each.substring(0, equals), each.substring(equals + 1)) != null)
+                throw new Problem(
+                                Type.MALFORMED,
+                                "‘" + each + "’ " + (equals < 1 ? "is not a field" : "gives a field twice") + ".")
+                        .field("field", "NAME=VALUE, once for each field");
         }
         return fields;
     }
@@ -201,8 +263,12 @@ final class Requests {
      */
     static Particulars particulars(Series series, LocalDate date, Map<String, String> fields, List<Codebook> books) {
         if (fields.isEmpty()) return Particulars.on(date);
-        return switch (Fields.of(series, key -> books.stream().filter(book -> book.key().equals(key)).findFirst()).read(fields)) {
-            case Fields.Reading.Faulty faulty -> throw Refusals.problem(new Refusal.FieldFaulty(series.key(), faulty.fault()));
+        return switch (Fields.of(series, key -> books.stream()
+                        .filter(book -> book.key().equals(key))
+                        .findFirst())
+                .read(fields)) {
+            case Fields.Reading.Faulty faulty ->
+                throw Refusals.problem(new Refusal.FieldFaulty(series.key(), faulty.fault()));
             case Fields.Reading.Understood understood -> new Particulars(date, understood.fields());
         };
     }

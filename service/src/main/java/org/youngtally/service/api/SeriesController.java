@@ -22,10 +22,10 @@ import org.youngtally.core.series.Series;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.store.StandingQueries;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
-import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 
 @RestController
 @RequestMapping(Api.V1 + "/series")
@@ -41,28 +41,55 @@ class SeriesController {
     @GetMapping
     @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(operationId = "listSeries", summary = "All series, by key, and how each stands")
-    List<SeriesView> list(@Parameter(description = "The business date to look at; today where it is left out") @RequestParam(required = false) String date, Caller caller) {
+    List<SeriesView> list(
+            @Parameter(description = "The business date to look at; today where it is left out")
+                    @RequestParam(required = false)
+                    String date,
+            Caller caller) {
         LocalDate day = Requests.date(date).orElseGet(ledger::today);
-        return ledger.read(dsl -> new StandingQueries(dsl).all(day)).stream().filter(standing -> caller.reads(standing.series().key())).map(SeriesView::of).toList();
+        return ledger.read(dsl -> new StandingQueries(dsl).all(day)).stream()
+                .filter(standing -> caller.reads(standing.series().key()))
+                .map(SeriesView::of)
+                .toList();
     }
 
     @GetMapping("/{series}")
     @Needs(value = Right.READ, at = At.SERIES)
-    @Operation(operationId = "showSeries", summary = "One series, its ranges and lanes, and the identifiers it would give next")
-    SeriesView show(@PathVariable String series, @Parameter(description = "The business date to look at; today where it is left out") @RequestParam(required = false) String date,
-            @Parameter(description = "How many of the next identifiers to show") @RequestParam(defaultValue = "10") int coming,
-            @Parameter(description = "What a record gives for a field, as NAME=VALUE; once for each field of the series, or not at all") @RequestParam(required = false) List<String> field, Caller caller) {
+    @Operation(
+            operationId = "showSeries",
+            summary = "One series, its ranges and lanes, and the identifiers it would give next")
+    SeriesView show(
+            @PathVariable String series,
+            @Parameter(description = "The business date to look at; today where it is left out")
+                    @RequestParam(required = false)
+                    String date,
+            @Parameter(description = "How many of the next identifiers to show") @RequestParam(defaultValue = "10")
+                    int coming,
+            @Parameter(
+                            description =
+                                    "What a record gives for a field, as NAME=VALUE; once for each field of the series, or not at all")
+                    @RequestParam(required = false)
+                    List<String> field,
+            Caller caller) {
         Series found = Requests.series(caller, series);
         caller.need(Right.READ, Where.series(series));
-        if (coming < 0 || coming > MOST_COMING) throw new Problem(Type.MALFORMED, coming + " identifiers cannot be shown.").field("coming", "0 to " + MOST_COMING);
+        if (coming < 0 || coming > MOST_COMING)
+            throw new Problem(Type.MALFORMED, coming + " identifiers cannot be shown.")
+                    .field("coming", "0 to " + MOST_COMING);
         LocalDate day = Requests.date(date).orElseGet(ledger::today);
-        Particulars particulars = Requests.particulars(found, day, Requests.fields(field), List.copyOf(caller.house().codebooks().values()));
+        Particulars particulars = Requests.particulars(
+                found,
+                day,
+                Requests.fields(field),
+                List.copyOf(caller.house().codebooks().values()));
         return ledger.read(dsl -> SeriesView.of(new StandingQueries(dsl).one(found, particulars, coming)));
     }
 
     @GetMapping("/{series}/definition")
     @Needs(value = Right.READ, at = At.SERIES)
-    @Operation(operationId = "showDefinition", summary = "The definition of a series; its ETag is what a change is made on")
+    @Operation(
+            operationId = "showDefinition",
+            summary = "The definition of a series; its ETag is what a change is made on")
     ResponseEntity<SeriesForm> definition(@PathVariable String series, Caller caller) {
         Series found = Requests.series(caller, series);
         caller.need(Right.READ, Where.series(series));
@@ -75,12 +102,25 @@ class SeriesController {
 
     @PutMapping("/{series}/definition")
     @Needs(value = Right.DEFINE, at = At.SERIES)
-    @Operation(operationId = "defineSeries", summary = "Define a series, or change one. If-None-Match: * for a new one, If-Match with its ETag for one that exists")
-    ResponseEntity<SeriesForm> define(@PathVariable String series, @RequestBody SeriesForm form, @RequestHeader(name = "If-Match", required = false) String match, @RequestHeader(name = "If-None-Match", required = false) String noneMatch, Caller caller) {
-        if (!series.equals(form.key())) throw new Problem(Type.MALFORMED, "The address names ‘" + series + "’, the body ‘" + form.key() + "’.").field("key", series);
+    @Operation(
+            operationId = "defineSeries",
+            summary =
+                    "Define a series, or change one. If-None-Match: * for a new one, If-Match with its ETag for one that exists")
+    ResponseEntity<SeriesForm> define(
+            @PathVariable String series,
+            @RequestBody SeriesForm form,
+            @RequestHeader(name = "If-Match", required = false) String match,
+            @RequestHeader(name = "If-None-Match", required = false) String noneMatch,
+            Caller caller) {
+        if (!series.equals(form.key()))
+            throw new Problem(Type.MALFORMED, "The address names ‘" + series + "’, the body ‘" + form.key() + "’.")
+                    .field("key", series);
         caller.need(Right.DEFINE, Where.series(series));
-        Requests.perform(ledger, new Act.Define(List.of(form.draft()), Requests.expected(match, noneMatch)), caller.name());
+        Requests.perform(
+                ledger, new Act.Define(List.of(form.draft()), Requests.expected(match, noneMatch)), caller.name());
         ResponseEntity<SeriesForm> defined = tagged(ledger.house().series().get(series));
-        return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK).headers(defined.getHeaders()).body(defined.getBody());
+        return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK)
+                .headers(defined.getHeaders())
+                .body(defined.getBody());
     }
 }

@@ -26,8 +26,8 @@ import org.youngtally.service.access.Lockout;
 import org.youngtally.service.access.OpenToAll;
 import org.youngtally.service.access.Passwords;
 import org.youngtally.service.access.SignedIn;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 
 /** Signing in and out, and what somebody may do about their own account. */
 @RestController
@@ -39,7 +39,8 @@ class SessionController {
     private final Lockout lockout;
     private final CsrfTokenRepository secrets;
 
-    SessionController(Ledger ledger, Callers callers, Passwords passwords, Lockout lockout, CsrfTokenRepository secrets) {
+    SessionController(
+            Ledger ledger, Callers callers, Passwords passwords, Lockout lockout, CsrfTokenRepository secrets) {
         this.ledger = ledger;
         this.callers = callers;
         this.passwords = passwords;
@@ -50,16 +51,27 @@ class SessionController {
     record SignIn(String account, String password) {}
 
     /**
-     * @param secret what a browser's requests that change something show as X-CSRF-TOKEN; absent for one who shows a token
+     * @param secret what a browser's requests that change something show as X-CSRF-TOKEN; absent for one who shows a
+     *     token
      */
-    record SessionView(String account, String title, List<AccountController.GrantView> grants, @Nullable String secret) {}
+    record SessionView(
+            String account,
+            String title,
+            List<AccountController.GrantView> grants,
+            @Nullable String secret) {}
 
     @PostMapping
     @OpenToAll
-    @Operation(operationId = "signIn", summary = "Sign in with a password: the answer sets a cookie by which a browser is known until it signs out, or for eight hours after its last request")
+    @Operation(
+            operationId = "signIn",
+            summary =
+                    "Sign in with a password: the answer sets a cookie by which a browser is known until it signs out, or for eight hours after its last request")
     SessionView signIn(@RequestBody SignIn request, HttpServletRequest http, HttpServletResponse response) {
-        if (request.account() == null || request.account().isBlank()) throw new Problem(Type.MALFORMED, "It is not said who signs in.").field("account", "the name of an account");
-        if (request.password() == null || request.password().isEmpty()) throw new Problem(Type.MALFORMED, "There is no password.").field("password", "the password of the account");
+        if (request.account() == null || request.account().isBlank())
+            throw new Problem(Type.MALFORMED, "It is not said who signs in.")
+                    .field("account", "the name of an account");
+        if (request.password() == null || request.password().isEmpty())
+            throw new Problem(Type.MALFORMED, "There is no password.").field("password", "the password of the account");
         String name = request.account().strip();
         Account account = proved(name, request.password());
         callers.begin(http, account);
@@ -70,18 +82,29 @@ class SessionController {
 
     private Account proved(String name, String password) {
         lockout.begin(name);
-        Optional<Account> account = Optional.ofNullable(ledger.house().accounts().get(name));
-        if (!passwords.matches(password, account)) throw new Problem(Type.SIGN_IN_REFUSED, "This account and this password do not go together.").field("password", "the password of an open account");
+        Optional<Account> account =
+                Optional.ofNullable(ledger.house().accounts().get(name));
+        if (!passwords.matches(password, account))
+            throw new Problem(Type.SIGN_IN_REFUSED, "This account and this password do not go together.")
+                    .field("password", "the password of an open account");
         lockout.right(name);
         return account.orElseThrow();
     }
 
-    private static SessionView view(Account account, CsrfToken secret) { return new SessionView(account.name(), account.title(), account.grants().stream().map(AccountController.GrantView::of).toList(), secret == null ? null : secret.getToken()); }
+    private static SessionView view(Account account, CsrfToken secret) {
+        return new SessionView(
+                account.name(),
+                account.title(),
+                account.grants().stream().map(AccountController.GrantView::of).toList(),
+                secret == null ? null : secret.getToken());
+    }
 
     @GetMapping
     @SignedIn
     @Operation(operationId = "showSession", summary = "Who asks, and what they may do")
-    SessionView show(Caller caller, HttpServletRequest http) { return view(caller.account(), caller.bySession() ? secrets.loadToken(http) : null); }
+    SessionView show(Caller caller, HttpServletRequest http) {
+        return view(caller.account(), caller.bySession() ? secrets.loadToken(http) : null);
+    }
 
     @DeleteMapping
     @OpenToAll
@@ -102,9 +125,16 @@ class SessionController {
     @SignedIn
     @Operation(operationId = "changePassword", summary = "Give oneself a new password; every other session ends")
     ResponseEntity<Void> changePassword(@RequestBody NewPassword request, Caller caller, HttpServletRequest http) {
-        if (request.current() == null || request.password() == null) throw new Problem(Type.MALFORMED, "A password is missing.").field(request.current() == null ? "current" : "password", "the password so far, and the new one");
+        if (request.current() == null || request.password() == null)
+            throw new Problem(Type.MALFORMED, "A password is missing.")
+                    .field(request.current() == null ? "current" : "password", "the password so far, and the new one");
         proved(caller.name(), request.current());
-        Requests.changed(ledger, caller, caller.name(), new AccountChange.NewPassword(passwords.kept("password", request.password())), "a new password, by oneself");
+        Requests.changed(
+                ledger,
+                caller,
+                caller.name(),
+                new AccountChange.NewPassword(passwords.kept("password", request.password())),
+                "a new password, by oneself");
         if (caller.bySession()) callers.stamp(http, ledger.house().accounts().get(caller.name()));
         return ResponseEntity.noContent().build();
     }

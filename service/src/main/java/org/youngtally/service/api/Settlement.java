@@ -16,8 +16,30 @@ import org.youngtally.ledger.store.EntryQueries;
  * @param note the reason, or for whom
  * @param repeated whether this is the answer to an earlier, same request
  */
-record Settlement(long seq, Instant at, String by, String act, @Nullable String series, long quantity, @Nullable String state, @Nullable String first, @Nullable String last, @Nullable String note, boolean repeated) {
+record Settlement(
+        long seq,
+        Instant at,
+        String by,
+        String act,
+        @Nullable String series,
+        long quantity,
+        @Nullable String state,
+        @Nullable String first,
+        @Nullable String last,
+        @Nullable String note,
+        boolean repeated) {
     static Settlement of(EntryQueries.Row entry, boolean repeated) {
-        return new Settlement(entry.seq(), entry.at(), entry.by(), entry.kind().word(), entry.series().orElse(null), entry.quantity(), entry.state().map(PositionState::word).orElse(null), entry.first().orElse(null), entry.last().orElse(null), entry.note().orElse(null), repeated);
+        return new Settlement(
+                entry.seq(),
+                entry.at(),
+                entry.by(),
+                entry.kind().word(),
+                entry.series().orElse(null),
+                entry.quantity(),
+                entry.state().map(PositionState::word).orElse(null),
+                entry.first().orElse(null),
+                entry.last().orElse(null),
+                entry.note().orElse(null),
+                repeated);
     }
 }

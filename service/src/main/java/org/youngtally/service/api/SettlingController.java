@@ -21,8 +21,8 @@ import org.youngtally.core.act.Selection;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Refusals;
 
@@ -30,7 +30,8 @@ import org.youngtally.service.web.Refusals;
 @RestController
 @RequestMapping(Api.V1)
 class SettlingController {
-    private static final String REPEATING = "A token for this one request; repeating the request with it gives the same answer";
+    private static final String REPEATING =
+            "A token for this one request; repeating the request with it gives the same answer";
 
     private final Ledger ledger;
 
@@ -39,21 +40,37 @@ class SettlingController {
     }
 
     /**
-     * Which numbers an act is about: identifiers one by one, or first and last of a row, or an entry that took them, or what they were taken for.
+     * Which numbers an act is about: identifiers one by one, or first and last of a row, or an entry that took them, or
+     * what they were taken for.
      *
      * @param identifiers upper and lower case are alike
      * @param entry the entry that took them: those of them that the act fits; of a block what was not reported yet
      * @param reason why; a number is not voided without one
      */
-    record SettleRequest(@Nullable List<String> identifiers, @Nullable String first, @Nullable String last, @Nullable Long entry, @Nullable String reference, @Nullable String reason) {
+    record SettleRequest(
+            @Nullable List<String> identifiers,
+            @Nullable String first,
+            @Nullable String last,
+            @Nullable Long entry,
+            @Nullable String reference,
+            @Nullable String reason) {
         private Selection selection() {
             var given = new ArrayList<Selection>();
             if (identifiers != null) given.add(new Selection.Identifiers(identifiers));
-            if (first != null || last != null) given.add(new Selection.Through(first == null ? last : first, last == null ? first : last));
+            if (first != null || last != null)
+                given.add(new Selection.Through(first == null ? last : first, last == null ? first : last));
             if (entry != null) given.add(new Selection.Taken(entry));
             if (reference != null) given.add(new Selection.Reference(reference));
-            if (given.size() != 1) throw new Problem(Problem.Type.MALFORMED, given.isEmpty() ? "It is not said which numbers are meant." : "It is said in more than one way which numbers are meant.").field("identifiers", "a list of identifiers; or first and last; or an entry; or a reference");
-            if (identifiers != null && (identifiers.isEmpty() || identifiers.size() > Decider.MOST_SINGLES)) throw new Problem(Problem.Type.MALFORMED, identifiers.size() + " identifiers cannot be taken at once.").field("identifiers", "1 to " + Decider.MOST_SINGLES);
+            if (given.size() != 1)
+                throw new Problem(
+                                Problem.Type.MALFORMED,
+                                given.isEmpty()
+                                        ? "It is not said which numbers are meant."
+                                        : "It is said in more than one way which numbers are meant.")
+                        .field("identifiers", "a list of identifiers; or first and last; or an entry; or a reference");
+            if (identifiers != null && (identifiers.isEmpty() || identifiers.size() > Decider.MOST_SINGLES))
+                throw new Problem(Problem.Type.MALFORMED, identifiers.size() + " identifiers cannot be taken at once.")
+                        .field("identifiers", "1 to " + Decider.MOST_SINGLES);
             return given.getFirst();
         }
     }
@@ -61,44 +78,81 @@ class SettlingController {
     @PostMapping("/series/{series}/confirmations")
     @Needs(value = Right.HOLD, at = At.SERIES)
     @Operation(operationId = "confirm", summary = "Confirm numbers that are held: they are issued")
-    Settlement confirm(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+    Settlement confirm(
+            @PathVariable String series,
+            @RequestBody SettleRequest request,
+            @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key,
+            Caller caller) {
         return settle(Act.Deed.CONFIRM, Right.HOLD, series, request, key, caller);
     }
 
     @PostMapping("/series/{series}/releases")
     @Needs(value = Right.HOLD, at = At.SERIES)
-    @Operation(operationId = "release", summary = "Release numbers that are held: they are given next, or void where the series allows gaps or follows the calendar")
-    Settlement release(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+    @Operation(
+            operationId = "release",
+            summary =
+                    "Release numbers that are held: they are given next, or void where the series allows gaps or follows the calendar")
+    Settlement release(
+            @PathVariable String series,
+            @RequestBody SettleRequest request,
+            @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key,
+            Caller caller) {
         return settle(Act.Deed.RELEASE, Right.HOLD, series, request, key, caller);
     }
 
     @PostMapping("/series/{series}/returns")
     @Needs(value = Right.VOID, at = At.SERIES)
-    @Operation(operationId = "giveBack", summary = "Give back numbers that were issued and stand for nothing: they are given next, or void where the series allows gaps or follows the calendar, or the period is closed")
-    Settlement giveBack(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+    @Operation(
+            operationId = "giveBack",
+            summary =
+                    "Give back numbers that were issued and stand for nothing: they are given next, or void where the series allows gaps or follows the calendar, or the period is closed")
+    Settlement giveBack(
+            @PathVariable String series,
+            @RequestBody SettleRequest request,
+            @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key,
+            Caller caller) {
         return settle(Act.Deed.RETURN, Right.VOID, series, request, key, caller);
     }
 
     @PostMapping("/series/{series}/voids")
     @Needs(value = Right.VOID, at = At.SERIES)
-    @Operation(operationId = "voidNumbers", summary = "Void numbers, with a reason: they stand for nothing, and are never given again")
-    Settlement voidNumbers(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+    @Operation(
+            operationId = "voidNumbers",
+            summary = "Void numbers, with a reason: they stand for nothing, and are never given again")
+    Settlement voidNumbers(
+            @PathVariable String series,
+            @RequestBody SettleRequest request,
+            @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key,
+            Caller caller) {
         return settle(Act.Deed.VOID, Right.VOID, series, request, key, caller);
     }
 
     @PostMapping("/series/{series}/uses")
     @Needs(value = Right.ALLOCATE, at = At.SERIES)
     @Operation(operationId = "reportUse", summary = "Report numbers of a block as used")
-    Settlement reportUse(@PathVariable String series, @RequestBody SettleRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+    Settlement reportUse(
+            @PathVariable String series,
+            @RequestBody SettleRequest request,
+            @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key,
+            Caller caller) {
         return settle(Act.Deed.USE, Right.ALLOCATE, series, request, key, caller);
     }
 
-    private Settlement settle(Act.Deed deed, Right right, String series, SettleRequest request, String key, Caller caller) {
+    private Settlement settle(
+            Act.Deed deed, Right right, String series, SettleRequest request, String key, Caller caller) {
         String actor = caller.name();
         Optional<String> reason = Requests.note("reason", request.reason());
         Selection selection = request.selection();
         SettlingRights.need(ledger, caller, right, series, selection);
-        return Requests.settled(ledger, new Act.Settle(series, selection, deed, reason, Requests.mark(actor, key, deed.name(), series, selection, reason)), actor);
+        return Requests.settled(
+                ledger,
+                new Act.Settle(
+                        series,
+                        selection,
+                        deed,
+                        reason,
+                        Requests.mark(actor, key, deed.name(), series, selection, reason)),
+                actor);
     }
 
     /**
@@ -109,13 +163,30 @@ class SettlingController {
 
     @PostMapping("/blocks/{block}/parts")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
-    @Operation(operationId = "splitBlock", summary = "Hand a part of a block on, as a block of its own; it is known by the entry that this makes")
-    Settlement split(@PathVariable long block, @RequestBody PartRequest request, @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key, Caller caller) {
+    @Operation(
+            operationId = "splitBlock",
+            summary = "Hand a part of a block on, as a block of its own; it is known by the entry that this makes")
+    Settlement split(
+            @PathVariable long block,
+            @RequestBody PartRequest request,
+            @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key,
+            Caller caller) {
         String actor = caller.name();
-        String series = ledger.read(dsl -> new StateQueries(dsl).block(block)).map(LedgerState.Taken::series).orElseThrow(() -> Refusals.problem(new Refusal.UnknownTaking("", "block " + block)));
+        String series = ledger.read(dsl -> new StateQueries(dsl).block(block))
+                .map(LedgerState.Taken::series)
+                .orElseThrow(() -> Refusals.problem(new Refusal.UnknownTaking("", "block " + block)));
         SettlingRights.need(ledger, caller, Right.ALLOCATE, series, new Selection.Taken(block));
-        if (request.quantity() == null) throw new Problem(Problem.Type.MALFORMED, "The part has no quantity.").field("quantity", "how many numbers it is to have, 1 or more");
+        if (request.quantity() == null)
+            throw new Problem(Problem.Type.MALFORMED, "The part has no quantity.")
+                    .field("quantity", "how many numbers it is to have, 1 or more");
         Optional<String> holder = Requests.note("holder", request.holder());
-        return Requests.settled(ledger, new Act.Split(block, request.quantity(), holder, Requests.mark(actor, key, "SPLIT", block, request.quantity(), holder)), actor);
+        return Requests.settled(
+                ledger,
+                new Act.Split(
+                        block,
+                        request.quantity(),
+                        holder,
+                        Requests.mark(actor, key, "SPLIT", block, request.quantity(), holder)),
+                actor);
     }
 }

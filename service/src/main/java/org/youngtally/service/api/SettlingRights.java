@@ -20,30 +20,49 @@ import org.youngtally.service.access.Caller;
 final class SettlingRights {
     private SettlingRights() {}
 
-    /**
-     * @throws Problem that names the missing grant
-     */
+    /** @throws Problem that names the missing grant */
     static void need(Ledger ledger, Caller caller, Right right, String series, Selection selection) {
         Requests.series(caller, series);
         if (caller.may(right, Where.series(series))) return;
         Set<Purpose> purposes = ledger.read(dsl -> purposes(dsl, series, selection));
         if (purposes.isEmpty()) caller.need(right, Where.series(series));
-        for (Purpose purpose : purposes) caller.need(right, new Where(Optional.of(series), purpose.kind(), purpose.unit()));
+        for (Purpose purpose : purposes)
+            caller.need(right, new Where(Optional.of(series), purpose.kind(), purpose.unit()));
     }
 
     /** What numbers were taken for; empty for numbers that were never given. */
     private static Set<Purpose> purposes(DSLContext dsl, String series, Selection selection) {
         return switch (selection) {
-            case Selection.Identifiers identifiers -> identifiers.texts().stream().flatMap(text -> entries(dsl, series, text)).map(EntryQueries.Row::purpose).collect(Collectors.toSet());
+            case Selection.Identifiers identifiers ->
+                identifiers.texts().stream()
+                        .flatMap(text -> entries(dsl, series, text))
+                        .map(EntryQueries.Row::purpose)
+                        .collect(Collectors.toSet());
             case Selection.Through through -> {
-                List<EntryQueries.Row> ends = Stream.of(through.first(), through.last()).flatMap(text -> entries(dsl, series, text)).distinct().toList();
+                List<EntryQueries.Row> ends = Stream.of(through.first(), through.last())
+                        .flatMap(text -> entries(dsl, series, text))
+                        .distinct()
+                        .toList();
                 // What lies between two acts may have been taken for anything.
-                yield ends.size() == 1 ? Set.of(ends.getFirst().purpose()) : ends.isEmpty() ? Set.of() : Set.of(Purpose.NONE);
+                yield ends.size() == 1
+                        ? Set.of(ends.getFirst().purpose())
+                        : ends.isEmpty() ? Set.of() : Set.of(Purpose.NONE);
             }
-            case Selection.Taken taken -> new EntryQueries(dsl).at(taken.seq()).stream().map(EntryQueries.Row::purpose).collect(Collectors.toSet());
-            case Selection.Reference reference -> new StateQueries(dsl).holder(series, reference.reference()).flatMap(seq -> new EntryQueries(dsl).at(seq)).stream().map(EntryQueries.Row::purpose).collect(Collectors.toSet());
+            case Selection.Taken taken ->
+                new EntryQueries(dsl)
+                        .at(taken.seq()).stream().map(EntryQueries.Row::purpose).collect(Collectors.toSet());
+            case Selection.Reference reference ->
+                new StateQueries(dsl)
+                        .holder(series, reference.reference()).flatMap(seq -> new EntryQueries(dsl).at(seq)).stream()
+                                .map(EntryQueries.Row::purpose)
+                                .collect(Collectors.toSet());
         };
     }
 
-    private static Stream<EntryQueries.Row> entries(DSLContext dsl, String series, String text) { return new IdentifierQueries(dsl).find(text).stream().filter(found -> found.series().key().equals(series)).map(IdentifierQueries.Found::entry); }
+    private static Stream<EntryQueries.Row> entries(DSLContext dsl, String series, String text) {
+        return new IdentifierQueries(dsl)
+                .find(text).stream()
+                        .filter(found -> found.series().key().equals(series))
+                        .map(IdentifierQueries.Found::entry);
+    }
 }

@@ -29,36 +29,55 @@ class StarterController {
 
     StarterController() throws IOException {
         var read = new ArrayList<Starter>();
-        for (Resource file : new PathMatchingResourcePatternResolver().getResources("classpath*:/starters/*.yaml")) read.add(Starter.read(file.getContentAsString(StandardCharsets.UTF_8)));
+        for (Resource file : new PathMatchingResourcePatternResolver().getResources("classpath*:/starters/*.yaml"))
+            read.add(Starter.read(file.getContentAsString(StandardCharsets.UTF_8)));
         read.sort(Comparator.comparing(Starter::name));
         starters = List.copyOf(read);
     }
 
-    /**
-     * @param definitions the text, with the variables in it
-     */
+    /** @param definitions the text, with the variables in it */
     record StarterView(String name, String title, List<VariableView> variables, String definitions) {
-        static StarterView of(Starter starter) { return new StarterView(starter.name(), starter.title(), starter.variables().stream().map(variable -> new VariableView(variable.name(), variable.meaning(), variable.shape(), variable.example())).toList(), starter.definitions()); }
+        static StarterView of(Starter starter) {
+            return new StarterView(
+                    starter.name(),
+                    starter.title(),
+                    starter.variables().stream()
+                            .map(variable -> new VariableView(
+                                    variable.name(), variable.meaning(), variable.shape(), variable.example()))
+                            .toList(),
+                    starter.definitions());
+        }
     }
 
-    /**
-     * @param shape a regular expression that a value matches as a whole
-     */
+    /** @param shape a regular expression that a value matches as a whole */
     record VariableView(String name, String meaning, String shape, String example) {}
 
     @GetMapping
     @SignedIn
     @Operation(operationId = "listStarters", summary = "The starter sets that come with the service")
-    List<StarterView> list() { return starters.stream().map(StarterView::of).toList(); }
+    List<StarterView> list() {
+        return starters.stream().map(StarterView::of).toList();
+    }
 
     @GetMapping("/{name}")
     @SignedIn
     @Operation(operationId = "showStarter", summary = "One starter set")
-    StarterView show(@PathVariable String name) { return StarterView.of(starter(name)); }
+    StarterView show(@PathVariable String name) {
+        return StarterView.of(starter(name));
+    }
 
     private Starter starter(String name) {
         List<String> names = starters.stream().map(Starter::name).toList();
-        return starters.stream().filter(starter -> starter.name().equals(name)).findFirst().orElseThrow(() -> new Problem(Problem.Type.UNKNOWN_STARTER, "There is no starter set ‘" + name + "’." + NearestName.to(name, names).map(near -> " Did you mean ‘" + near + "’?").orElse("")).field("name", String.join(", ", names)));
+        return starters.stream()
+                .filter(starter -> starter.name().equals(name))
+                .findFirst()
+                .orElseThrow(() -> new Problem(
+                                Problem.Type.UNKNOWN_STARTER,
+                                "There is no starter set ‘" + name + "’."
+                                        + NearestName.to(name, names)
+                                                .map(near -> " Did you mean ‘" + near + "’?")
+                                                .orElse(""))
+                        .field("name", String.join(", ", names)));
     }
 
     /**
@@ -76,12 +95,18 @@ class StarterController {
 
     @PostMapping("/fillings")
     @SignedIn
-    @Operation(operationId = "fillStarter", summary = "Fill in a starter set: a file of definitions, which is not applied by this")
+    @Operation(
+            operationId = "fillStarter",
+            summary = "Fill in a starter set: a file of definitions, which is not applied by this")
     FillingView fill(@RequestBody FillingRequest request) {
-        if ((request.name() == null) == (request.text() == null)) throw new Problem(Problem.Type.MALFORMED, "It is not said which starter set is meant, or said twice.").field("name", "the name of one; or the text of one's own");
+        if ((request.name() == null) == (request.text() == null))
+            throw new Problem(Problem.Type.MALFORMED, "It is not said which starter set is meant, or said twice.")
+                    .field("name", "the name of one; or the text of one's own");
         Starter starter = request.name() != null ? starter(request.name()) : Starter.read(request.text());
         String filled = starter.filled(request.variables());
-        String first = starter.variables().isEmpty() ? "" : "-" + request.variables().get(starter.variables().getFirst().name());
+        String first = starter.variables().isEmpty()
+                ? ""
+                : "-" + request.variables().get(starter.variables().getFirst().name());
         return new FillingView((starter.name() + first).replaceAll("[^A-Za-z0-9.-]", "-") + ".yaml", filled);
     }
 }

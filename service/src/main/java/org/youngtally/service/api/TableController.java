@@ -44,13 +44,13 @@ import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerUnavailable;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.service.access.Caller;
-import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.table.GivenCheck;
 import org.youngtally.service.table.TableRows;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
 
 /** Tables whose blank numbers are filled: the rows stay where they are, their numbers are taken here. */
@@ -78,36 +78,91 @@ class TableController {
 
     @GetMapping("/tables/{key}")
     @SignedIn
-    @Operation(operationId = "showFilling", summary = "How far a table is filled that oneself has sent, by its Idempotency-Key")
-    Progress progress(@PathVariable String key, Caller caller) { return underWay.getOrDefault(List.of(caller.name(), key), new Progress("waiting", 0, 0)); }
+    @Operation(
+            operationId = "showFilling",
+            summary = "How far a table is filled that oneself has sent, by its Idempotency-Key")
+    Progress progress(@PathVariable String key, Caller caller) {
+        return underWay.getOrDefault(List.of(caller.name(), key), new Progress("waiting", 0, 0));
+    }
 
     @PostMapping("/kinds/{kind}/tables")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
-    @io.swagger.v3.oas.annotations.parameters.RequestBody(content = @Content(mediaType = MediaType.APPLICATION_OCTET_STREAM_VALUE, schema = @Schema(type = "string", format = "binary")))
-    @Operation(operationId = "fillTable", summary = "Fill the blank numbers of a table, from the top to the bottom, each row by its route: all of them or none. The same file comes back, and its other cells as they were. Filled and Kept say how many rows got a number and how many had one, Entry which entry of the ledger gave them")
-    @ApiResponse(responseCode = "200", content = @Content(mediaType = MediaType.APPLICATION_OCTET_STREAM_VALUE, schema = @Schema(type = "string", format = "binary")))
-    ResponseEntity<byte[]> fill(@PathVariable String kind, @Parameter(description = "The unit that the rows are of") @RequestParam String unit, @Parameter(description = "The file's name: .csv or .xlsx") @RequestParam String name, @Parameter(description = "The column of the numbers; the one that bears the name or title of the field that they go into where it is left out") @RequestParam(required = false) String column,
-            @Parameter(description = "The business date; that of each row, or today in the unit, where it is left out") @RequestParam(required = false) String date, @Parameter(description = "A token for this one request; repeating the request with it gives the same answer") @RequestHeader(name = Api.KEY, required = false) String key, Caller caller, @Parameter(hidden = true) HttpServletRequest request) throws IOException {
+    @io.swagger.v3.oas.annotations.parameters.RequestBody(
+            content =
+                    @Content(
+                            mediaType = MediaType.APPLICATION_OCTET_STREAM_VALUE,
+                            schema = @Schema(type = "string", format = "binary")))
+    @Operation(
+            operationId = "fillTable",
+            summary =
+                    "Fill the blank numbers of a table, from the top to the bottom, each row by its route: all of them or none. The same file comes back, and its other cells as they were. Filled and Kept say how many rows got a number and how many had one, Entry which entry of the ledger gave them")
+    @ApiResponse(
+            responseCode = "200",
+            content =
+                    @Content(
+                            mediaType = MediaType.APPLICATION_OCTET_STREAM_VALUE,
+                            schema = @Schema(type = "string", format = "binary")))
+    ResponseEntity<byte[]> fill(
+            @PathVariable String kind,
+            @Parameter(description = "The unit that the rows are of") @RequestParam String unit,
+            @Parameter(description = "The file's name: .csv or .xlsx") @RequestParam String name,
+            @Parameter(
+                            description =
+                                    "The column of the numbers; the one that bears the name or title of the field that they go into where it is left out")
+                    @RequestParam(required = false)
+                    String column,
+            @Parameter(description = "The business date; that of each row, or today in the unit, where it is left out")
+                    @RequestParam(required = false)
+                    String date,
+            @Parameter(
+                            description =
+                                    "A token for this one request; repeating the request with it gives the same answer")
+                    @RequestHeader(name = Api.KEY, required = false)
+                    String key,
+            Caller caller,
+            @Parameter(hidden = true) HttpServletRequest request)
+            throws IOException {
         Kind of = RecordSeries.kind(caller.house(), kind);
         Unit in = RecordSeries.unit(caller.house(), unit);
         Set<String> series = series(caller, of, in);
         Optional<LocalDate> day = Requests.date(date);
-        List<String> filling = List.of(caller.name(), Requests.name(Api.KEY, key).orElseGet(() -> String.valueOf(request.getRequestId())));
+        List<String> filling = List.of(
+                caller.name(), Requests.name(Api.KEY, key).orElseGet(() -> String.valueOf(request.getRequestId())));
         try {
             underWay.put(filling, new Progress("reading", 0, 0));
             byte[] bytes = Requests.file(request).readNBytes(MOST_BYTES + 1);
-            if (bytes.length > MOST_BYTES) throw new Problem(Type.TABLE_FAULTY, "The file is larger than " + MOST_BYTES / 1_000_000 + " MB.").field("body", "a file of up to " + MOST_BYTES / 1_000_000 + " MB");
+            if (bytes.length > MOST_BYTES)
+                throw new Problem(Type.TABLE_FAULTY, "The file is larger than " + MOST_BYTES / 1_000_000 + " MB.")
+                        .field("body", "a file of up to " + MOST_BYTES / 1_000_000 + " MB");
             Table.Format format = Table.Format.of(name);
             Table table = Table.read(format, bytes);
-            TableRows rows = TableRows.of(table, of, column, RecordSeries.placing(caller.house()).filled(of), targets(caller.house(), of));
+            TableRows rows = TableRows.of(
+                    table, of, column, RecordSeries.placing(caller.house()).filled(of), targets(caller.house(), of));
             ledger.read(dsl -> {
                 GivenCheck.of(dsl, rows.given(), series);
                 return null;
             });
-            Filled filled = take(of, in, rows, series, day, Requests.mark(caller.name(), key, "FILL", of.key(), in.key(), day, column, digest(bytes)), filling, caller);
-            underWay.put(filling, new Progress("writing the file", rows.blank().size(), rows.blank().size()));
+            Filled filled = take(
+                    of,
+                    in,
+                    rows,
+                    series,
+                    day,
+                    Requests.mark(caller.name(), key, "FILL", of.key(), in.key(), day, column, digest(bytes)),
+                    filling,
+                    caller);
+            underWay.put(
+                    filling,
+                    new Progress(
+                            "writing the file",
+                            rows.blank().size(),
+                            rows.blank().size()));
             byte[] back = table.filled(rows.column(), filled.texts());
-            ResponseEntity.BodyBuilder answer = ResponseEntity.ok().contentType(MediaType.parseMediaType(format.type())).header("Content-Disposition", RecordFileController.disposition("attachment", name)).header("Filled", String.valueOf(filled.texts().size())).header("Kept", String.valueOf(rows.given().size()));
+            ResponseEntity.BodyBuilder answer = ResponseEntity.ok()
+                    .contentType(MediaType.parseMediaType(format.type()))
+                    .header("Content-Disposition", RecordFileController.disposition("attachment", name))
+                    .header("Filled", String.valueOf(filled.texts().size()))
+                    .header("Kept", String.valueOf(rows.given().size()));
             filled.seq().ifPresent(seq -> answer.header("Entry", String.valueOf(seq)));
             return answer.body(back);
         } catch (UnreadableDocument e) {
@@ -119,29 +174,57 @@ class TableController {
 
     /** The series that can number records of a kind in a unit; the caller may take from each of them. */
     private static Set<String> series(Caller caller, Kind kind, Unit unit) {
-        Set<String> series = caller.house().organisation().upwards(unit.key()).stream().flatMap(at -> caller.house().organisation().routesAt(kind.key(), at).stream()).map(Route::series).collect(Collectors.toSet());
-        Set<String> allowed = series.stream().filter(each -> caller.may(Right.ALLOCATE, where(each, kind, unit))).collect(Collectors.toSet());
-        if (allowed.isEmpty()) caller.need(Right.ALLOCATE, series.isEmpty() ? new Where(Optional.empty(), Optional.of(kind.key()), Optional.of(unit.key())) : where(series.iterator().next(), kind, unit));
+        Set<String> series = caller.house().organisation().upwards(unit.key()).stream()
+                .flatMap(at -> caller.house().organisation().routesAt(kind.key(), at).stream())
+                .map(Route::series)
+                .collect(Collectors.toSet());
+        Set<String> allowed = series.stream()
+                .filter(each -> caller.may(Right.ALLOCATE, where(each, kind, unit)))
+                .collect(Collectors.toSet());
+        if (allowed.isEmpty())
+            caller.need(
+                    Right.ALLOCATE,
+                    series.isEmpty()
+                            ? new Where(Optional.empty(), Optional.of(kind.key()), Optional.of(unit.key()))
+                            : where(series.iterator().next(), kind, unit));
         return allowed;
     }
 
-    private static Where where(String series, Kind kind, Unit unit) { return new Where(Optional.of(series), Optional.of(kind.key()), Optional.of(unit.key())); }
+    private static Where where(String series, Kind kind, Unit unit) {
+        return new Where(Optional.of(series), Optional.of(kind.key()), Optional.of(unit.key()));
+    }
 
-    private static Set<String> targets(House house, Kind kind) { return house.organisation().routes().values().stream().filter(route -> route.kind().equals(kind.key())).map(Route::into).collect(Collectors.toSet()); }
+    private static Set<String> targets(House house, Kind kind) {
+        return house.organisation().routes().values().stream()
+                .filter(route -> route.kind().equals(kind.key()))
+                .map(Route::into)
+                .collect(Collectors.toSet());
+    }
 
-    /**
-     * @param texts the numbers by line
-     */
+    /** @param texts the numbers by line */
     private record Filled(Map<Integer, String> texts, Optional<Long> seq) {}
 
-    private Filled take(Kind kind, Unit unit, TableRows rows, Set<String> series, Optional<LocalDate> date, RequestMark mark, List<String> filling, Caller caller) {
+    private Filled take(
+            Kind kind,
+            Unit unit,
+            TableRows rows,
+            Set<String> series,
+            Optional<LocalDate> date,
+            RequestMark mark,
+            List<String> filling,
+            Caller caller) {
         if (rows.blank().isEmpty()) return new Filled(Map.of(), Optional.empty());
         long all = rows.blank().size();
         underWay.put(filling, new Progress("numbering", 0, all));
-        var act = new Act.FillTable(kind.key(), unit.key(), new ArrayList<>(rows.blank().values()), date, series, mark);
+        var act = new Act.FillTable(
+                kind.key(), unit.key(), new ArrayList<>(rows.blank().values()), date, series, mark);
         Outcome outcome;
         try {
-            outcome = ledger.perform(act, caller.name(), Optional.of(done -> underWay.computeIfPresent(filling, (of, before) -> new Progress("numbering", done, all))));
+            outcome = ledger.perform(
+                    act,
+                    caller.name(),
+                    Optional.of(done ->
+                            underWay.computeIfPresent(filling, (of, before) -> new Progress("numbering", done, all))));
         } catch (LedgerUnavailable e) {
             throw Refusals.problem(e);
         }
@@ -157,10 +240,17 @@ class TableController {
     private static Problem refused(Refusal refusal, TableRows rows, Caller caller, Kind kind, Unit unit) {
         if (!(refusal instanceof Refusal.RowFaulty faulty)) return Refusals.problem(refusal);
         // What one may not take from is told as everywhere: by the missing grant.
-        if (faulty.refusal() instanceof Refusal.RouteMoved moved && !caller.may(Right.ALLOCATE, where(moved.series(), kind, unit))) caller.need(Right.ALLOCATE, where(moved.series(), kind, unit));
+        if (faulty.refusal() instanceof Refusal.RouteMoved moved
+                && !caller.may(Right.ALLOCATE, where(moved.series(), kind, unit)))
+            caller.need(Right.ALLOCATE, where(moved.series(), kind, unit));
         int line = List.copyOf(rows.blank().keySet()).get(faulty.row());
         Problem problem = Refusals.problem(faulty.refusal());
-        return new Problem(problem.type(), "Line " + line + ": " + problem.getMessage() + (problem.getMessage().contains("none was taken") ? "" : " Nothing was taken.")).with("line", line).with(problem);
+        return new Problem(
+                        problem.type(),
+                        "Line " + line + ": " + problem.getMessage()
+                                + (problem.getMessage().contains("none was taken") ? "" : " Nothing was taken."))
+                .with("line", line)
+                .with(problem);
     }
 
     private static String digest(byte[] bytes) {

@@ -26,19 +26,41 @@ public final class StatementPage {
      * @return the file's bytes
      */
     public static byte[] of(Statement statement, ZoneId zone) throws IOException {
-        String foot = "Young Tally · prove it with: youngtally audit --head " + statement.head().substring(0, Math.min(22, statement.head().length())) + "…   (the head above in full)";
-        return Paper.of("Statement of a closed period, " + statement.key() + ", " + statement.from() + " to " + statement.to(), statement.at(), foot, paper -> new StatementPage(paper, statement, zone).write());
+        String foot = "Young Tally · prove it with: youngtally audit --head "
+                + statement.head().substring(0, Math.min(22, statement.head().length()))
+                + "…   (the head above in full)";
+        return Paper.of(
+                "Statement of a closed period, " + statement.key() + ", " + statement.from() + " to " + statement.to(),
+                statement.at(),
+                foot,
+                paper -> new StatementPage(paper, statement, zone).write());
     }
 
     private void write() throws IOException {
         paper.line(Paper.LEFT, 17, "Statement of a closed period");
         paper.space(12);
-        paper.fact("Closed", "the " + statement.scope() + " " + statement.key() + ", " + statement.from() + " to " + statement.to() + ", both included");
+        paper.fact(
+                "Closed",
+                "the " + statement.scope() + " " + statement.key() + ", " + statement.from() + " to " + statement.to()
+                        + ", both included");
         paper.fact("By", statement.by() + ", " + time(statement.at()) + ", entry " + statement.closing());
         if (statement.note() != null) paper.fact("Note", statement.note());
-        paper.fact("Numbers", "issued " + statement.issued() + ", void " + statement.lanes().stream().mapToLong(Statement.LaneLine::voids).sum());
+        paper.fact(
+                "Numbers",
+                "issued " + statement.issued() + ", void "
+                        + statement.lanes().stream()
+                                .mapToLong(Statement.LaneLine::voids)
+                                .sum());
         paper.fact("Head", statement.head());
-        if (statement.reopened() != null) paper.fact("Reopened", "by " + statement.reopened().by() + ", " + time(statement.reopened().at()) + ", entry " + statement.reopened().seq() + (statement.reopened().reason() == null ? "" : ": " + statement.reopened().reason()));
+        if (statement.reopened() != null)
+            paper.fact(
+                    "Reopened",
+                    "by " + statement.reopened().by() + ", "
+                            + time(statement.reopened().at()) + ", entry "
+                            + statement.reopened().seq()
+                            + (statement.reopened().reason() == null
+                                    ? ""
+                                    : ": " + statement.reopened().reason()));
         lanes();
         voids();
         paper.signatures("Closed by (name, date, signature)", "Checked by (name, date, signature)");
@@ -47,7 +69,15 @@ public final class StatementPage {
     private void lanes() throws IOException {
         paper.heading("What was given");
         paper.row(new float[] {0, 110, 180, 290, 400, 440}, "Series", "Lane", "First", "Last", "Issued", "Void");
-        for (Statement.LaneLine lane : statement.lanes()) paper.row(new float[] {0, 110, 180, 290, 400, 440}, lane.series(), lane.lane().isEmpty() ? "—" : lane.lane(), lane.first() == null ? "—" : lane.first(), lane.last() == null ? "—" : lane.last(), Long.toString(lane.issued()), Long.toString(lane.voids()));
+        for (Statement.LaneLine lane : statement.lanes())
+            paper.row(
+                    new float[] {0, 110, 180, 290, 400, 440},
+                    lane.series(),
+                    lane.lane().isEmpty() ? "—" : lane.lane(),
+                    lane.first() == null ? "—" : lane.first(),
+                    lane.last() == null ? "—" : lane.last(),
+                    Long.toString(lane.issued()),
+                    Long.toString(lane.voids()));
         if (statement.lanes().isEmpty()) paper.line(Paper.LEFT, Paper.SIZE, "Nothing that is dated inside the period.");
     }
 
@@ -55,10 +85,19 @@ public final class StatementPage {
         paper.heading("What is void, and why");
         if (statement.voids().isEmpty()) paper.line(Paper.LEFT, Paper.SIZE, "Nothing.");
         for (Statement.VoidLine each : statement.voids()) {
-            String numbers = each.first().equals(each.last()) ? each.first() : each.first() + " to " + each.last() + " (" + each.quantity() + ")";
-            paper.row(new float[] {0, 150, 205}, numbers, each.kind(), (each.reason() == null ? "no reason was given" : each.reason()) + " — " + each.by() + ", " + time(each.at()) + ", entry " + each.seq());
+            String numbers = each.first().equals(each.last())
+                    ? each.first()
+                    : each.first() + " to " + each.last() + " (" + each.quantity() + ")";
+            paper.row(
+                    new float[] {0, 150, 205},
+                    numbers,
+                    each.kind(),
+                    (each.reason() == null ? "no reason was given" : each.reason()) + " — " + each.by() + ", "
+                            + time(each.at()) + ", entry " + each.seq());
         }
     }
 
-    private String time(Instant instant) { return TIME.format(instant.atZone(zone)) + " " + zone; }
+    private String time(Instant instant) {
+        return TIME.format(instant.atZone(zone)) + " " + zone;
+    }
 }

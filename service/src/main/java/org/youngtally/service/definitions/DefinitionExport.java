@@ -33,8 +33,8 @@ import org.youngtally.core.series.SeriesDraft;
 import org.youngtally.service.definitions.DefinitionWriter.Written;
 
 /**
- * Gives the files of definitions back as they were applied. What has changed since is rewritten property by property; everything
- * else, comments above all, stays as it was written. Definitions that stand in no file get one of their own.
+ * Gives the files of definitions back as they were applied. What has changed since is rewritten property by property;
+ * everything else, comments above all, stays as it was written. Definitions that stand in no file get one of their own.
  */
 public final class DefinitionExport {
     /** The file of what was defined in the console. */
@@ -56,7 +56,8 @@ public final class DefinitionExport {
 
     private DefinitionExport(Drafts current, UnaryOperator<RouteDraft> normal) {
         this.normal = normal;
-        for (String list : List.of(NAMESPACES, CODEBOOKS, SERIES, UNITS, KINDS, ROUTES)) now.put(list, new LinkedHashMap<>());
+        for (String list : List.of(NAMESPACES, CODEBOOKS, SERIES, UNITS, KINDS, ROUTES))
+            now.put(list, new LinkedHashMap<>());
         for (NamespaceDraft each : current.namespaces()) now.get(NAMESPACES).put(each.key(), DefinitionWriter.of(each));
         for (CodebookDraft each : current.codebooks()) now.get(CODEBOOKS).put(each.key(), DefinitionWriter.of(each));
         for (SeriesDraft each : current.series()) now.get(SERIES).put(each.key(), DefinitionWriter.of(each));
@@ -81,13 +82,17 @@ public final class DefinitionExport {
             while (files.containsKey(name)) name = "more-" + name;
             files.put(name, others);
         }
-        return files.entrySet().stream().map(file -> new KeptFile(file.getKey(), file.getValue())).toList();
+        return files.entrySet().stream()
+                .map(file -> new KeptFile(file.getKey(), file.getValue()))
+                .toList();
     }
 
     private String others() {
         var text = new StringBuilder();
         now.forEach((list, definitions) -> {
-            List<Written> others = definitions.values().stream().filter(each -> !written.contains(List.of(list, each.key()))).toList();
+            List<Written> others = definitions.values().stream()
+                    .filter(each -> !written.contains(List.of(list, each.key())))
+                    .toList();
             if (others.isEmpty()) return;
             text.append(text.isEmpty() ? "" : "\n").append(list).append(":\n");
             for (Written each : others) text.append('\n').append(each.entry("    "));
@@ -104,16 +109,44 @@ public final class DefinitionExport {
         Node root = new Yaml(options).compose(new StringReader(file.text()));
         Drafts drafts = DefinitionFile.read(file.name(), file.text()).drafts();
         Map<String, Iterator<Written>> then = Map.of(
-                NAMESPACES, drafts.namespaces().stream().map(draft -> DefinitionWriter.of(draft.faults().isEmpty() ? NamespaceDraft.of(draft.checked()) : draft)).iterator(),
-                CODEBOOKS, drafts.codebooks().stream().map(draft -> DefinitionWriter.of(CodebookCheck.of(draft).book().map(CodebookDraft::of).orElse(draft))).iterator(),
-                SERIES, drafts.series().stream().map(draft -> DefinitionWriter.of(DraftCheck.of(draft).series().map(SeriesDraft::of).orElse(draft))).iterator(),
-                UNITS, drafts.units().stream().map(draft -> DefinitionWriter.of(draft.faults().isEmpty() ? UnitDraft.of(draft.checked()) : draft)).iterator(),
-                KINDS, drafts.kinds().stream().map(draft -> DefinitionWriter.of(KindDraft.plain(draft))).iterator(),
-                ROUTES, drafts.routes().stream().map(draft -> DefinitionWriter.of(normal.apply(draft))).iterator());
+                NAMESPACES,
+                        drafts.namespaces().stream()
+                                .map(draft -> DefinitionWriter.of(
+                                        draft.faults().isEmpty() ? NamespaceDraft.of(draft.checked()) : draft))
+                                .iterator(),
+                CODEBOOKS,
+                        drafts.codebooks().stream()
+                                .map(draft -> DefinitionWriter.of(CodebookCheck.of(draft)
+                                        .book()
+                                        .map(CodebookDraft::of)
+                                        .orElse(draft)))
+                                .iterator(),
+                SERIES,
+                        drafts.series().stream()
+                                .map(draft -> DefinitionWriter.of(DraftCheck.of(draft)
+                                        .series()
+                                        .map(SeriesDraft::of)
+                                        .orElse(draft)))
+                                .iterator(),
+                UNITS,
+                        drafts.units().stream()
+                                .map(draft -> DefinitionWriter.of(
+                                        draft.faults().isEmpty() ? UnitDraft.of(draft.checked()) : draft))
+                                .iterator(),
+                KINDS,
+                        drafts.kinds().stream()
+                                .map(draft -> DefinitionWriter.of(KindDraft.plain(draft)))
+                                .iterator(),
+                ROUTES,
+                        drafts.routes().stream()
+                                .map(draft -> DefinitionWriter.of(normal.apply(draft)))
+                                .iterator());
         var edits = new ArrayList<Edit>();
         for (NodeTuple tuple : ((MappingNode) root).getValue()) {
             String list = ((ScalarNode) tuple.getKeyNode()).getValue();
-            if (tuple.getValueNode() instanceof SequenceNode entries) for (Node entry : entries.getValue()) edit(list, (MappingNode) entry, then.get(list).next(), file.text(), edits);
+            if (tuple.getValueNode() instanceof SequenceNode entries)
+                for (Node entry : entries.getValue())
+                    edit(list, (MappingNode) entry, then.get(list).next(), file.text(), edits);
         }
         var text = new StringBuilder(file.text());
         edits.sort((a, b) -> Integer.compare(b.from(), a.from()));
@@ -135,7 +168,10 @@ public final class DefinitionExport {
         String indent = " ".repeat(entry.getStartMark().getColumn());
         if (!((ScalarNode) entry.getValue().getFirst().getKeyNode()).getValue().equals("key")) {
             // The hyphen's own line cannot be taken away, so that an entry of another order is written as a whole.
-            edits.add(new Edit(at(entry.getStartMark(), text), end(entry, text), after.entry(indent).strip().substring(2)));
+            edits.add(new Edit(
+                    at(entry.getStartMark(), text),
+                    end(entry, text),
+                    after.entry(indent).strip().substring(2)));
             return;
         }
         Map<String, String> was = lines(before, indent);
@@ -148,12 +184,14 @@ public final class DefinitionExport {
             int from = at(tuple.getKeyNode().getStartMark(), text);
             int to = end(tuple.getValueNode(), text);
             if (becomes.containsKey(name)) edits.add(new Edit(from, to, becomes.get(name)));
-            else if (name.equals("title") || name.equals("namespace")) edits.add(new Edit(from, to, name + ": " + after.key()));
+            else if (name.equals("title") || name.equals("namespace"))
+                edits.add(new Edit(from, to, name + ": " + after.key()));
             else edits.add(new Edit(text.lastIndexOf('\n', from), to, ""));
         }
         var added = new StringBuilder();
         becomes.forEach((name, value) -> {
-            if (!standing.contains(name) && !Objects.equals(was.get(name), value)) added.append('\n').append(indent).append(value);
+            if (!standing.contains(name) && !Objects.equals(was.get(name), value))
+                added.append('\n').append(indent).append(value);
         });
         int last = end(entry.getValue().getLast().getValueNode(), text);
         if (!added.isEmpty()) append(last, added.toString(), edits);
@@ -182,11 +220,16 @@ public final class DefinitionExport {
 
     /** Where a value ends, without the blank lines and comments that the parser counts to a block. */
     private static int end(Node node, String text) {
-        if (node instanceof MappingNode mapping && mapping.getFlowStyle() != FlowStyle.FLOW) return end(mapping.getValue().getLast().getValueNode(), text);
-        if (node instanceof SequenceNode list && list.getFlowStyle() != FlowStyle.FLOW && !list.getValue().isEmpty()) return end(list.getValue().getLast(), text);
+        if (node instanceof MappingNode mapping && mapping.getFlowStyle() != FlowStyle.FLOW)
+            return end(mapping.getValue().getLast().getValueNode(), text);
+        if (node instanceof SequenceNode list
+                && list.getFlowStyle() != FlowStyle.FLOW
+                && !list.getValue().isEmpty()) return end(list.getValue().getLast(), text);
         return at(node.getEndMark(), text);
     }
 
     /** YAML marks count code points. */
-    private static int at(Mark mark, String text) { return text.offsetByCodePoints(0, mark.getIndex()); }
+    private static int at(Mark mark, String text) {
+        return text.offsetByCodePoints(0, mark.getIndex());
+    }
 }

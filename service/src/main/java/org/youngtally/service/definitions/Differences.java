@@ -22,7 +22,8 @@ public final class Differences {
      * @param was absent in a new property
      * @param becomes absent in one that goes
      */
-    public record Difference(String path, @Nullable String was, @Nullable String becomes) {}
+    public record Difference(
+            String path, @Nullable String was, @Nullable String becomes) {}
 
     public static List<Difference> between(Series from, Series to) {
         return between(properties(from), properties(to));
@@ -32,7 +33,9 @@ public final class Differences {
         var paths = new LinkedHashSet<>(after.keySet());
         paths.addAll(before.keySet());
         var differences = new ArrayList<Difference>();
-        for (String path : paths) if (!Objects.equals(before.get(path), after.get(path))) differences.add(new Difference(path, before.get(path), after.get(path)));
+        for (String path : paths)
+            if (!Objects.equals(before.get(path), after.get(path)))
+                differences.add(new Difference(path, before.get(path), after.get(path)));
         return differences;
     }
 
@@ -64,10 +67,24 @@ public final class Differences {
         if (!draft.restarts().isEmpty()) properties.put("restarts", String.join(", ", draft.restarts()));
         put(properties, "locale", draft.locale());
         put(properties, "fiscal-year-starts", draft.fiscalYearStarts());
-        if (draft.fields() != null) for (FieldDraft field : draft.fields()) properties.put("field " + field.name(), field.codebook() != null ? "codebook " + field.codebook() : field.within() != null ? "within " + field.within() : series.field(field.name()).map(rule -> "up to " + rule.longest() + " symbols of " + rule.symbols()).orElse(""));
+        if (draft.fields() != null)
+            for (FieldDraft field : draft.fields())
+                properties.put(
+                        "field " + field.name(),
+                        field.codebook() != null
+                                ? "codebook " + field.codebook()
+                                : field.within() != null
+                                        ? "within " + field.within()
+                                        : series.field(field.name())
+                                                .map(rule ->
+                                                        "up to " + rule.longest() + " symbols of " + rule.symbols())
+                                                .orElse(""));
         if (draft.skips() != null) {
-            if (draft.skips().values() != null) properties.put("skips values", String.join(", ", draft.skips().values()));
-            if (draft.skips().containing() != null) properties.put("skips containing", String.join(", ", draft.skips().containing()));
+            if (draft.skips().values() != null)
+                properties.put("skips values", String.join(", ", draft.skips().values()));
+            if (draft.skips().containing() != null)
+                properties.put(
+                        "skips containing", String.join(", ", draft.skips().containing()));
         }
         put(properties, "order", draft.order());
         put(properties, "longest", draft.longest());
@@ -79,7 +96,8 @@ public final class Differences {
         put(properties, "proof", draft.proof());
         for (int i = 0; i < draft.ranges().size(); i++) {
             RangeDraft range = draft.ranges().get(i);
-            // Ranges are matched by their lasting ids, so that one put in front of another does not look like a change of both.
+            // Ranges are matched by their lasting ids, so that one put in front of another does not look like a change
+            // of both.
             String prefix = "range " + series.ranges().get(i).id() + " ";
             put(properties, prefix + "first", range.first());
             put(properties, prefix + "last", range.last());

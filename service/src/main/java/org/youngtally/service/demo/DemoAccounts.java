@@ -19,10 +19,14 @@ import org.youngtally.service.access.Tokens;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
-/** The people and programs of the demo, one of each role. Everybody knows their passwords and tokens: the demo listens on this machine alone. */
+/**
+ * The people and programs of the demo, one of each role. Everybody knows their passwords and tokens: the demo listens
+ * on this machine alone.
+ */
 final class DemoAccounts {
     /** The administrator. */
     static final String FIRST = "hanna";
+
     private static final LocalDate EXPIRES = LocalDate.of(2027, 12, 31);
 
     private final Ledger ledger;
@@ -33,34 +37,72 @@ final class DemoAccounts {
         for (JsonNode account : JsonMapper.shared().readTree(DemoFiles.text("accounts.json"))) accounts.add(account);
     }
 
-    static String password(String name) { return "larkmoor-" + name; }
+    static String password(String name) {
+        return "larkmoor-" + name;
+    }
 
-    static String token(String name) { return "tally-demo-" + name; }
+    static String token(String name) {
+        return "tally-demo-" + name;
+    }
 
     /** Those beside the administrator, with what they are. */
-    List<String> others() { return accounts.stream().filter(account -> !name(account).equals(FIRST)).map(account -> name(account) + " (" + account.get("title").stringValue().replaceFirst("^[^,]*, ", "").replaceFirst("^The ", "the ") + ")").toList(); }
+    List<String> others() {
+        return accounts.stream()
+                .filter(account -> !name(account).equals(FIRST))
+                .map(account -> name(account) + " ("
+                        + account.get("title")
+                                .stringValue()
+                                .replaceFirst("^[^,]*, ", "")
+                                .replaceFirst("^The ", "the ") + ")")
+                .toList();
+    }
 
-    void openFirst() { open(FIRST::equals, "first-start"); }
+    void openFirst() {
+        open(FIRST::equals, "first-start");
+    }
 
     /** Those whose grants name what has to be defined first. */
-    void openOthers() { open(name -> !name.equals(FIRST), FIRST); }
+    void openOthers() {
+        open(name -> !name.equals(FIRST), FIRST);
+    }
 
     private void open(Predicate<String> wanted, String by) {
         var passwords = new Passwords();
         for (JsonNode account : accounts) {
             String name = name(account);
             if (!wanted.test(name) || ledger.house().accounts().containsKey(name)) continue;
-            Account.Sort sort = Account.Sort.of(account.get("sort").stringValue()).orElseThrow();
+            Account.Sort sort =
+                    Account.Sort.of(account.get("sort").stringValue()).orElseThrow();
             var grants = new ArrayList<Grant>();
             for (JsonNode grant : account.get("grants")) {
                 String[] parts = grant.stringValue().split(" for ", 2);
-                grants.add(new Grant(Right.of(parts[0]).orElseThrow(), Scope.of(parts[1]).orElseThrow()));
+                grants.add(new Grant(
+                        Right.of(parts[0]).orElseThrow(), Scope.of(parts[1]).orElseThrow()));
             }
-            FirstAccount.change(ledger, by, name, new AccountChange.Open(account.get("title").stringValue(), sort, sort == Account.Sort.PERSON ? Optional.of(passwords.kept("password", password(name))) : Optional.empty(), grants), "opened, a " + sort.word());
+            FirstAccount.change(
+                    ledger,
+                    by,
+                    name,
+                    new AccountChange.Open(
+                            account.get("title").stringValue(),
+                            sort,
+                            sort == Account.Sort.PERSON
+                                    ? Optional.of(passwords.kept("password", password(name)))
+                                    : Optional.empty(),
+                            grants),
+                    "opened, a " + sort.word());
             String hash = Tokens.hash(token(name));
-            FirstAccount.change(ledger, by, name, new AccountChange.Issue(new Token(hash.substring(0, 8), "The demo", hash, ledger.now(), EXPIRES, Optional.empty())), "the token " + hash.substring(0, 8) + " ‘The demo’ until " + EXPIRES);
+            FirstAccount.change(
+                    ledger,
+                    by,
+                    name,
+                    new AccountChange.Issue(
+                            new Token(hash.substring(0, 8), "The demo", hash, ledger.now(), EXPIRES, Optional.empty())),
+                    "the token " + hash.substring(0, 8) + " ‘The demo’ until " + EXPIRES);
         }
     }
 
-    private static String name(JsonNode account) { return account.get("name").stringValue(); }
+    private static String name(JsonNode account) {
+        return account.get("name").stringValue();
+    }
 }

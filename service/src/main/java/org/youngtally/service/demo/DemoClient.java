@@ -18,13 +18,22 @@ final class DemoClient {
         this.http = RestClient.create(address + "/api/v1");
     }
 
-    private static String shown(String by) { return "Bearer " + DemoAccounts.token(by); }
+    private static String shown(String by) {
+        return "Bearer " + DemoAccounts.token(by);
+    }
 
     JsonNode apply(String by, String name, String text) {
         return post(by, "/definitions", Map.of("files", List.of(Map.of("name", name, "text", text))), Optional.empty());
     }
 
-    JsonNode allocate(String by, String series, long quantity, String date, Optional<String> reference, Map<String, String> fields, String key) {
+    JsonNode allocate(
+            String by,
+            String series,
+            long quantity,
+            String date,
+            Optional<String> reference,
+            Map<String, String> fields,
+            String key) {
         var request = new LinkedHashMap<String, Object>();
         request.put("quantity", quantity);
         request.put("date", date);
@@ -36,18 +45,32 @@ final class DemoClient {
         return post(by, "/series/" + series + "/allocations", request, Optional.of(key));
     }
 
-    JsonNode act(DemoFiles.Deed deed, String key) { return send(deed.put() ? HttpMethod.PUT : HttpMethod.POST, deed.by(), deed.path(), deed.body(), Optional.of(key)); }
-
-    JsonNode find(String by, String identifier) {
-        return http.get().uri("/identifiers?text={text}", identifier).header(HttpHeaders.AUTHORIZATION, shown(by)).retrieve().body(JsonNode.class);
+    JsonNode act(DemoFiles.Deed deed, String key) {
+        return send(
+                deed.put() ? HttpMethod.PUT : HttpMethod.POST, deed.by(), deed.path(), deed.body(), Optional.of(key));
     }
 
-    JsonNode audit(String by) { return post(by, "/audits", Map.of(), Optional.empty()); }
+    JsonNode find(String by, String identifier) {
+        return http.get()
+                .uri("/identifiers?text={text}", identifier)
+                .header(HttpHeaders.AUTHORIZATION, shown(by))
+                .retrieve()
+                .body(JsonNode.class);
+    }
 
-    private JsonNode post(String by, String path, Object body, Optional<String> key) { return send(HttpMethod.POST, by, path, body, key); }
+    JsonNode audit(String by) {
+        return post(by, "/audits", Map.of(), Optional.empty());
+    }
+
+    private JsonNode post(String by, String path, Object body, Optional<String> key) {
+        return send(HttpMethod.POST, by, path, body, key);
+    }
 
     private JsonNode send(HttpMethod method, String by, String path, Object body, Optional<String> key) {
-        var request = http.method(method).uri(path).contentType(MediaType.APPLICATION_JSON).header(HttpHeaders.AUTHORIZATION, shown(by));
+        var request = http.method(method)
+                .uri(path)
+                .contentType(MediaType.APPLICATION_JSON)
+                .header(HttpHeaders.AUTHORIZATION, shown(by));
         key.ifPresent(value -> request.header("Idempotency-Key", value));
         return request.body(body).retrieve().body(JsonNode.class);
     }

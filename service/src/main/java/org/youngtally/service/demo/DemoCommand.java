@@ -27,18 +27,29 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 
-@Command(name = "demo", description = "Run the service with the demo data of Larkmoor Organ Works, where it is March 2026.", mixinStandardHelpOptions = true)
+@Command(
+        name = "demo",
+        description = "Run the service with the demo data of Larkmoor Organ Works, where it is March 2026.",
+        mixinStandardHelpOptions = true)
 public final class DemoCommand implements Callable<Integer> {
     /** The file by which a folder of the demo is known, and keeps its time. */
     public static final String CLOCK = "demo-clock";
-    /** The file that says that a folder of the demo has all of its data: what its users did since then stays as it is. */
+    /**
+     * The file that says that a folder of the demo has all of its data: what its users did since then stays as it is.
+     */
     private static final String FILLED = "demo-filled";
+
     private static final int MOST_HOLDS = 1_000;
 
     @Mixin
     private ServiceOptions options;
 
-    @Option(names = "--data", paramLabel = "FOLDER", description = "Keep the demo's data in this folder (YOUNGTALLY_DATA); a folder of its own, gone at the end, where it is left out.", defaultValue = "${env:YOUNGTALLY_DATA}")
+    @Option(
+            names = "--data",
+            paramLabel = "FOLDER",
+            description =
+                    "Keep the demo's data in this folder (YOUNGTALLY_DATA); a folder of its own, gone at the end, where it is left out.",
+            defaultValue = "${env:YOUNGTALLY_DATA}")
     private String data;
 
     @Option(names = "--once", description = "Do the main job once from end to end, print each step, and stop.")
@@ -48,14 +59,22 @@ public final class DemoCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException, NoSuchAlgorithmException, InterruptedException {
-        if (!InetAddress.getByName(options.address()).isLoopbackAddress()) throw new IOException("--address: " + options.address() + " can be reached from elsewhere, and everybody knows the passwords of the demo; give 127.0.0.1");
+        if (!InetAddress.getByName(options.address()).isLoopbackAddress())
+            throw new IOException("--address: " + options.address()
+                    + " can be reached from elsewhere, and everybody knows the passwords of the demo; give 127.0.0.1");
         boolean passing = data == null || data.isEmpty();
         Path folder = passing ? Files.createTempDirectory("youngtally-demo") : Path.of(data);
         Files.createDirectories(folder);
         // What is shown is the same each time, the codes that nobody can guess among it.
-        Secrets.keep(folder, MessageDigest.getInstance("SHA-256").digest("Larkmoor Organ Works".getBytes(StandardCharsets.UTF_8)));
+        Secrets.keep(
+                folder,
+                MessageDigest.getInstance("SHA-256").digest("Larkmoor Organ Works".getBytes(StandardCharsets.UTF_8)));
         Clock clock = DemoClock.of(folder, options.zone());
-        RunningService service = RunningService.start(LedgerOptions.in(folder).withZone(options.zone()).withClock(clock), options.address(), once ? 0 : options.port(), false);
+        RunningService service = RunningService.start(
+                LedgerOptions.in(folder).withZone(options.zone()).withClock(clock),
+                options.address(),
+                once ? 0 : options.port(),
+                false);
         if (passing) Runtime.getRuntime().addShutdownHook(new Thread(() -> endAndRemove(service, folder)));
         var accounts = new DemoAccounts(service.ledger());
         accounts.openFirst();
@@ -76,10 +95,20 @@ public final class DemoCommand implements Callable<Integer> {
     }
 
     /** The demo's data; what an earlier start that was ended in the middle has done already is not done again. */
-    private static void fill(Ledger ledger, DemoAccounts accounts, DemoClient client) throws IOException, InterruptedException {
-        if (ledger.house().series().isEmpty()) client.apply(DemoAccounts.FIRST, "larkmoor.yaml", DemoFiles.text("larkmoor.yaml"));
+    private static void fill(Ledger ledger, DemoAccounts accounts, DemoClient client)
+            throws IOException, InterruptedException {
+        if (ledger.house().series().isEmpty())
+            client.apply(DemoAccounts.FIRST, "larkmoor.yaml", DemoFiles.text("larkmoor.yaml"));
         accounts.openOthers();
-        for (DemoFiles.Taking taking : DemoFiles.takings()) client.allocate(taking.by(), taking.series(), taking.quantity(), taking.date(), taking.reference(), taking.fields(), "demo-" + taking.line());
+        for (DemoFiles.Taking taking : DemoFiles.takings())
+            client.allocate(
+                    taking.by(),
+                    taking.series(),
+                    taking.quantity(),
+                    taking.date(),
+                    taking.reference(),
+                    taking.fields(),
+                    "demo-" + taking.line());
         perform(client, DemoFiles.deeds(), "demo-act-");
         // The entries have the same numbers each time: the hold among them lapses before anything else is done.
         awaitLapse(ledger);
@@ -96,7 +125,8 @@ public final class DemoCommand implements Callable<Integer> {
             if (entries.stream().anyMatch(entry -> entry.kind() == Entry.Kind.LAPSE)) lapsed.countDown();
         });
         // It may have lapsed before anybody listened.
-        if (ledger.read(dsl -> new LifeQueries(dsl).holds(Optional.of(List.of("contract")), MOST_HOLDS)).stream().noneMatch(hold -> hold.entry().reference().equals(Optional.of("Draft for the town hall")))) return;
+        if (ledger.read(dsl -> new LifeQueries(dsl).holds(Optional.of(List.of("contract")), MOST_HOLDS)).stream()
+                .noneMatch(hold -> hold.entry().reference().equals(Optional.of("Draft for the town hall")))) return;
         if (!lapsed.await(1, TimeUnit.MINUTES)) throw new IllegalStateException("the hold of the demo did not lapse");
     }
 
@@ -104,11 +134,14 @@ public final class DemoCommand implements Callable<Integer> {
         String at = service.port() == ServiceOptions.DEFAULT_PORT ? "" : " --service " + service.address();
         out.println("Young Tally runs with the demo data of Larkmoor Organ Works; it is March 2026 there.");
         out.println();
-        out.println("  console   " + service.address() + "  sign in as " + DemoAccounts.FIRST + ", password " + DemoAccounts.password(DemoAccounts.FIRST));
+        out.println("  console   " + service.address() + "  sign in as " + DemoAccounts.FIRST + ", password "
+                + DemoAccounts.password(DemoAccounts.FIRST));
         out.println("  shell     export YOUNGTALLY_TOKEN=" + DemoAccounts.token(DemoAccounts.FIRST));
-        for (String command : List.of("series list", "allocate invoice-works --reference ORDER-890", "audit")) out.println("  try       ./youngtally " + command + at);
+        for (String command : List.of("series list", "allocate invoice-works --reference ORDER-890", "audit"))
+            out.println("  try       ./youngtally " + command + at);
         out.println();
-        out.println("Others who work there: " + String.join(", ", accounts.others()) + ". Each one’s password is larkmoor- and the name, the token tally-demo- and the name.");
+        out.println("Others who work there: " + String.join(", ", accounts.others())
+                + ". Each one’s password is larkmoor- and the name, the token tally-demo- and the name.");
         out.println("Control-C ends it.");
     }
 

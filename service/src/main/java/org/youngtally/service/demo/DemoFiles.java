@@ -15,10 +15,15 @@ import tools.jackson.databind.json.JsonMapper;
 final class DemoFiles {
     private DemoFiles() {}
 
-    /**
-     * @param line where it stands in the file, which makes a lasting key of it
-     */
-    record Taking(int line, String by, String series, String date, long quantity, Optional<String> reference, Map<String, String> fields) {}
+    /** @param line where it stands in the file, which makes a lasting key of it */
+    record Taking(
+            int line,
+            String by,
+            String series,
+            String date,
+            long quantity,
+            Optional<String> reference,
+            Map<String, String> fields) {}
 
     static String text(String name) throws IOException {
         try (InputStream in = DemoFiles.class.getResourceAsStream("/demo/" + name)) {
@@ -31,7 +36,14 @@ final class DemoFiles {
         List<String> lines = text("takings.csv").lines().toList();
         for (int i = 1; i < lines.size(); i++) {
             String[] values = lines.get(i).split(",", -1);
-            takings.add(new Taking(i, values[0], values[1], values[2], Long.parseLong(values[3]), Optional.of(values[4]).filter(reference -> !reference.isEmpty()), fields(values[5])));
+            takings.add(new Taking(
+                    i,
+                    values[0],
+                    values[1],
+                    values[2],
+                    Long.parseLong(values[3]),
+                    Optional.of(values[4]).filter(reference -> !reference.isEmpty()),
+                    fields(values[5])));
         }
         return takings;
     }
@@ -45,21 +57,28 @@ final class DemoFiles {
     record Deed(String by, String path, boolean put, JsonNode body) {}
 
     /** What became of numbers: in the order of time, new ones at the end. */
-    static List<Deed> deeds() throws IOException { return deeds("acts.json"); }
+    static List<Deed> deeds() throws IOException {
+        return deeds("acts.json");
+    }
 
     /** Records of the three units. */
-    static List<Deed> records() throws IOException { return deeds("records.json"); }
+    static List<Deed> records() throws IOException {
+        return deeds("records.json");
+    }
 
     private static List<Deed> deeds(String name) throws IOException {
         var deeds = new ArrayList<Deed>();
-        for (JsonNode deed : JsonMapper.shared().readTree(text(name))) deeds.add(new Deed(deed.get("by").stringValue(), deed.get("path").stringValue(), deed.has("put"), deed.get("body")));
+        for (JsonNode deed : JsonMapper.shared().readTree(text(name)))
+            deeds.add(new Deed(
+                    deed.get("by").stringValue(), deed.get("path").stringValue(), deed.has("put"), deed.get("body")));
         return deeds;
     }
 
     /** NAME=VALUE, one behind the other with semicolons. */
     private static Map<String, String> fields(String text) {
         var fields = new LinkedHashMap<String, String>();
-        for (String field : text.isEmpty() ? new String[0] : text.split(";")) fields.put(field.substring(0, field.indexOf('=')), field.substring(field.indexOf('=') + 1));
+        for (String field : text.isEmpty() ? new String[0] : text.split(";"))
+            fields.put(field.substring(0, field.indexOf('=')), field.substring(field.indexOf('=') + 1));
         return fields;
     }
 }

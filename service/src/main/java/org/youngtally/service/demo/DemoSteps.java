@@ -27,36 +27,59 @@ final class DemoSteps {
      */
     boolean run() throws IOException {
         step("Define the series of Larkmoor Organ Works");
-        for (JsonNode series : client.apply("hanna", "larkmoor.yaml", DemoFiles.text("larkmoor.yaml")).get("series"))
-            out.printf("   %-9s %-14s %-30s begins with %s%n", text(series, "change"), text(series, "key"), text(series, "title"), series.get("next").isEmpty() ? "what its fields say" : series.get("next").get(0).stringValue());
+        for (JsonNode series : client.apply("hanna", "larkmoor.yaml", DemoFiles.text("larkmoor.yaml"))
+                .get("series"))
+            out.printf(
+                    "   %-9s %-14s %-30s begins with %s%n",
+                    text(series, "change"),
+                    text(series, "key"),
+                    text(series, "title"),
+                    series.get("next").isEmpty()
+                            ? "what its fields say"
+                            : series.get("next").get(0).stringValue());
 
         accounts.openOthers();
 
         step("Take one invoice number");
-        JsonNode one = client.allocate("ines", "invoice-works", 1, "2026-02-03", Optional.of("ORDER-881"), Map.of(), "demo-once-1");
-        out.println("   " + text(one, "first") + " for ORDER-881, entry " + one.get("seq").longValue());
+        JsonNode one = client.allocate(
+                "ines", "invoice-works", 1, "2026-02-03", Optional.of("ORDER-881"), Map.of(), "demo-once-1");
+        out.println("   " + text(one, "first") + " for ORDER-881, entry "
+                + one.get("seq").longValue());
 
         step("Take five more");
         List<String> five = new ArrayList<>();
-        for (JsonNode identifier : client.allocate("ines", "invoice-works", 5, "2026-02-03", Optional.empty(), Map.of(), "demo-once-5").get("identifiers")) five.add(identifier.stringValue());
+        for (JsonNode identifier : client.allocate(
+                        "ines", "invoice-works", 5, "2026-02-03", Optional.empty(), Map.of(), "demo-once-5")
+                .get("identifiers")) five.add(identifier.stringValue());
         out.println("   " + String.join("  ", five));
 
         step("Look one up");
         JsonNode found = client.find("ines", five.get(2)).get(0);
-        out.println("   " + text(found, "identifier") + " is a number of ‘" + text(found, "title") + "’, lane " + text(found, "lane") + ", position " + found.get("position").longValue() + ", taken by " + text(found, "by") + " for " + text(found, "date"));
+        out.println("   " + text(found, "identifier") + " is a number of ‘" + text(found, "title") + "’, lane "
+                + text(found, "lane") + ", position " + found.get("position").longValue() + ", taken by "
+                + text(found, "by") + " for " + text(found, "date"));
 
         step("Audit the ledger");
         JsonNode audit = client.audit("odile");
         boolean gapFree = audit.get("gapFree").booleanValue();
-        out.println("   " + audit.get("entries").longValue() + " entries and " + audit.get("positions").longValue() + " positions read: " + (gapFree ? "gap-free, no number given twice" : "NOT gap-free"));
+        out.println("   " + audit.get("entries").longValue() + " entries and "
+                + audit.get("positions").longValue() + " positions read: "
+                + (gapFree ? "gap-free, no number given twice" : "NOT gap-free"));
         for (JsonNode finding : audit.get("findings")) out.println("   " + finding.stringValue());
         out.println("   head " + text(audit, "head"));
-        return gapFree && five.size() == 5 && text(one, "first").equals("LW26-00001") && five.getLast().equals("LW26-00006");
+        return gapFree
+                && five.size() == 5
+                && text(one, "first").equals("LW26-00001")
+                && five.getLast().equals("LW26-00006");
     }
 
     private int number;
 
-    private void step(String title) { out.println(++number + ". " + title); }
+    private void step(String title) {
+        out.println(++number + ". " + title);
+    }
 
-    private static String text(JsonNode node, String name) { return node.get(name).stringValue(); }
+    private static String text(JsonNode node, String name) {
+        return node.get(name).stringValue();
+    }
 }

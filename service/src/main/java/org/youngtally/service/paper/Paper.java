@@ -16,12 +16,16 @@ import org.apache.pdfbox.pdmodel.PDPageContentStream;
 import org.apache.pdfbox.pdmodel.common.PDRectangle;
 import org.apache.pdfbox.pdmodel.font.PDType0Font;
 
-/** Pages of A4 that are written from the top to the bottom, in PDF. Lengths are in points of a 72nd of an inch, from the lower left. */
+/**
+ * Pages of A4 that are written from the top to the bottom, in PDF. Lengths are in points of a 72nd of an inch, from the
+ * lower left.
+ */
 public final class Paper {
     public static final float LEFT = 56;
     public static final float RIGHT = PDRectangle.A4.getWidth() - 56;
     /** The size of the letters of plain text. */
     public static final float SIZE = 9.5f;
+
     private static final float TOP = PDRectangle.A4.getHeight() - 64;
     private static final float BOTTOM = 84;
     private static final float LEADING = 14;
@@ -51,7 +55,9 @@ public final class Paper {
      * @return the file's bytes
      */
     public static byte[] of(String title, Instant made, String foot, Writing writing) throws IOException {
-        try (var document = new PDDocument(); InputStream letters = PDDocument.class.getResourceAsStream("/org/apache/pdfbox/resources/ttf/LiberationSans-Regular.ttf")) {
+        try (var document = new PDDocument();
+                InputStream letters = PDDocument.class.getResourceAsStream(
+                        "/org/apache/pdfbox/resources/ttf/LiberationSans-Regular.ttf")) {
             document.getDocumentInformation().setTitle(title);
             Calendar date = Calendar.getInstance(TimeZone.getTimeZone("UTC"), Locale.ROOT);
             date.setTimeInMillis(made.toEpochMilli());
@@ -68,7 +74,9 @@ public final class Paper {
     }
 
     /** Leaves room before what follows. */
-    public void space(float height) { y -= height; }
+    public void space(float height) {
+        y -= height;
+    }
 
     /** Begins a new page where there is less room than this. */
     public void need(float height) throws IOException {
@@ -94,7 +102,8 @@ public final class Paper {
             page = pages.get(i);
             text(LEFT, 48, 8, foot);
             text(RIGHT - 50, 48, 8, "page " + (i + 1) + " of " + pages.size());
-            if (strange && i == pages.size() - 1) text(LEFT, 60, 8, "A symbol that this page cannot show stands as ?; the JSON form has it.");
+            if (strange && i == pages.size() - 1)
+                text(LEFT, 60, 8, "A symbol that this page cannot show stands as ?; the JSON form has it.");
         }
     }
 
@@ -114,11 +123,11 @@ public final class Paper {
     }
 
     /** Values at their distances from the left, each in as many lines as it takes. */
-    public void row(float[] at, String... values) throws IOException { row(at, Set.of(), values); }
+    public void row(float[] at, String... values) throws IOException {
+        row(at, Set.of(), values);
+    }
 
-    /**
-     * @param numbers the places of those that stand at the right of their room
-     */
+    /** @param numbers the places of those that stand at the right of their room */
     public void row(float[] at, Set<Integer> numbers, String... values) throws IOException {
         List<List<String>> cells = new ArrayList<>();
         for (int i = 0; i < values.length; i++) cells.add(wrapped(values[i], room(at, i)));
@@ -134,7 +143,9 @@ public final class Paper {
         y -= height * LEADING;
     }
 
-    private static float room(float[] at, int place) { return (place + 1 < at.length ? at[place + 1] - GUTTER : RIGHT - LEFT) - at[place]; }
+    private static float room(float[] at, int place) {
+        return (place + 1 < at.length ? at[place + 1] - GUTTER : RIGHT - LEFT) - at[place];
+    }
 
     public void line(float x, float size, String text) throws IOException {
         text(x, y, size, text);
@@ -177,7 +188,9 @@ public final class Paper {
         }
     }
 
-    private float width(String text, float size) throws IOException { return font.getStringWidth(shown(text)) / 1000 * size; }
+    private float width(String text, float size) throws IOException {
+        return font.getStringWidth(shown(text)) / 1000 * size;
+    }
 
     private List<String> wrapped(String text, float room) throws IOException {
         var parts = new ArrayList<String>();

@@ -41,23 +41,40 @@ public final class RecordPaper {
      * @param kept when this version was kept
      * @return the file's bytes
      */
-    public static byte[] of(House house, KeptRecord record, KeptRecord.Standing standing, Instant kept) throws IOException {
+    public static byte[] of(House house, KeptRecord record, KeptRecord.Standing standing, Instant kept)
+            throws IOException {
         Kind kind = house.organisation().kinds().get(record.kind());
-        return Paper.of(kind.title() + " " + record.number().text(), kept, "Young Tally · " + record.number().text() + ", version " + record.version() + " of record " + record.id(), paper -> new RecordPaper(paper, house, record, standing).write());
+        return Paper.of(
+                kind.title() + " " + record.number().text(),
+                kept,
+                "Young Tally · " + record.number().text() + ", version " + record.version() + " of record "
+                        + record.id(),
+                paper -> new RecordPaper(paper, house, record, standing).write());
     }
 
     private void write() throws IOException {
         paper.line(Paper.LEFT, 17, kind.title() + " " + record.number().text());
         paper.space(12);
-        paper.fact("Unit", Optional.ofNullable(house.organisation().units().get(standing.unit())).map(Unit::title).orElse(standing.unit()));
+        paper.fact(
+                "Unit",
+                Optional.ofNullable(house.organisation().units().get(standing.unit()))
+                        .map(Unit::title)
+                        .orElse(standing.unit()));
         if (record.deleted()) paper.fact("State", "deleted");
-        var fields = new FieldValues(kind, key -> Optional.ofNullable(house.codebooks().get(key)));
+        var fields = new FieldValues(
+                kind, key -> Optional.ofNullable(house.codebooks().get(key)));
         for (KindField field : kind.fields()) {
             String value = standing.values().get(field.name());
             if (value == null || field.name().equals(record.number().into())) continue;
-            paper.fact(field.title(), fields.chosen(field.name(), standing.values()).map(Choice::name).orElse(value));
+            paper.fact(
+                    field.title(),
+                    fields.chosen(field.name(), standing.values())
+                            .map(Choice::name)
+                            .orElse(value));
         }
-        if (!record.lines().isEmpty()) lines(FieldValues.ofLines(kind, key -> Optional.ofNullable(house.codebooks().get(key))));
+        if (!record.lines().isEmpty())
+            lines(FieldValues.ofLines(
+                    kind, key -> Optional.ofNullable(house.codebooks().get(key))));
     }
 
     private void lines(FieldValues fields) throws IOException {
@@ -69,7 +86,10 @@ public final class RecordPaper {
         for (int i = 0; i < columns; i++) at[i + 1] = TEXT_ROOM + (i == 0 ? 0 : room * (i + 1));
         var titles = new ArrayList<>(List.of("No."));
         kind.lines().forEach(field -> titles.add(field.title()));
-        Set<Integer> numbers = IntStream.range(0, columns).filter(i -> kind.lines().get(i).type() == KindField.Type.NUMBER).mapToObj(i -> i + 1).collect(Collectors.toSet());
+        Set<Integer> numbers = IntStream.range(0, columns)
+                .filter(i -> kind.lines().get(i).type() == KindField.Type.NUMBER)
+                .mapToObj(i -> i + 1)
+                .collect(Collectors.toSet());
         paper.row(at, numbers, titles.toArray(String[]::new));
         for (KeptRecord.Line line : record.lines()) {
             var cells = new ArrayList<>(List.of(String.valueOf(line.number())));
@@ -78,5 +98,7 @@ public final class RecordPaper {
         }
     }
 
-    private static String value(FieldValues fields, KindField field, Map<String, String> values) { return fields.chosen(field.name(), values).map(Choice::name).orElse(values.getOrDefault(field.name(), "")); }
+    private static String value(FieldValues fields, KindField field, Map<String, String> values) {
+        return fields.chosen(field.name(), values).map(Choice::name).orElse(values.getOrDefault(field.name(), ""));
+    }
 }

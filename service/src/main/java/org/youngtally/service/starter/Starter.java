@@ -17,7 +17,8 @@ import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 
 /**
- * A file of definitions in which variables stand, written as {@code %name%}, to be filled in for a new company or branch.
+ * A file of definitions in which variables stand, written as {@code %name%}, to be filled in for a new company or
+ * branch.
  *
  * @param definitions the text of the file
  */
@@ -25,9 +26,7 @@ public record Starter(String name, String title, List<Variable> variables, Strin
     private static final Pattern PLACE = Pattern.compile("%([a-z][a-z0-9-]{0,31})%");
     private static final int LARGEST = 1 << 22;
 
-    /**
-     * @param shape a regular expression that a value must match as a whole
-     */
+    /** @param shape a regular expression that a value must match as a whole */
     public record Variable(String name, String meaning, String shape, String example) {}
 
     /** Reads a starter set as it is written. */
@@ -38,36 +37,69 @@ public record Starter(String name, String title, List<Variable> variables, Strin
             options.setCodePointLimit(LARGEST);
             root = new Yaml(new SafeConstructor(options)).load(text);
         } catch (YAMLException e) {
-            throw new Problem(Type.MALFORMED, "The starter set is not YAML: " + e.getMessage().lines().findFirst().orElse("")).field("text", "starter, title, variables and definitions");
+            throw new Problem(
+                            Type.MALFORMED,
+                            "The starter set is not YAML: "
+                                    + e.getMessage().lines().findFirst().orElse(""))
+                    .field("text", "starter, title, variables and definitions");
         }
-        if (!(root instanceof Map<?, ?> file)) throw new Problem(Type.MALFORMED, "The starter set is not written as properties.").field("text", "starter, title, variables and definitions");
-        for (Object property : file.keySet()) if (!List.of("starter", "title", "variables", "definitions").contains(property)) throw new Problem(Type.MALFORMED, "‘" + property + "’ is not a property of a starter set.").field("text", "starter, title, variables and definitions");
+        if (!(root instanceof Map<?, ?> file))
+            throw new Problem(Type.MALFORMED, "The starter set is not written as properties.")
+                    .field("text", "starter, title, variables and definitions");
+        for (Object property : file.keySet())
+            if (!List.of("starter", "title", "variables", "definitions").contains(property))
+                throw new Problem(Type.MALFORMED, "‘" + property + "’ is not a property of a starter set.")
+                        .field("text", "starter, title, variables and definitions");
         String name = text(file, "starter");
         var variables = new ArrayList<Variable>();
         if (file.get("variables") instanceof List<?> list) for (Object one : list) variables.add(variable(one));
-        var starter = new Starter(name, file.containsKey("title") ? text(file, "title") : name, List.copyOf(variables), text(file, "definitions"));
+        var starter = new Starter(
+                name,
+                file.containsKey("title") ? text(file, "title") : name,
+                List.copyOf(variables),
+                text(file, "definitions"));
         Matcher place = PLACE.matcher(starter.definitions());
         while (place.find()) {
             String used = place.group(1);
-            if (variables.stream().noneMatch(variable -> variable.name().equals(used))) throw new Problem(Type.MALFORMED, "The definitions of ‘" + name + "’ use %" + used + "%, which is not among the variables.").field("text", "a variable with this name, or another text");
+            if (variables.stream().noneMatch(variable -> variable.name().equals(used)))
+                throw new Problem(
+                                Type.MALFORMED,
+                                "The definitions of ‘" + name + "’ use %" + used
+                                        + "%, which is not among the variables.")
+                        .field("text", "a variable with this name, or another text");
         }
         return starter;
     }
 
     private static Variable variable(Object one) {
-        if (!(one instanceof Map<?, ?> map)) throw new Problem(Type.MALFORMED, "A variable is not written as properties.").field("text", "name, meaning, shape and example");
-        var variable = new Variable(text(map, "name"), text(map, "meaning"), map.containsKey("shape") ? text(map, "shape") : ".{1,100}", map.containsKey("example") ? text(map, "example") : "");
+        if (!(one instanceof Map<?, ?> map))
+            throw new Problem(Type.MALFORMED, "A variable is not written as properties.")
+                    .field("text", "name, meaning, shape and example");
+        var variable = new Variable(
+                text(map, "name"),
+                text(map, "meaning"),
+                map.containsKey("shape") ? text(map, "shape") : ".{1,100}",
+                map.containsKey("example") ? text(map, "example") : "");
         try {
             Pattern.compile(variable.shape());
         } catch (PatternSyntaxException e) {
-            throw new Problem(Type.MALFORMED, "The shape of the variable ‘" + variable.name() + "’ is no regular expression: " + e.getDescription() + ".").field("text", "a shape such as [a-z]{2,12}");
+            throw new Problem(
+                            Type.MALFORMED,
+                            "The shape of the variable ‘" + variable.name() + "’ is no regular expression: "
+                                    + e.getDescription() + ".")
+                    .field("text", "a shape such as [a-z]{2,12}");
         }
         return variable;
     }
 
     private static String text(Map<?, ?> map, String property) {
         Object value = map.get(property);
-        if (value == null || value instanceof Map || value instanceof List || value.toString().isBlank()) throw new Problem(Type.MALFORMED, "The starter set has no " + property + ".").field("text", "a text for " + property);
+        if (value == null
+                || value instanceof Map
+                || value instanceof List
+                || value.toString().isBlank())
+            throw new Problem(Type.MALFORMED, "The starter set has no " + property + ".")
+                    .field("text", "a text for " + property);
         return value.toString();
     }
 
@@ -75,10 +107,28 @@ public record Starter(String name, String title, List<Variable> variables, Strin
     public String filled(Map<String, String> values) {
         List<String> names = variables.stream().map(Variable::name).toList();
         for (String given : new TreeSet<>(values.keySet()))
-            if (!names.contains(given)) throw new Problem(Type.MALFORMED, "‘" + name + "’ has no variable ‘" + given + "’." + NearestName.to(given, names).map(near -> " Did you mean ‘" + near + "’?").orElse("")).field("variables." + given, String.join(", ", names));
+            if (!names.contains(given))
+                throw new Problem(
+                                Type.MALFORMED,
+                                "‘" + name + "’ has no variable ‘" + given + "’."
+                                        + NearestName.to(given, names)
+                                                .map(near -> " Did you mean ‘" + near + "’?")
+                                                .orElse(""))
+                        .field("variables." + given, String.join(", ", names));
         for (Variable variable : variables) {
             String value = Optional.ofNullable(values.get(variable.name())).orElse("");
-            if (!value.matches(variable.shape())) throw new Problem(Type.MALFORMED, value.isEmpty() ? "The variable ‘" + variable.name() + "’ is missing: " + variable.meaning() + "." : "‘" + value + "’ cannot be the variable ‘" + variable.name() + "’: " + variable.meaning() + ".").field("variables." + variable.name(), "a text of the shape " + variable.shape() + (variable.example().isEmpty() ? "" : ", such as " + variable.example()));
+            if (!value.matches(variable.shape()))
+                throw new Problem(
+                                Type.MALFORMED,
+                                value.isEmpty()
+                                        ? "The variable ‘" + variable.name() + "’ is missing: " + variable.meaning()
+                                                + "."
+                                        : "‘" + value + "’ cannot be the variable ‘" + variable.name() + "’: "
+                                                + variable.meaning() + ".")
+                        .field(
+                                "variables." + variable.name(),
+                                "a text of the shape " + variable.shape()
+                                        + (variable.example().isEmpty() ? "" : ", such as " + variable.example()));
         }
         return PLACE.matcher(definitions).replaceAll(place -> Matcher.quoteReplacement(values.get(place.group(1))));
     }

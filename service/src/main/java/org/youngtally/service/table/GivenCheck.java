@@ -6,11 +6,14 @@ import java.util.Map;
 import java.util.Set;
 import org.jooq.DSLContext;
 import org.youngtally.ledger.store.IdentifierQueries;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
 
-/** Checks the numbers that stand in a table already: each was given by a series of the kind, and stands for something still. */
+/**
+ * Checks the numbers that stand in a table already: each was given by a series of the kind, and stands for something
+ * still.
+ */
 public final class GivenCheck {
     private GivenCheck() {}
 
@@ -24,10 +27,18 @@ public final class GivenCheck {
         Collection<String> plain = queries.issued(given.values(), series);
         given.forEach((line, number) -> {
             if (plain.contains(number)) return;
-            List<IdentifierQueries.Found> found = queries.find(number).stream().filter(each -> series.contains(each.series().key())).toList();
-            if (found.stream().anyMatch(each -> each.retired().isEmpty() && each.stretch().state().isLive())) return;
-            String why = found.isEmpty() ? "was never given by " + String.join(" or ", series) : "is " + Refusals.state(found.getFirst().stretch().state());
-            throw new Problem(Type.TABLE_FAULTY, "Line " + line + ": ‘" + number + "’ " + why + ". Nothing was taken.").field("line " + line, "a number that stands; or leave the cell empty to have one taken").with("line", line);
+            List<IdentifierQueries.Found> found = queries.find(number).stream()
+                    .filter(each -> series.contains(each.series().key()))
+                    .toList();
+            if (found.stream()
+                    .anyMatch(each ->
+                            each.retired().isEmpty() && each.stretch().state().isLive())) return;
+            String why = found.isEmpty()
+                    ? "was never given by " + String.join(" or ", series)
+                    : "is " + Refusals.state(found.getFirst().stretch().state());
+            throw new Problem(Type.TABLE_FAULTY, "Line " + line + ": ‘" + number + "’ " + why + ". Nothing was taken.")
+                    .field("line " + line, "a number that stands; or leave the cell empty to have one taken")
+                    .with("line", line);
         });
     }
 }

@@ -14,8 +14,8 @@ import org.youngtally.core.organisation.KindField;
 import org.youngtally.core.text.IdentifierKey;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.documents.table.Table;
-import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 
 /**
  * The rows of a table as records of a kind.
@@ -27,7 +27,8 @@ import org.youngtally.service.web.Problem;
 public record TableRows(int column, Map<Integer, Map<String, String>> blank, Map<Integer, String> given) {
 
     /**
-     * @param column the name of the column for the numbers; null for the one that bears the name or title of a field that numbers go into
+     * @param column the name of the column for the numbers; null for the one that bears the name or title of a field
+     *     that numbers go into
      * @param filled the fields that nobody fills but the service
      * @param targets those of them that numbers go into
      */
@@ -37,7 +38,8 @@ public record TableRows(int column, Map<Integer, Map<String, String>> blank, Map
         var fields = new LinkedHashMap<Integer, String>();
         for (int i = 0; i < columns.size(); i++) {
             Optional<KindField> field = field(kind, columns.get(i));
-            if (i != at && field.isPresent() && !filled.contains(field.get().name())) fields.put(i, field.get().name());
+            if (i != at && field.isPresent() && !filled.contains(field.get().name()))
+                fields.put(i, field.get().name());
         }
         var blank = new LinkedHashMap<Integer, Map<String, String>>();
         var given = new LinkedHashMap<Integer, String>();
@@ -46,7 +48,13 @@ public record TableRows(int column, Map<Integer, Map<String, String>> blank, Map
             String number = row.cell(at);
             if (!number.isEmpty()) {
                 Integer other = seen.put(IdentifierKey.of(number), row.line());
-                if (other != null) throw new Problem(Type.TABLE_FAULTY, "Line " + row.line() + ": ‘" + number + "’ stands in line " + other + " too. Nothing was taken.").field("line " + row.line(), "each number once").with("line", row.line());
+                if (other != null)
+                    throw new Problem(
+                                    Type.TABLE_FAULTY,
+                                    "Line " + row.line() + ": ‘" + number + "’ stands in line " + other
+                                            + " too. Nothing was taken.")
+                            .field("line " + row.line(), "each number once")
+                            .with("line", row.line());
                 given.put(row.line(), number);
                 continue;
             }
@@ -61,15 +69,32 @@ public record TableRows(int column, Map<Integer, Map<String, String>> blank, Map
 
     private static Optional<KindField> field(Kind kind, String column) {
         String wanted = column.toLowerCase(Locale.ROOT);
-        return kind.fields().stream().filter(field -> field.name().equals(wanted) || field.title().toLowerCase(Locale.ROOT).equals(wanted)).findFirst();
+        return kind.fields().stream()
+                .filter(field -> field.name().equals(wanted)
+                        || field.title().toLowerCase(Locale.ROOT).equals(wanted))
+                .findFirst();
     }
 
     private static int column(List<String> columns, Kind kind, String wanted, Set<String> targets) {
         for (int i = 0; i < columns.size(); i++) {
-            if (wanted != null ? columns.get(i).equalsIgnoreCase(wanted.strip()) : field(kind, columns.get(i)).filter(field -> targets.contains(field.name())).isPresent()) return i;
+            if (wanted != null
+                    ? columns.get(i).equalsIgnoreCase(wanted.strip())
+                    : field(kind, columns.get(i))
+                            .filter(field -> targets.contains(field.name()))
+                            .isPresent()) return i;
         }
         String names = columns.stream().filter(name -> !name.isEmpty()).collect(Collectors.joining(", "));
-        String near = wanted == null ? "" : NearestName.to(wanted, new ArrayList<>(columns)).map(name -> " Did you mean ‘" + name + "’?").orElse("");
-        throw new Problem(Type.TABLE_FAULTY, wanted == null ? "No column bears the name of the field that numbers of ‘" + kind.key() + "’ go into." + near : "There is no column ‘" + wanted + "’." + near).field("column", "one of " + names);
+        String near = wanted == null
+                ? ""
+                : NearestName.to(wanted, new ArrayList<>(columns))
+                        .map(name -> " Did you mean ‘" + name + "’?")
+                        .orElse("");
+        throw new Problem(
+                        Type.TABLE_FAULTY,
+                        wanted == null
+                                ? "No column bears the name of the field that numbers of ‘" + kind.key() + "’ go into."
+                                        + near
+                                : "There is no column ‘" + wanted + "’." + near)
+                .field("column", "one of " + names);
     }
 }

@@ -23,14 +23,22 @@ class ConsolePages implements WebMvcConfigurer {
 
     @Override
     public void addResourceHandlers(ResourceHandlerRegistry registry) {
-        registry.addResourceHandler("/assets/**").addResourceLocations(FILES + "assets/").setCacheControl(CacheControl.maxAge(365, TimeUnit.DAYS).immutable());
-        registry.addResourceHandler("/**").addResourceLocations(FILES).setCacheControl(CacheControl.noCache()).resourceChain(true).addResolver(new PathResourceResolver() {
-            @Override
-            protected Resource getResource(String path, Resource location) throws IOException {
-                Resource file = super.getResource(path, location);
-                if (file != null) return file;
-                return path.startsWith("api/") || path.matches(".*\\.(js|css|svg|png|ico|woff2|map|txt)") ? null : new ClassPathResource("console/index.html");
-            }
-        });
+        registry.addResourceHandler("/assets/**")
+                .addResourceLocations(FILES + "assets/")
+                .setCacheControl(CacheControl.maxAge(365, TimeUnit.DAYS).immutable());
+        registry.addResourceHandler("/**")
+                .addResourceLocations(FILES)
+                .setCacheControl(CacheControl.noCache())
+                .resourceChain(true)
+                .addResolver(new PathResourceResolver() {
+                    @Override
+                    protected Resource getResource(String path, Resource location) throws IOException {
+                        Resource file = super.getResource(path, location);
+                        if (file != null) return file;
+                        return path.startsWith("api/") || path.matches(".*\\.(js|css|svg|png|ico|woff2|map|txt)")
+                                ? null
+                                : new ClassPathResource("console/index.html");
+                    }
+                });
     }
 }

@@ -15,8 +15,9 @@ import org.springframework.stereotype.Component;
 import org.youngtally.service.web.Problem.Type;
 
 /**
- * Refuses requests that a page of another origin has sent, and, while only this machine may reach the service, those that do not name it as their host: no web page
- * from elsewhere can take a number, not even by a name that it lets point to this machine.
+ * Refuses requests that a page of another origin has sent, and, while only this machine may reach the service, those
+ * that do not name it as their host: no web page from elsewhere can take a number, not even by a name that it lets
+ * point to this machine.
  */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE)
@@ -32,18 +33,29 @@ class OwnRequestsOnly implements Filter {
     }
 
     @Override
-    public void doFilter(ServletRequest any, ServletResponse response, FilterChain chain) throws IOException, ServletException {
+    public void doFilter(ServletRequest any, ServletResponse response, FilterChain chain)
+            throws IOException, ServletException {
         var request = (HttpServletRequest) any;
         String host = request.getHeader("Host");
         String origin = request.getHeader("Origin");
         String port = ":" + request.getLocalPort();
-        if (host == null || reach.isThisMachine() && !isOwn(host, port)) problems.write(new Problem(Type.FOREIGN_REQUEST, "The Host ‘" + host + "’ is not this service.").field("Host", "127.0.0.1" + port + " or localhost" + port), (HttpServletResponse) response);
-        else if (origin != null && !isSame(origin, host, request)) problems.write(new Problem(Type.FOREIGN_REQUEST, "A page from ‘" + origin + "’ may not use this service.").field("Origin", "none, or " + scheme(request) + "://" + host), (HttpServletResponse) response);
+        if (host == null || reach.isThisMachine() && !isOwn(host, port))
+            problems.write(
+                    new Problem(Type.FOREIGN_REQUEST, "The Host ‘" + host + "’ is not this service.")
+                            .field("Host", "127.0.0.1" + port + " or localhost" + port),
+                    (HttpServletResponse) response);
+        else if (origin != null && !isSame(origin, host, request))
+            problems.write(
+                    new Problem(Type.FOREIGN_REQUEST, "A page from ‘" + origin + "’ may not use this service.")
+                            .field("Origin", "none, or " + scheme(request) + "://" + host),
+                    (HttpServletResponse) response);
         else chain.doFilter(request, response);
     }
 
     /** Behind a proxy a page is served by HTTPS, whatever the proxy speaks to the service. */
-    private String scheme(HttpServletRequest request) { return reach.behindProxy() ? "https" : request.getScheme(); }
+    private String scheme(HttpServletRequest request) {
+        return reach.behindProxy() ? "https" : request.getScheme();
+    }
 
     private boolean isSame(String origin, String host, HttpServletRequest request) {
         String begin = scheme(request) + "://";

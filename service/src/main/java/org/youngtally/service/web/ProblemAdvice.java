@@ -29,7 +29,10 @@ class ProblemAdvice {
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> problem(Problem problem) {
-        return ResponseEntity.status(problem.status()).headers(problem.headers()).contentType(MediaType.APPLICATION_PROBLEM_JSON).body(problem.detail());
+        return ResponseEntity.status(problem.status())
+                .headers(problem.headers())
+                .contentType(MediaType.APPLICATION_PROBLEM_JSON)
+                .body(problem.detail());
     }
 
     @ExceptionHandler
@@ -39,27 +42,52 @@ class ProblemAdvice {
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> unreadable(HttpMessageNotReadableException e) {
-        return problem(switch (e.getCause()) {
-            case UnrecognizedPropertyException unknown -> unknownProperty(unknown);
-            case MismatchedInputException mismatch -> new Problem(Type.MALFORMED, "The property ‘" + path(mismatch) + "’ has a value of the wrong kind.").field(path(mismatch), kind(mismatch.getTargetType()));
-            case StreamReadException broken -> new Problem(Type.MALFORMED, "The body is not JSON: " + broken.getOriginalMessage() + ", at line " + broken.getLocation().getLineNr() + ", column " + broken.getLocation().getColumnNr() + ".").field("body", "a JSON object");
-            case null, default -> new Problem(Type.MALFORMED, "The body is missing or cannot be read.").field("body", "a JSON object, in UTF-8");
-        });
+        return problem(
+                switch (e.getCause()) {
+                    case UnrecognizedPropertyException unknown -> unknownProperty(unknown);
+                    case MismatchedInputException mismatch ->
+                        new Problem(
+                                        Type.MALFORMED,
+                                        "The property ‘" + path(mismatch) + "’ has a value of the wrong kind.")
+                                .field(path(mismatch), kind(mismatch.getTargetType()));
+                    case StreamReadException broken ->
+                        new Problem(
+                                        Type.MALFORMED,
+                                        "The body is not JSON: " + broken.getOriginalMessage() + ", at line "
+                                                + broken.getLocation().getLineNr() + ", column "
+                                                + broken.getLocation().getColumnNr() + ".")
+                                .field("body", "a JSON object");
+                    case null, default ->
+                        new Problem(Type.MALFORMED, "The body is missing or cannot be read.")
+                                .field("body", "a JSON object, in UTF-8");
+                });
     }
 
     private static Problem unknownProperty(UnrecognizedPropertyException e) {
-        List<String> known = e.getKnownPropertyIds().stream().map(Object::toString).sorted().toList();
+        List<String> known =
+                e.getKnownPropertyIds().stream().map(Object::toString).sorted().toList();
         String name = e.getPropertyName();
-        return new Problem(Type.MALFORMED, "‘" + path(e) + "’ is not a property of this request." + NearestName.to(name, known).map(near -> " Did you mean ‘" + near + "’?").orElse("")).field(path(e), String.join(", ", known));
+        return new Problem(
+                        Type.MALFORMED,
+                        "‘" + path(e) + "’ is not a property of this request."
+                                + NearestName.to(name, known)
+                                        .map(near -> " Did you mean ‘" + near + "’?")
+                                        .orElse(""))
+                .field(path(e), String.join(", ", known));
     }
 
     private static String path(JacksonException e) {
-        return e.getPath().stream().map(step -> step.getPropertyName() == null ? "[" + step.getIndex() + "]" : "." + step.getPropertyName()).collect(Collectors.joining()).replaceFirst("^\\.", "");
+        return e.getPath().stream()
+                .map(step ->
+                        step.getPropertyName() == null ? "[" + step.getIndex() + "]" : "." + step.getPropertyName())
+                .collect(Collectors.joining())
+                .replaceFirst("^\\.", "");
     }
 
     private static String kind(Class<?> type) {
         if (type == null) return "another value";
-        if (type == Long.class || type == long.class || type == Integer.class || type == int.class) return "a whole number";
+        if (type == Long.class || type == long.class || type == Integer.class || type == int.class)
+            return "a whole number";
         if (type == String.class) return "a text in quotes";
         if (type == Boolean.class || type == boolean.class) return "true or false";
         return List.class.isAssignableFrom(type) ? "a list in brackets" : "an object in braces";
@@ -67,23 +95,35 @@ class ProblemAdvice {
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> parameter(MethodArgumentTypeMismatchException e) {
-        return problem(new Problem(Type.MALFORMED, "The parameter ‘" + e.getName() + "’ cannot be read: ‘" + e.getValue() + "’.").field(e.getName(), kind(e.getRequiredType())));
+        return problem(new Problem(
+                        Type.MALFORMED, "The parameter ‘" + e.getName() + "’ cannot be read: ‘" + e.getValue() + "’.")
+                .field(e.getName(), kind(e.getRequiredType())));
     }
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> parameter(MissingServletRequestParameterException e) {
-        return problem(new Problem(Type.MALFORMED, "The parameter ‘" + e.getParameterName() + "’ is missing.").field(e.getParameterName(), "a value"));
+        return problem(new Problem(Type.MALFORMED, "The parameter ‘" + e.getParameterName() + "’ is missing.")
+                .field(e.getParameterName(), "a value"));
     }
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> other(Exception e) {
         if (e instanceof AsyncRequestNotUsableException) return null;
         if (e instanceof ErrorResponse known && known.getStatusCode().is4xxClientError()) {
-            ProblemDetail detail = new Problem(known.getStatusCode().value() == 404 ? Type.UNKNOWN_PLACE : Type.MALFORMED, known.getBody().getDetail() == null ? e.getMessage() : known.getBody().getDetail()).detail();
+            ProblemDetail detail = new Problem(
+                            known.getStatusCode().value() == 404 ? Type.UNKNOWN_PLACE : Type.MALFORMED,
+                            known.getBody().getDetail() == null
+                                    ? e.getMessage()
+                                    : known.getBody().getDetail())
+                    .detail();
             detail.setStatus(known.getStatusCode().value());
-            return ResponseEntity.status(known.getStatusCode()).headers(known.getHeaders()).contentType(MediaType.APPLICATION_PROBLEM_JSON).body(detail);
+            return ResponseEntity.status(known.getStatusCode())
+                    .headers(known.getHeaders())
+                    .contentType(MediaType.APPLICATION_PROBLEM_JSON)
+                    .body(detail);
         }
         LOG.error("a request failed", e);
-        return problem(new Problem(Type.INTERNAL, "The service failed: " + e.getClass().getSimpleName() + ". Its log says more."));
+        return problem(new Problem(
+                Type.INTERNAL, "The service failed: " + e.getClass().getSimpleName() + ". Its log says more."));
     }
 }

@@ -11,7 +11,8 @@ import org.springframework.web.bind.annotation.RestController;
 class ProblemPages {
     @GetMapping(path = "/problems/{code}", produces = MediaType.TEXT_PLAIN_VALUE)
     ResponseEntity<String> explain(@PathVariable String code) {
-        for (Problem.Type type : Problem.Type.values()) if (type.code().equals(code)) return ResponseEntity.ok(type.title() + "\n\n" + type.explanation() + "\n");
+        for (Problem.Type type : Problem.Type.values())
+            if (type.code().equals(code)) return ResponseEntity.ok(type.title() + "\n\n" + type.explanation() + "\n");
         return ResponseEntity.notFound().build();
     }
 }

@@ -7,6 +7,9 @@ package org.youngtally.service.web;
  * @param behindProxy whether a proxy in front of it ends TLS
  */
 public record Reach(boolean isThisMachine, boolean behindProxy) {
-    /** How the name of the cookie begins that a session is known by. The port follows: browsers do not tell the services of one machine apart. */
+    /**
+     * How the name of the cookie begins that a session is known by. The port follows: browsers do not tell the services
+     * of one machine apart.
+     */
     public static final String COOKIE = "tally-session";
 }

@@ -14,8 +14,8 @@ import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 
 /**
- * Sends an answer in one piece with its length, instead of flushing it in the middle: one write of the socket, and one wake-up of the
- * client, instead of two. What is live is sent as it comes.
+ * Sends an answer in one piece with its length, instead of flushing it in the middle: one write of the socket, and one
+ * wake-up of the client, instead of two. What is live is sent as it comes.
  */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE + 5)
@@ -23,13 +23,16 @@ class WholeAnswers implements Filter {
     private static final String LIVE = "/api/v1/events";
 
     @Override
-    public void doFilter(ServletRequest request, ServletResponse response, FilterChain chain) throws IOException, ServletException {
+    public void doFilter(ServletRequest request, ServletResponse response, FilterChain chain)
+            throws IOException, ServletException {
         boolean live = ((HttpServletRequest) request).getRequestURI().equals(LIVE);
         chain.doFilter(request, live ? response : new Whole((HttpServletResponse) response));
     }
 
     private static final class Whole extends HttpServletResponseWrapper {
-        Whole(HttpServletResponse response) { super(response); }
+        Whole(HttpServletResponse response) {
+            super(response);
+        }
 
         /** Left to the server, which does it when the answer is complete or fills its buffer. */
         @Override

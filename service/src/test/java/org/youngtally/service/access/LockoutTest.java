@@ -59,17 +59,26 @@ class LockoutTest {
     @Test
     void whatIsTriedMeanwhileIsToldHowLongAndNotCounted() {
         for (int i = 0; i < 5; i++) lockout.begin("ada");
-        for (int i = 0; i < 1_000; i++) assertThatExceptionOfType(Problem.class).isThrownBy(() -> lockout.begin("ada")).withMessageContaining("can be tried again in a second");
+        for (int i = 0; i < 1_000; i++)
+            assertThatExceptionOfType(Problem.class)
+                    .isThrownBy(() -> lockout.begin("ada"))
+                    .withMessageContaining("can be tried again in a second");
         now = now.plusSeconds(1);
         lockout.begin("ada");
-        assertThatExceptionOfType(Problem.class).isThrownBy(() -> lockout.begin("ada")).withMessageContaining("in 2 seconds").satisfies(later -> assertThat(later.headers().getFirst("Retry-After")).isEqualTo("2"));
+        assertThatExceptionOfType(Problem.class)
+                .isThrownBy(() -> lockout.begin("ada"))
+                .withMessageContaining("in 2 seconds")
+                .satisfies(later ->
+                        assertThat(later.headers().getFirst("Retry-After")).isEqualTo("2"));
     }
 
     @Test
     void manyAtOnceGetNoMoreTriesThanOneAfterTheOther() throws Exception {
         try (var threads = Executors.newVirtualThreadPerTaskExecutor()) {
             int tried = 0;
-            for (var each : threads.invokeAll(IntStream.range(0, 500).<Callable<Boolean>>mapToObj(i -> this::mayTry).toList())) tried += each.get() ? 1 : 0;
+            for (var each : threads.invokeAll(IntStream.range(0, 500)
+                    .<Callable<Boolean>>mapToObj(i -> this::mayTry)
+                    .toList())) tried += each.get() ? 1 : 0;
             assertThat(tried).isEqualTo(5);
         }
     }

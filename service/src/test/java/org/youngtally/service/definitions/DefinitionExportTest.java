@@ -7,16 +7,16 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import org.youngtally.core.organisation.RouteDraft.TestDraft;
-import org.youngtally.core.organisation.KindDraft;
-import org.youngtally.core.organisation.RouteDraft;
-import org.youngtally.core.organisation.UnitDraft;
 import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.Test;
 import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.codebook.CodebookCheck;
 import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.organisation.KindDraft;
+import org.youngtally.core.organisation.RouteDraft;
+import org.youngtally.core.organisation.RouteDraft.TestDraft;
+import org.youngtally.core.organisation.UnitDraft;
 import org.youngtally.core.series.DraftCheck;
 import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.RangeDraft;
@@ -45,30 +45,61 @@ class DefinitionExportTest {
     private static List<Series> series(String text) {
         DefinitionFile file = DefinitionFile.read("a.yaml", text);
         assertThat(file.faults()).isEmpty();
-        return file.drafts().series().stream().map(draft -> DraftCheck.of(draft).series().orElseThrow()).toList();
+        return file.drafts().series().stream()
+                .map(draft -> DraftCheck.of(draft).series().orElseThrow())
+                .toList();
     }
 
     /** The series of a file, one of them changed. */
     private static List<Series> changed(String text, String key, UnaryOperator<SeriesDraft> change) {
-        return series(text).stream().map(each -> each.key().equals(key) ? DraftCheck.of(change.apply(SeriesDraft.of(each))).series().orElseThrow() : each).toList();
+        return series(text).stream()
+                .map(each -> each.key().equals(key)
+                        ? DraftCheck.of(change.apply(SeriesDraft.of(each)))
+                                .series()
+                                .orElseThrow()
+                        : each)
+                .toList();
     }
 
-    private static SeriesDraft with(SeriesDraft draft, String title, String locale, List<String> restarts, List<RangeDraft> ranges) {
-        return new SeriesDraft.Builder(draft.key(), draft.pattern()).title(title).namespace(draft.namespace()).locale(locale).restarts(restarts).ranges(ranges).draft();
+    private static SeriesDraft with(
+            SeriesDraft draft, String title, String locale, List<String> restarts, List<RangeDraft> ranges) {
+        return new SeriesDraft.Builder(draft.key(), draft.pattern())
+                .title(title)
+                .namespace(draft.namespace())
+                .locale(locale)
+                .restarts(restarts)
+                .ranges(ranges)
+                .draft();
     }
 
     /** What is defined beside the series is as the file says. */
     private static Drafts drafts(String text, List<Series> now) {
         Drafts read = DefinitionFile.read("a.yaml", text).drafts();
-        return new Drafts(read.namespaces().stream().map(draft -> NamespaceDraft.of(draft.checked())).toList(), read.codebooks().stream().map(draft -> CodebookDraft.of(CodebookCheck.of(draft).book().orElseThrow())).toList(), now.stream().map(SeriesDraft::of).toList(), read.units(), read.kinds().stream().map(KindDraft::plain).toList(), read.routes());
+        return new Drafts(
+                read.namespaces().stream()
+                        .map(draft -> NamespaceDraft.of(draft.checked()))
+                        .toList(),
+                read.codebooks().stream()
+                        .map(draft ->
+                                CodebookDraft.of(CodebookCheck.of(draft).book().orElseThrow()))
+                        .toList(),
+                now.stream().map(SeriesDraft::of).toList(),
+                read.units(),
+                read.kinds().stream().map(KindDraft::plain).toList(),
+                read.routes());
     }
 
-    private static String exported(String text, List<Series> now) { return exported(text, drafts(text, now), now); }
+    private static String exported(String text, List<Series> now) {
+        return exported(text, drafts(text, now), now);
+    }
 
     private static String exported(String text, Drafts current, List<Series> now) {
-        List<KeptFile> files = DefinitionExport.of(List.of(new KeptFile("a.yaml", text)), current, UnaryOperator.identity());
+        List<KeptFile> files =
+                DefinitionExport.of(List.of(new KeptFile("a.yaml", text)), current, UnaryOperator.identity());
         assertThat(files).singleElement();
-        assertThat(series(files.getFirst().text())).as(files.getFirst().text()).containsExactlyInAnyOrderElementsOf(now);
+        assertThat(series(files.getFirst().text()))
+                .as(files.getFirst().text())
+                .containsExactlyInAnyOrderElementsOf(now);
         return files.getFirst().text();
     }
 
@@ -81,7 +112,8 @@ class DefinitionExportTest {
 
     @Test
     void aChangeRewritesItsOwnPropertyAlone() {
-        String text = exported(TWO, changed(TWO, "a", draft -> with(draft, "Book: the new", null, draft.restarts(), draft.ranges())));
+        String text = exported(
+                TWO, changed(TWO, "a", draft -> with(draft, "Book: the new", null, draft.restarts(), draft.ranges())));
         assertThat(text).isEqualTo(TWO.replace("title: Book of A", "title: \"Book: the new\""));
     }
 
@@ -90,26 +122,47 @@ class DefinitionExportTest {
         var ranges = new ArrayList<>(SeriesDraft.of(series(TWO).getFirst()).ranges());
         ranges.add(new RangeDraft(200L, 290L, 10L, "2027-01-01", "2027-12-31", 3L));
         String text = exported(TWO, changed(TWO, "a", draft -> with(draft, "Book of A", "de", List.of(), ranges)));
-        assertThat(text).doesNotContain("restarts").contains("    locale: de").contains("- { first: 200, last: 290, step: 10, opens: 2027-01-01, closes: 2027-12-31, warn-when-left: 3 }")
-                .contains("# The books").contains("# short").contains("# Of the rest").endsWith("# The end\n");
+        assertThat(text)
+                .doesNotContain("restarts")
+                .contains("    locale: de")
+                .contains(
+                        "- { first: 200, last: 290, step: 10, opens: 2027-01-01, closes: 2027-12-31, warn-when-left: 3 }")
+                .contains("# The books")
+                .contains("# short")
+                .contains("# Of the rest")
+                .endsWith("# The end\n");
     }
 
     @Test
     void anEntryInBracesStaysInBraces() {
-        String text = exported(TWO, changed(TWO, "b", draft -> with(draft, "Bees", null, draft.restarts(), draft.ranges())));
-        assertThat(text).contains("  - { key: b, title: Bees, pattern: \"B{count 3}\", ranges: [{ first: 1, last: 9, opens: 2026-01-01 }] }\n").contains("# for now");
+        String text =
+                exported(TWO, changed(TWO, "b", draft -> with(draft, "Bees", null, draft.restarts(), draft.ranges())));
+        assertThat(text)
+                .contains(
+                        "  - { key: b, title: Bees, pattern: \"B{count 3}\", ranges: [{ first: 1, last: 9, opens: 2026-01-01 }] }\n")
+                .contains("# for now");
     }
 
     @Test
     void aSeriesOfNoFileGetsOneOfItsOwnAndOneOfTwoFilesBelongsToTheLast() {
         String older = TWO.replace("Book of A", "Old book");
-        String newer = "series:\n  - key: a\n    title: Book of A\n    pattern: \"A{count 3}\"\n    restarts: [year]\n    ranges:\n      - { first: 1, last: 99, opens: 2026-01-01 }\n";
+        String newer =
+                "series:\n  - key: a\n    title: Book of A\n    pattern: \"A{count 3}\"\n    restarts: [year]\n    ranges:\n      - { first: 1, last: 99, opens: 2026-01-01 }\n";
         List<Series> now = new ArrayList<>(series(TWO));
-        now.addAll(series("series: [{ key: c, title: Yes, pattern: 'C{count 3}', ranges: [{ first: 1, last: 9, opens: 2026-01-01 }] }]"));
-        List<KeptFile> files = DefinitionExport.of(List.of(new KeptFile("newer.yaml", newer), new KeptFile("older.yaml", older)), Drafts.of(now.stream().map(SeriesDraft::of).toList()), UnaryOperator.identity());
+        now.addAll(
+                series(
+                        "series: [{ key: c, title: Yes, pattern: 'C{count 3}', ranges: [{ first: 1, last: 9, opens: 2026-01-01 }] }]"));
+        List<KeptFile> files = DefinitionExport.of(
+                List.of(new KeptFile("newer.yaml", newer), new KeptFile("older.yaml", older)),
+                Drafts.of(now.stream().map(SeriesDraft::of).toList()),
+                UnaryOperator.identity());
         assertThat(files).extracting(KeptFile::name).containsExactly("console.yaml", "newer.yaml", "older.yaml");
         assertThat(files.get(1).text()).isEqualTo(newer);
-        assertThat(files.get(2).text()).doesNotContain("key: a").contains("key: b").contains("# The books").contains("# The end");
+        assertThat(files.get(2).text())
+                .doesNotContain("key: a")
+                .contains("key: b")
+                .contains("# The books")
+                .contains("# The end");
         var all = new ArrayList<Series>();
         for (KeptFile file : files) all.addAll(series(file.text()));
         assertThat(all).containsExactlyInAnyOrderElementsOf(now);
@@ -158,21 +211,39 @@ class DefinitionExportTest {
         List<KeptFile> alone = DefinitionExport.of(List.of(), drafts(RULED, series(RULED)), UnaryOperator.identity());
         assertThat(alone).singleElement().satisfies(file -> {
             Drafts read = DefinitionFile.read("b", file.text()).drafts();
-            assertThat(DefinitionFile.read("b", file.text()).faults()).as(file.text()).isEmpty();
+            assertThat(DefinitionFile.read("b", file.text()).faults())
+                    .as(file.text())
+                    .isEmpty();
             assertThat(series(file.text())).containsExactlyElementsOf(series(RULED));
-            assertThat(CodebookCheck.of(read.codebooks().getFirst()).book()).isEqualTo(CodebookCheck.of(DefinitionFile.read("a", RULED).drafts().codebooks().getFirst()).book());
+            assertThat(CodebookCheck.of(read.codebooks().getFirst()).book())
+                    .isEqualTo(CodebookCheck.of(DefinitionFile.read("a", RULED)
+                                    .drafts()
+                                    .codebooks()
+                                    .getFirst())
+                            .book());
             assertThat(read.namespaces().getFirst().checked().repeats()).isTrue();
         });
     }
 
     @Test
     void aChoiceThatIsAddedRewritesTheChoicesOfItsCodebookAlone() {
-        CodebookDraft before = DefinitionFile.read("a", RULED).drafts().codebooks().getFirst();
+        CodebookDraft before =
+                DefinitionFile.read("a", RULED).drafts().codebooks().getFirst();
         var choices = new ArrayList<>(before.choices());
         choices.add(new CodebookDraft.ChoiceDraft("Action", "AC", true, null));
         Drafts then = drafts(RULED, series(RULED));
-        String text = exported(RULED, new Drafts(then.namespaces(), List.of(new CodebookDraft("book", before.title(), choices)), then.series()), series(RULED));
-        assertThat(text).contains("  # What there is\n", "      - { name: Case, code: CA }", "      - { name: Action, code: AC, retired: true }", "          - { name: Pallet, code: \"1\" }").endsWith(RULED.substring(RULED.indexOf("series:")));
+        String text = exported(
+                RULED,
+                new Drafts(
+                        then.namespaces(), List.of(new CodebookDraft("book", before.title(), choices)), then.series()),
+                series(RULED));
+        assertThat(text)
+                .contains(
+                        "  # What there is\n",
+                        "      - { name: Case, code: CA }",
+                        "      - { name: Action, code: AC, retired: true }",
+                        "          - { name: Pallet, code: \"1\" }")
+                .endsWith(RULED.substring(RULED.indexOf("series:")));
     }
 
     private static final String HOUSE = """
@@ -200,18 +271,54 @@ class DefinitionExportTest {
     void unitsKindsAndRoutesAreGivenBackAsTheyWereWritten() {
         Drafts read = DefinitionFile.read("a.yaml", HOUSE).drafts();
         assertThat(DefinitionFile.read("a.yaml", HOUSE).faults()).isEmpty();
-        UnaryOperator<RouteDraft> normal = draft -> new RouteDraft(draft.kind(), draft.unit(), draft.when() == null ? null : Map.of("class", new TestDraft(List.of("S", "yes"), null, null), "size", draft.when().get("size")), draft.series(), null);
-        Drafts now = new Drafts(List.of(), List.of(), List.of(), read.units().stream().map(draft -> UnitDraft.of(draft.checked())).toList(), read.kinds().stream().map(KindDraft::plain).toList(), read.routes().stream().map(normal).toList());
-        assertThat(DefinitionExport.of(List.of(new KeptFile("a.yaml", HOUSE)), now, normal)).singleElement().extracting(KeptFile::text).isEqualTo(HOUSE);
+        UnaryOperator<RouteDraft> normal = draft -> new RouteDraft(
+                draft.kind(),
+                draft.unit(),
+                draft.when() == null
+                        ? null
+                        : Map.of(
+                                "class",
+                                new TestDraft(List.of("S", "yes"), null, null),
+                                "size",
+                                draft.when().get("size")),
+                draft.series(),
+                null);
+        Drafts now = new Drafts(
+                List.of(),
+                List.of(),
+                List.of(),
+                read.units().stream()
+                        .map(draft -> UnitDraft.of(draft.checked()))
+                        .toList(),
+                read.kinds().stream().map(KindDraft::plain).toList(),
+                read.routes().stream().map(normal).toList());
+        assertThat(DefinitionExport.of(List.of(new KeptFile("a.yaml", HOUSE)), now, normal))
+                .singleElement()
+                .extracting(KeptFile::text)
+                .isEqualTo(HOUSE);
         String alone = DefinitionExport.of(List.of(), now, normal).getFirst().text();
         assertThat(DefinitionFile.read("b", alone).faults()).as(alone).isEmpty();
         Drafts again = DefinitionFile.read("b", alone).drafts();
         assertThat(again.units()).isEqualTo(now.units());
         assertThat(again.kinds()).isEqualTo(now.kinds());
         assertThat(again.routes()).isEqualTo(now.routes());
-        Drafts fewer = new Drafts(List.of(), List.of(), List.of(), now.units(), now.kinds(), now.routes().subList(1, 2));
-        assertThat(DefinitionExport.of(List.of(new KeptFile("a.yaml", HOUSE)), fewer, normal)).singleElement().extracting(KeptFile::text).isEqualTo(HOUSE.replace("  - { kind: job, unit: group, series: n } # all of them\n", "# all of them\n"));
+        Drafts fewer = new Drafts(
+                List.of(),
+                List.of(),
+                List.of(),
+                now.units(),
+                now.kinds(),
+                now.routes().subList(1, 2));
+        assertThat(DefinitionExport.of(List.of(new KeptFile("a.yaml", HOUSE)), fewer, normal))
+                .singleElement()
+                .extracting(KeptFile::text)
+                .isEqualTo(
+                        HOUSE.replace("  - { kind: job, unit: group, series: n } # all of them\n", "# all of them\n"));
         Drafts none = new Drafts(List.of(), List.of(), List.of(), now.units(), now.kinds(), List.of());
-        assertThat(DefinitionExport.of(List.of(new KeptFile("a.yaml", HOUSE)), none, normal)).singleElement().satisfies(file -> assertThat(DefinitionFile.read("b", file.text()).faults()).isEmpty());
+        assertThat(DefinitionExport.of(List.of(new KeptFile("a.yaml", HOUSE)), none, normal))
+                .singleElement()
+                .satisfies(
+                        file -> assertThat(DefinitionFile.read("b", file.text()).faults())
+                                .isEmpty());
     }
 }
