@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
+import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import java.util.function.LongConsumer;
 import org.jooq.exception.IntegrityConstraintViolationException;
@@ -35,6 +36,10 @@ final class BatchWork {
     private static final Logger LOG = LoggerFactory.getLogger(BatchWork.class);
     /** After a unique index has objected, so many batches look keys and references up before they decide. */
     private static final int WARY_BATCHES = 100;
+    /** So often the folder is looked at while nothing is written. */
+    private static final long BETWEEN_LOOKS = TimeUnit.MILLISECONDS.toNanos(250);
+    /** So often the time is noted for the next start. */
+    private static final long BETWEEN_NOTES = TimeUnit.MINUTES.toNanos(10);
     /** Who ends a hold whose time is up. */
     static final String CLOCK = "clock";
 
@@ -69,17 +74,23 @@ final class BatchWork {
     private final Recovery recovery;
     private final Consumer<List<Entry>> committed;
     private final Executor answering;
+    private final DiskGuard guard;
+    private final Pause pause = new Pause();
     private volatile Store store;
     private volatile Head head;
     private volatile House house;
     private volatile String stopped = "";
+    private volatile String dateQuestion = "";
     private WriterState state;
     private int wary;
+    private volatile long sawAt;
+    private long lookedAt = System.nanoTime();
 
     /**
      * Over a journal and the tables that hold all of it.
      *
      * @param answering tells the callers of a batch what came of it, once it is on disk and committed
+     * @param guard watches over the place that is written to
      */
     BatchWork(
             Journal journal,
@@ -88,7 +99,9 @@ final class BatchWork {
             ZoneId zone,
             Recovery recovery,
             Consumer<List<Entry>> committed,
-            Executor answering) {
+            Executor answering,
+            DiskGuard guard) {
+        this.guard = guard;
         this.journal = journal;
         this.store = store;
         this.clock = clock;
@@ -104,6 +117,72 @@ final class BatchWork {
 
     String stopped() {
         return stopped;
+    }
+
+    /** Why no numbers are given for now; absent while they are. */
+    Optional<LedgerUnavailable> paused() {
+        return pause.why();
+    }
+
+    /** Begins with a pause, since the disk did not take everything when the ledger was opened. */
+    void beginPaused(Optional<Shortage> shortage, Throwable failure, boolean tablesInMemory) {
+        pause(shortage, failure);
+        if (tablesInMemory) pause.losesTables();
+    }
+
+    /** Whether the tables can be written at the end. */
+    boolean isWritable() {
+        if (!stopped.isEmpty() || pause.isOn()) return false;
+        try {
+            if (guard.lost(journal).isPresent()
+                    || guard.shortage(store.unsaved()).isPresent()) return false;
+            guard.tryWriting();
+            return true;
+        } catch (IOException e) {
+            LOG.warn("the tables are not written at the end; the next start makes up for it from the journal", e);
+            return false;
+        }
+    }
+
+    /** Nothing is done that goes by the date before somebody has confirmed it. */
+    void questionDate(String question) {
+        LOG.error("no numbers are given until the date is confirmed: {}", question);
+        dateQuestion = question;
+    }
+
+    /** What is to be confirmed about the date; absent where it is believed. */
+    Optional<String> dateQuestion() {
+        return Optional.of(dateQuestion).filter(question -> !question.isEmpty());
+    }
+
+    void confirmDate() {
+        LOG.info("the date was confirmed");
+        dateQuestion = "";
+        sawAt = 0;
+    }
+
+    /** The time, where it can be held against that of the next start. */
+    Optional<Instant> believedNow() {
+        return dateQuestion.isEmpty() && clock.remark().isEmpty() ? Optional.of(clock.now()) : Optional.empty();
+    }
+
+    /** What people should know. */
+    List<String> remarks() {
+        return clock.remark().isEmpty() ? List.of() : List.of(clock.remark());
+    }
+
+    /** No numbers are given until the disk takes what is written. */
+    private void pause(Optional<Shortage> shortage, Throwable failure) {
+        Optional<String> replaced = guard.replaced(journal);
+        if (replaced.isPresent()) {
+            lost(new FolderLost(replaced.get(), false));
+            return;
+        }
+        LOG.error(
+                "no numbers are given for now: {}",
+                shortage.map(Shortage::toString).orElseGet(() -> String.valueOf(failure)));
+        guard.spendReserve();
+        pause.begin(shortage, failure);
     }
 
     Head head() {
@@ -125,24 +204,100 @@ final class BatchWork {
 
     /** Ends the holds whose time is up; it costs nothing where there are none. */
     void lapse() {
-        if (!stopped.isEmpty()) return;
+        if (!stopped.isEmpty() || pause.isOn() || !dateQuestion.isEmpty()) return;
         Instant now = clock.now();
         if (state.memory().nextLapse().filter(lapse -> !lapse.isAfter(now)).isEmpty() || !clock.isSteady()) return;
         serve(List.of(new Waiting(new Act.Lapse(now), CLOCK, new CompletableFuture<>())));
     }
 
     /**
-     * Looks after the tables' file, once what was waited for is answered.
+     * Looks after the folder and the tables' file, once what was waited for is answered.
      *
      * @param atRest whether nobody waits
      */
     void tidy(boolean atRest) {
-        if (!stopped.isEmpty()) return;
+        if (!stopped.isEmpty() || !look()) return;
+        if (pause.isOn()) {
+            goOn();
+            return;
+        }
         try {
+            if (store.isSavingDue(atRest)) {
+                Optional<Shortage> shortage = guard.shortage(store.unsaved());
+                if (shortage.isPresent()) {
+                    pause(shortage, null);
+                    return;
+                }
+                guard.tryWriting();
+            }
             store.tidy(atRest);
+            if (atRest) see();
+        } catch (IOException e) {
+            pause(guard.shortage(0), e);
         } catch (RuntimeException e) {
             LOG.warn("the tables could not be written to their file; they are opened anew", e);
             recover();
+        }
+    }
+
+    /** Now and then, notes the time for the next start. */
+    private void see() throws IOException {
+        long now = System.nanoTime();
+        if (sawAt != 0 && now - sawAt < BETWEEN_NOTES) return;
+        sawAt = now;
+        Optional<Instant> believed = believedNow();
+        if (believed.isPresent() && head.seq() > 0) guard.saw(believed.get(), head.seq());
+    }
+
+    /**
+     * Now and then, whether the folder is still ours and there is room.
+     *
+     * @return whether to go on
+     */
+    private boolean look() {
+        long now = System.nanoTime();
+        if (now - lookedAt < BETWEEN_LOOKS) return true;
+        lookedAt = now;
+        Optional<String> lost = guard.lost(journal);
+        if (lost.isPresent()) {
+            lost(new FolderLost(lost.get(), false));
+            return false;
+        }
+        if (pause.isOn()) return true;
+        guard.shortage(store.unsaved()).ifPresent(shortage -> pause(Optional.of(shortage), null));
+        return true;
+    }
+
+    private void lost(FolderLost what) {
+        try {
+            store.rollback();
+        } catch (SQLException e) {
+            LOG.warn("what was under way could not be taken back; it was not answered", e);
+        }
+        stop(what.getMessage(), what);
+    }
+
+    /** Gives numbers again if the disk takes what is written. */
+    private void goOn() {
+        if (!pause.isTimeToTry()) return;
+        try {
+            if (pause.isUnforced()) {
+                journal.forgetUnforced();
+                pause.forgotUnforced();
+            }
+            Optional<Shortage> still = guard.stillShort(pause.hasLostTables() ? 0 : store.unsaved());
+            if (still.isPresent()) {
+                pause.begin(still, null);
+                return;
+            }
+            if (pause.hasLostTables()) recovered();
+            pause.end();
+            LOG.info("numbers are given again");
+        } catch (IOException e) {
+            LOG.debug("the disk still takes nothing", e);
+            pause.begin(guard.shortage(0), e);
+        } catch (RuntimeException | SQLException | JournalBroken e) {
+            notRecovered(e);
         }
     }
 
@@ -166,6 +321,12 @@ final class BatchWork {
             fail(batch, Kind.STOPPED, stopped, null);
             return;
         }
+        if (pause.isOn()) goOn();
+        Optional<LedgerUnavailable> paused = pause.why();
+        if (paused.isPresent()) {
+            fail(batch, paused.get());
+            return;
+        }
         try {
             if (wary == 0 && hopefully(batch)) return;
             if (wary > 0) wary--;
@@ -173,6 +334,12 @@ final class BatchWork {
             attempt(batch, false);
         } catch (IntegrityConstraintViolationException e) {
             alone(batch, e);
+        } catch (FolderLost e) {
+            lost(e);
+            if (e.afterAppend()) fail(batch, Kind.OUTCOME_UNKNOWN, e.getMessage(), e);
+            else fail(batch, Kind.STOPPED, e.getMessage(), e);
+        } catch (AppendFailed e) {
+            appendFailed(batch, e);
         } catch (RuntimeException | IOException | SQLException e) {
             LOG.error("a batch of {} acts failed; the tables are brought up to the journal again", batch.size(), e);
             recover();
@@ -192,13 +359,50 @@ final class BatchWork {
     }
 
     /**
+     * The journal did not take a batch. Where what it took of it can be taken away again, nothing was done and the
+     * tables can be asked as before.
+     */
+    private void appendFailed(List<Waiting> batch, AppendFailed failure) {
+        LOG.error("the journal did not take a batch of {} acts", batch.size(), failure);
+        Optional<String> lost = guard.replaced(journal);
+        if (lost.isPresent()) {
+            lost(new FolderLost(lost.get(), true));
+            fail(batch, Kind.OUTCOME_UNKNOWN, stopped, failure);
+            return;
+        }
+        boolean undone = false;
+        try {
+            journal.forgetUnforced();
+            undone = true;
+        } catch (IOException e) {
+            failure.addSuppressed(e);
+            pause.leavesUnforced();
+        }
+        try {
+            store.rollback();
+            state = new WriterState(store.state());
+        } catch (RuntimeException | SQLException e) {
+            failure.addSuppressed(e);
+            pause.losesTables();
+        }
+        pause(guard.shortage(0), failure.getCause());
+        if (undone && pause.isOn()) fail(batch, pause.why().orElseThrow());
+        else
+            fail(
+                    batch,
+                    Kind.OUTCOME_UNKNOWN,
+                    "the disk failed while this was written; repeat it with the same key to learn what became of it",
+                    failure);
+    }
+
+    /**
      * Most keys and references are new, so that they are not looked up: the unique indexes object to one that is not.
-     * An act that would be refused may have been done before, and is looked up as well. Nothing was forced or answered
+     * An act that would do nothing may have been done before, and is looked up as well. Nothing was forced or answered
      * then, and the batch begins again.
      *
      * @return whether the batch is done
      */
-    private boolean hopefully(List<Waiting> batch) throws IOException, SQLException {
+    private boolean hopefully(List<Waiting> batch) throws IOException, SQLException, FolderLost, AppendFailed {
         try {
             state.begin();
             if (attempt(batch, true)) return true;
@@ -237,17 +441,18 @@ final class BatchWork {
     }
 
     /**
-     * @param hopeful whether to give up where an act would be refused that may have been done before
+     * @param hopeful whether to give up where an act that may have been done before would do nothing now
      * @return whether it is done
      */
-    private boolean attempt(List<Waiting> batch, boolean hopeful) throws IOException, SQLException {
+    private boolean attempt(List<Waiting> batch, boolean hopeful)
+            throws IOException, SQLException, FolderLost, AppendFailed {
         Instant now = clock.now();
         LocalDate today = LocalDate.ofInstant(now, zone);
         var entries = new ArrayList<Entry>();
         var outcomes = new ArrayList<Outcome>(batch.size());
         for (Waiting waiting : batch) {
             Outcome outcome = decide(waiting, now, today, entries);
-            if (hopeful && outcome instanceof Outcome.Refused && mayBeKnown(waiting.act())) return false;
+            if (hopeful && !takesEffect(outcome) && mayBeKnown(waiting.act())) return false;
             outcomes.add(outcome);
         }
         if (!entries.isEmpty()) {
@@ -257,7 +462,7 @@ final class BatchWork {
                             .flatMap(waiting -> waiting.progress().stream())
                             .findFirst()
                             .orElse(written -> {}));
-            journal.append(entries);
+            append(entries);
             store.commit(journal.head());
             head = journal.head();
             if (entries.stream()
@@ -270,6 +475,28 @@ final class BatchWork {
             for (int i = 0; i < batch.size(); i++) batch.get(i).answer().complete(outcomes.get(i));
         });
         return true;
+    }
+
+    private static boolean takesEffect(Outcome outcome) {
+        return switch (outcome) {
+            case Outcome.Done done -> done.entry().isPresent();
+            case Outcome.Repeated repeated -> true;
+            case Outcome.Known known -> false;
+            case Outcome.Refused refused -> false;
+        };
+    }
+
+    private void append(List<Entry> entries) throws FolderLost, AppendFailed {
+        Optional<String> lost = guard.lost(journal);
+        if (lost.isPresent()) throw new FolderLost(lost.get(), false);
+        try {
+            journal.append(entries);
+        } catch (IOException e) {
+            throw new AppendFailed(e);
+        }
+        // The process may have been halted for long between the look and the write.
+        Optional<String> lostMeanwhile = guard.lost(journal);
+        if (lostMeanwhile.isPresent()) throw new FolderLost(lostMeanwhile.get(), true);
     }
 
     /** Whether it names a key or a reference, so that it may have been done before. */
@@ -301,16 +528,36 @@ final class BatchWork {
 
     private void recover() {
         try {
-            store = recovery.recover(journal, store);
-            state = new WriterState(store.state());
-            head = journal.head();
-            house = house();
+            recovered();
         } catch (RuntimeException | IOException | SQLException | JournalBroken e) {
-            stop(
-                    "the ledger could not be brought in order after a failure (" + e.getMessage()
-                            + "); no numbers are given until the service is started again",
-                    e);
+            notRecovered(e);
         }
+    }
+
+    private void recovered() throws IOException, SQLException, JournalBroken {
+        store = recovery.recover(journal, store);
+        state = new WriterState(store.state());
+        head = journal.head();
+        house = house();
+    }
+
+    /** Where it is for the disk, it is tried again until the disk takes what is written. */
+    private void notRecovered(Exception failure) {
+        if (!(failure instanceof IOException) && !Store.isAway(failure)) {
+            stop(
+                    "the ledger could not be brought in order after a failure (" + failure.getMessage()
+                            + "); no numbers are given until the service is started again",
+                    failure);
+            return;
+        }
+        pause.leavesUnforced();
+        pause.losesTables();
+        pause(guard.shortage(0), failure);
+    }
+
+    /** No batch is done any more. */
+    void end(String why, Throwable cause) {
+        stop(why, cause);
     }
 
     private void stop(String why, Throwable cause) {
@@ -319,7 +566,10 @@ final class BatchWork {
     }
 
     private static void fail(List<Waiting> batch, Kind kind, String message, Throwable cause) {
-        for (Waiting waiting : batch)
-            waiting.answer().completeExceptionally(new LedgerUnavailable(kind, message, cause));
+        fail(batch, new LedgerUnavailable(kind, message, cause));
+    }
+
+    private static void fail(List<Waiting> batch, LedgerUnavailable why) {
+        for (Waiting waiting : batch) waiting.answer().completeExceptionally(why);
     }
 }

@@ -1,46 +1,126 @@
 package org.youngtally.ledger;
 
 import java.io.IOException;
+import java.io.InterruptedIOException;
+import java.io.RandomAccessFile;
 import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
-import java.nio.channels.OverlappingFileLockException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.time.DateTimeException;
+import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.youngtally.ledger.journal.FolderDisk;
+import org.youngtally.ledger.journal.Journal;
 
-/** The data folder: the lock by which one process owns it, and the mark by which an unclean end is known. */
-final class DataFolder implements AutoCloseable {
+/**
+ * The data folder: the lock by which one process owns it, the mark by which an unclean end is known, and what was last
+ * seen in it.
+ *
+ * <p>The lock is a file that nothing else ever opens, for closing any other channel on a file lets go of all its locks
+ * in a process. Whoever deletes it lets a second process in; so the first looks before and after each write whether the
+ * folder and the lock are still those that it opened, and a start that had to make the lock anew waits until it has
+ * seen that nobody writes.
+ */
+final class DataFolder implements AutoCloseable, DiskGuard {
+    /** The folders that this process owns: two ledgers of one process would not meet at the lock. */
+    private static final Set<Path> OWNED = ConcurrentHashMap.newKeySet();
+    /** The end of a journal that is compared, in bytes: more than its last hash. */
+    private static final int END = 256;
+
     private final LedgerOptions options;
+    private final Path real;
     private final FileChannel lockFile;
     private final FileLock lock;
+    private final Object lockIdentity;
+    private final Object folderIdentity;
+    private final Room room;
+    /** The entry of a mark that the disk did not take; negative where it took it. */
+    private long unmarked = -1;
 
-    private DataFolder(LedgerOptions options, FileChannel lockFile, FileLock lock) {
+    private DataFolder(LedgerOptions options, Path real, FileChannel lockFile, FileLock lock) throws IOException {
         this.options = options;
+        this.real = real;
         this.lockFile = lockFile;
         this.lock = lock;
+        this.lockIdentity = identity(lockPath(options));
+        this.folderIdentity = identity(options.data());
+        this.room = new Room(options.data(), options.room());
     }
 
     /** Takes the folder, or throws {@link LedgerInUse} where another process has it. */
     static DataFolder own(LedgerOptions options) throws IOException {
         if (!Files.exists(options.data())) make(options.data());
-        FileChannel channel =
-                FileChannel.open(options.data().resolve("lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
-        FileLock lock;
+        Path real = options.data().toRealPath();
+        if (!OWNED.add(real)) throw LedgerInUse.locked(options.data());
         try {
-            lock = channel.tryLock();
-        } catch (OverlappingFileLockException e) {
-            lock = null;
+            return lock(options, real);
+        } catch (IOException | RuntimeException e) {
+            OWNED.remove(real);
+            throw e;
         }
-        if (lock == null) {
+    }
+
+    private static DataFolder lock(LedgerOptions options, Path real) throws IOException {
+        boolean made = !Files.exists(lockPath(options));
+        FileChannel channel = FileChannel.open(lockPath(options), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        try {
+            FileLock lock = channel.tryLock();
+            if (lock == null) throw LedgerInUse.locked(options.data());
+            if (made) waitForOthers(options);
+            return new DataFolder(options, real, channel, lock);
+        } catch (IOException | RuntimeException e) {
             channel.close();
-            throw new LedgerInUse(options.data());
+            throw e;
         }
-        return new DataFolder(options, channel, lock);
+    }
+
+    private static Path lockPath(LedgerOptions options) {
+        return options.data().resolve("lock");
+    }
+
+    /** Beside a journal there was a lock; another process may still write without one. */
+    private static void waitForOthers(LedgerOptions options) throws IOException {
+        Path journal = options.data().resolve("journal");
+        String before = end(journal);
+        if (before.isEmpty()) return;
+        try {
+            TimeUnit.NANOSECONDS.sleep(options.patience().toNanos());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new InterruptedIOException("interrupted while waiting whether another process writes to " + journal);
+        }
+        if (!end(journal).equals(before)) throw LedgerInUse.writing(options.data());
+    }
+
+    /** How far a journal has come: its last segment, how long it is, and how it ends. Empty where there is none. */
+    private static String end(Path journal) throws IOException {
+        if (!Files.isDirectory(journal)) return "";
+        Optional<Path> last;
+        try (Stream<Path> files = Files.list(journal)) {
+            last = files.filter(file -> file.toString().endsWith(".jsonl")).max(Path::compareTo);
+        }
+        if (last.isEmpty()) return "";
+        try (var file = new RandomAccessFile(last.get().toFile(), "r")) {
+            long size = file.length();
+            var bytes = new byte[(int) Math.min(END, size)];
+            file.seek(size - bytes.length);
+            file.readFully(bytes);
+            return last.get().getFileName() + " " + size + " " + new String(bytes, StandardCharsets.ISO_8859_1);
+        }
     }
 
     /** For its owner alone: the journal holds what passwords were turned into. */
@@ -52,6 +132,63 @@ final class DataFolder implements AutoCloseable {
             Files.createDirectory(
                     folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
         else Files.createDirectory(folder);
+    }
+
+    private static Object identity(Path path) throws IOException {
+        return Files.readAttributes(path, BasicFileAttributes.class).fileKey();
+    }
+
+    @Override
+    public Optional<String> lost(Journal journal) {
+        return replaced(journal).or(journal::resized);
+    }
+
+    @Override
+    public Optional<String> replaced(Journal journal) {
+        return changed(options.data(), folderIdentity, "the data folder ")
+                .or(() -> changed(lockPath(options), lockIdentity, "the lock "))
+                .or(journal::replaced);
+    }
+
+    private static Optional<String> changed(Path path, Object identity, String what) {
+        try {
+            return Objects.equals(identity(path), identity)
+                    ? Optional.empty()
+                    : Optional.of(what + path + " is another one than was opened");
+        } catch (NoSuchFileException e) {
+            return Optional.of(what + path + " is gone");
+        } catch (IOException e) {
+            return Optional.of(what + path + " cannot be looked at (" + e.getMessage() + ")");
+        }
+    }
+
+    @Override
+    public Optional<Shortage> shortage(long unsaved) {
+        return room.shortage(unsaved);
+    }
+
+    @Override
+    public void spendReserve() {
+        room.spend();
+    }
+
+    @Override
+    public Optional<Shortage> stillShort(long unsaved) throws IOException {
+        Optional<Shortage> shortage = room.shortageToGoOn(unsaved);
+        if (shortage.isPresent()) return shortage;
+        options.journal().tryWriting();
+        if (unmarked >= 0) mark(unmarked);
+        room.keepReserve();
+        return Optional.empty();
+    }
+
+    void keepReserve() throws IOException {
+        room.keepReserve();
+    }
+
+    @Override
+    public void tryWriting() throws IOException {
+        options.journal().tryWriting();
     }
 
     private Path marker() {
@@ -67,20 +204,34 @@ final class DataFolder implements AutoCloseable {
     }
 
     /**
-     * An entry that the journal held when the folder was last taken into use, and so must hold for ever; 0 where that
-     * is not known.
+     * An entry that the journal held when the folder was last taken into use, or was left, and so must hold for ever; 0
+     * where that is not known.
      */
     long knownEntry() throws IOException {
-        List<String> lines = endedUncleanly() ? Files.readAllLines(marker()) : List.of();
+        return Math.max(number(marker()), number(lastSeen()));
+    }
+
+    /** The number on the second line of a small file; 0 where there is none. */
+    private static long number(Path file) throws IOException {
+        List<String> lines = Files.exists(file) ? Files.readAllLines(file) : List.of();
         return lines.size() > 1 && lines.get(1).matches("[0-9]{1,18}") ? Long.parseLong(lines.get(1)) : 0;
     }
 
     /** From here on, an end without {@link #unmark} is unclean. */
     void mark(long entry) throws IOException {
-        Files.writeString(marker(), options.machineRun() + "\n" + entry + "\n");
-        try (FileChannel channel = FileChannel.open(marker(), StandardOpenOption.WRITE)) {
+        unmarked = entry;
+        write(marker(), options.machineRun() + "\n" + entry + "\n");
+        unmarked = -1;
+    }
+
+    /** As a whole or not at all, and on disk when it returns. */
+    private void write(Path file, String text) throws IOException {
+        Path fresh = file.resolveSibling(file.getFileName() + "-new");
+        Files.writeString(fresh, text);
+        try (FileChannel channel = FileChannel.open(fresh, StandardOpenOption.WRITE)) {
             channel.force(true);
         }
+        Files.move(fresh, file, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
         FolderDisk.force(options.data());
     }
 
@@ -90,6 +241,41 @@ final class DataFolder implements AutoCloseable {
      */
     void unmark() throws IOException {
         Files.deleteIfExists(marker());
+    }
+
+    private Path lastSeen() {
+        return options.data().resolve("last-seen");
+    }
+
+    @Override
+    public void saw(Instant now, long entry) throws IOException {
+        write(lastSeen(), now + "\n" + entry + "\n");
+    }
+
+    /** When the ledger was last known to run, by a clock that was believed; absent where that is not known. */
+    Optional<Instant> lastSeenAt() throws IOException {
+        List<String> lines = Files.exists(lastSeen()) ? Files.readAllLines(lastSeen()) : List.of();
+        try {
+            return lines.isEmpty() ? Optional.empty() : Optional.of(Instant.parse(lines.getFirst()));
+        } catch (DateTimeException e) {
+            return Optional.empty();
+        }
+    }
+
+    /** What shows that there was a ledger here, besides its journal and the tables. */
+    List<String> traces() throws IOException {
+        var traces = new ArrayList<String>();
+        if (knownEntry() > 0) traces.add("entries up to " + knownEntry() + " were written");
+        for (String folder : List.of("files", "tables")) {
+            Path each = options.data().resolve(folder);
+            if (!Files.isDirectory(each)) continue;
+            try (Stream<Path> files = Files.list(each)) {
+                if (files.anyMatch(file ->
+                        folder.equals("files") || file.getFileName().toString().startsWith("aside-")))
+                    traces.add("there are files in " + each);
+            }
+        }
+        return traces;
     }
 
     /** Puts the files of the tables aside; those put aside before are gone. */
@@ -108,7 +294,11 @@ final class DataFolder implements AutoCloseable {
 
     @Override
     public void close() throws IOException {
-        lock.release();
-        lockFile.close();
+        try {
+            lock.release();
+            lockFile.close();
+        } finally {
+            OWNED.remove(real);
+        }
     }
 }

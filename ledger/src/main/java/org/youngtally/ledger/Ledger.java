@@ -49,8 +49,10 @@ public final class Ledger implements AutoCloseable {
     private final List<String> opening;
     private final AtomicBoolean closed = new AtomicBoolean();
     private final List<Consumer<List<Entry>>> listeners = new CopyOnWriteArrayList<>();
+    /** Whether the tables are still to be made on the disk. */
+    private volatile boolean inMemory;
 
-    private Ledger(LedgerOptions options, DataFolder folder, LedgerOpening opened) {
+    private Ledger(LedgerOptions options, DataFolder folder, LedgerOpening opened) throws IOException {
         this.options = options;
         this.folder = folder;
         this.journal = opened.journal();
@@ -64,16 +66,29 @@ public final class Ledger implements AutoCloseable {
                         stoppedStore.state().codebooks(),
                         stoppedStore.state().organisation(),
                         stoppedStore.state().accounts());
-        this.writer = stopped.isEmpty()
-                ? new Writer(new BatchWork(
-                        journal,
-                        opened.store(),
-                        new SteadyClock(options.clock(), System::nanoTime),
-                        options.zone(),
-                        this::recover,
-                        this::tell,
-                        Thread::startVirtualThread))
-                : null;
+        this.inMemory = opened.inMemory();
+        this.writer = stopped.isEmpty() ? new Writer(work(opened)) : null;
+    }
+
+    private BatchWork work(LedgerOpening opened) throws IOException {
+        var work = new BatchWork(
+                journal,
+                opened.store(),
+                new SteadyClock(options.clock(), System::nanoTime),
+                options.zone(),
+                this::recover,
+                this::tell,
+                Thread::startVirtualThread,
+                folder);
+        if (opened.shortage().isPresent() || opened.failing().isPresent())
+            work.beginPaused(opened.shortage(), opened.failing().orElse(null), opened.inMemory());
+        DateCheck.question(
+                        options.clock().instant(),
+                        folder.lastSeenAt(),
+                        opened.store().state().newest(),
+                        options.zone())
+                .ifPresent(work::questionDate);
+        return work;
     }
 
     /**
@@ -97,8 +112,16 @@ public final class Ledger implements AutoCloseable {
      * @return what was done, for people
      */
     public static List<String> rebuild(LedgerOptions options) throws IOException {
+        return rebuild(options, Optional.empty());
+    }
+
+    /**
+     * @param upTo where a journal ends that is shorter than it once was, by somebody who knows what is lost by it;
+     *     absent to refuse such a one
+     */
+    public static List<String> rebuild(LedgerOptions options, Optional<Long> upTo) throws IOException {
         try (DataFolder folder = DataFolder.own(options)) {
-            return LedgerOpening.rebuild(options, folder);
+            return LedgerOpening.rebuild(options, folder, upTo);
         }
     }
 
@@ -109,14 +132,35 @@ public final class Ledger implements AutoCloseable {
             LOG.warn("the failed tables did not close in order", e);
         }
         failedJournal.forgetUnforced();
-        Store fresh = Store.open(options.storeUrl(), Secrets.in(options.data()));
+        Store fresh = reopened();
         try {
             long replayed = Replay.run(options.journal(), failedJournal.head(), fresh);
             LOG.info("recovered; {} entries were written into the tables again", replayed);
             return fresh;
         } catch (IOException | RuntimeException | SQLException | JournalBroken e) {
-            fresh.close();
+            abandon(fresh, e);
             throw e;
+        }
+    }
+
+    /** The tables of the disk; new ones where there are none, or where the failure has damaged them. */
+    private Store reopened() throws IOException, SQLException {
+        if (inMemory) folder.setTablesAside();
+        inMemory = false;
+        try {
+            return Store.open(options.storeUrl(), Secrets.in(options.data()));
+        } catch (SQLException | RuntimeException e) {
+            LOG.warn("the tables do not open again, and are made anew", e);
+            folder.setTablesAside();
+            return Store.open(options.storeUrl(), Secrets.in(options.data()));
+        }
+    }
+
+    private static void abandon(Store store, Exception because) {
+        try {
+            store.abandon();
+        } catch (SQLException e) {
+            because.addSuppressed(e);
         }
     }
 
@@ -153,6 +197,9 @@ public final class Ledger implements AutoCloseable {
      */
     public Outcome perform(Act act, String by, Optional<LongConsumer> progress) {
         if (writer == null) throw new LedgerUnavailable(Kind.STOPPED, stopped, null);
+        Optional<String> question = writer.work().dateQuestion();
+        if (question.isPresent() && DateCheck.matters(act))
+            throw new LedgerUnavailable(Kind.DATE_UNCONFIRMED, question.get(), null);
         CompletableFuture<BatchWork.Outcome> answer = writer.submit(act, by, progress);
         try {
             return Outcome.of(answer.join(), act, this);
@@ -178,8 +225,11 @@ public final class Ledger implements AutoCloseable {
             return asked.read(question);
         } catch (IllegalStateException | DataAccessException e) {
             // A writer that recovers has put a fresh store in the place of the failed one.
-            if (store() == asked) throw e;
-            return store().read(question);
+            if (store() != asked) return store().read(question);
+            if (!Store.isAway(e)) throw e;
+            LOG.warn("a question met tables that are away", e);
+            throw new LedgerUnavailable(
+                    Kind.DISK_FAILING, "the tables cannot be read at the moment; ask again in a second", e);
         }
     }
 
@@ -215,29 +265,67 @@ public final class Ledger implements AutoCloseable {
     }
 
     public Status status() {
-        if (writer == null) return new Status(stopped, journal == null ? Head.EMPTY : journal.head(), opening);
-        return new Status(writer.work().stopped(), writer.work().head(), opening);
+        if (writer == null)
+            return new Status(stopped, "", journal == null ? Head.EMPTY : journal.head(), opening, List.of());
+        BatchWork work = writer.work();
+        String paused = work.paused()
+                .map(LedgerUnavailable::getMessage)
+                .or(work::dateQuestion)
+                .orElse("");
+        return new Status(work.stopped(), paused, work.head(), opening, work.remarks());
     }
 
-    /** Answers what waits and closes; nothing is left to do at the next start. Closing again does nothing. */
+    /**
+     * Confirms the date that the clock says, where it was in doubt.
+     *
+     * @return whether it is today's by the ledger's clock; if it is not, nothing was confirmed
+     */
+    public boolean confirmDate(LocalDate date) {
+        if (writer == null || !date.equals(today())) return false;
+        writer.work().confirmDate();
+        return true;
+    }
+
+    /**
+     * Answers what waits and closes; nothing is left to do at the next start, unless the disk or the folder is not as
+     * it should be: then nothing is written any more, and the next start does the rest. Closing again does nothing.
+     */
     @Override
     public void close() throws IOException {
         if (!closed.compareAndSet(false, true)) return;
         var failures = new ArrayList<Exception>();
         if (writer != null) writer.close();
-        for (AutoCloseable part : new AutoCloseable[] {store(), journal}) {
-            try {
-                if (part != null) part.close();
-            } catch (Exception e) {
-                failures.add(e);
-            }
+        boolean writes = writer == null || writer.work().isWritable();
+        if (writes) close(store(), failures);
+        else abandon();
+        if (journal != null) close(journal, failures);
+        if (failures.isEmpty() && writes && writer != null) {
+            Optional<Instant> seen = writer.work().believedNow();
+            if (seen.isPresent()) folder.saw(seen.get(), writer.work().head().seq());
+            folder.unmark();
         }
-        if (failures.isEmpty() && writer != null && writer.work().stopped().isEmpty()) folder.unmark();
         folder.close();
         if (!failures.isEmpty())
             throw new IOException(
                     "the ledger did not close in order (" + failures.getFirst()
                             + "); the next start will replay the journal",
                     failures.getFirst());
+    }
+
+    /** Nothing of it is written any more; what it lacks is in the journal. */
+    private void abandon() {
+        try {
+            store().abandon();
+        } catch (SQLException e) {
+            LOG.warn("the tables were let go of without writing them", e);
+        }
+    }
+
+    private static void close(AutoCloseable part, List<Exception> failures) {
+        try {
+            part.close();
+        } catch (Exception e) {
+            failures.add(e);
+        }
     }
 }

@@ -2,8 +2,10 @@ package org.youngtally.ledger;
 
 import java.io.IOException;
 import java.sql.SQLException;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.UUID;
 import org.jooq.exception.DataAccessException;
 import org.slf4j.Logger;
@@ -11,6 +13,7 @@ import org.slf4j.LoggerFactory;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
+import org.youngtally.ledger.journal.JournalEndsEarly;
 import org.youngtally.ledger.secret.Secrets;
 import org.youngtally.ledger.store.Store;
 
@@ -19,20 +22,36 @@ import org.youngtally.ledger.store.Store;
  *
  * @param stopped why it must give no numbers; empty if it may
  * @param journal null where it cannot be trusted
+ * @param inMemory whether the tables are in memory alone, because there is no room for them on the disk
+ * @param shortage of room, found at the start
+ * @param failing what the disk said when the folder was to be marked as in use; absent where it took the mark
  * @param told what was found and done, for people
  */
-record LedgerOpening(Store store, Journal journal, String stopped, List<String> told) {
+record LedgerOpening(
+        Store store,
+        Journal journal,
+        String stopped,
+        boolean inMemory,
+        Optional<Shortage> shortage,
+        Optional<IOException> failing,
+        List<String> told) {
     private static final Logger LOG = LoggerFactory.getLogger(LedgerOpening.class);
 
+    /** Nothing in it needs more room on the disk than there is. */
     static LedgerOpening of(LedgerOptions options, DataFolder folder) throws IOException {
         var told = new ArrayList<String>();
+        Optional<Shortage> shortage = folder.shortage(0);
+        if (shortage.isPresent()) {
+            folder.spendReserve();
+            told.add(shortage.get() + ", so that no numbers are given yet");
+        }
         boolean unclean = folder.endedUncleanly();
         boolean doubtful = folder.machineMayHaveGoneDown();
         // A torn file of H2 is not even opened: H2 can spin for ever in one, and what it says would prove nothing.
         Store store = doubtful ? null : openOrNull(options, told);
-        long known;
+        long known = folder.knownEntry();
         try {
-            known = store == null ? folder.knownEntry() : store.applied().seq();
+            if (store != null) known = Math.max(known, store.applied().seq());
             if (store != null && unclean && !store.isWhole()) {
                 told.add(
                         "the tables hold a part of what was under way when the service ended, so they are made anew from the journal");
@@ -43,29 +62,29 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
             LOG.warn("the tables cannot be read", e);
             abandon(store);
             store = null;
-            known = folder.knownEntry();
         }
         Journal journal;
         try {
-            journal = Journal.open(options.journal(), known);
+            List<String> traces = Journal.isEmpty(options.journal()) ? folder.traces() : List.of();
+            if (known == 0 && !traces.isEmpty())
+                throw new JournalBroken("the journal is gone, while " + String.join(" and ", traces));
+            journal = Journal.open(options.journal(), known, doubtful);
         } catch (JournalBroken e) {
-            return stopped(
-                    options,
-                    store,
-                    "the journal cannot be trusted: " + e.getMessage()
-                            + ". Restore it from a copy; no numbers are given until then",
-                    told);
+            return stopped(options, store, distrust(e, options), told);
         }
         if (journal.dropped() > 0)
             told.add(journal.dropped()
                     + " bytes of an unfinished, never answered write were dropped from the journal's end");
-        folder.mark(journal.head().seq());
+        Optional<IOException> failing = mark(folder, journal);
+        boolean inMemory = false;
         try {
             if (store == null) {
                 if (doubtful)
                     told.add(
                             "the machine went down while the tables were in use, so they are made anew from the journal");
-                store = anew(options, folder);
+                inMemory = shortage.isPresent();
+                if (inMemory) told.add("the tables are kept in memory until there is room for them");
+                store = inMemory ? memory(options) : anew(options, folder);
             }
             long replayed;
             try {
@@ -74,7 +93,8 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
                 LOG.warn("the tables object to what they lack", e);
                 told.add("the tables hold something else than the journal says, so they are made anew from it");
                 abandon(store);
-                store = anew(options, folder);
+                inMemory = shortage.isPresent();
+                store = inMemory ? memory(options) : anew(options, folder);
                 replayed = Replay.run(options.journal(), journal.head(), store);
             }
             if (unclean || replayed > 0)
@@ -84,14 +104,9 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
                         + journal.head().seq());
         } catch (JournalBroken e) {
             journal.close();
-            return stopped(
-                    options,
-                    store,
-                    "the journal cannot be trusted: " + e.getMessage()
-                            + ". Restore it from a copy; no numbers are given until then",
-                    told);
+            return stopped(options, store, distrust(e, options), told);
         } catch (SQLException e) {
-            throw new IOException("the tables could not be made anew from the journal", e);
+            throw new IOException("the tables could not be made anew from the journal: " + e.getMessage(), e);
         }
         List<String> sealed = store.state().series().stream()
                 .filter(series -> series.order().isSealed())
@@ -107,7 +122,34 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
                             + options.data().resolve("secret") + " from a copy; no numbers are given until then",
                     told);
         }
-        return new LedgerOpening(store, journal, "", told);
+        return new LedgerOpening(store, journal, "", inMemory, shortage, failing, told);
+    }
+
+    /** What is wrong with the journal, and what to do. */
+    private static String distrust(JournalBroken broken, LedgerOptions options) {
+        return "the journal in " + options.data().resolve("journal") + " cannot be trusted: " + broken.getMessage()
+                + ". No numbers are given until it is in order. " + wayOut(broken, options);
+    }
+
+    private static String wayOut(JournalBroken broken, LedgerOptions options) {
+        if (!(broken instanceof JournalEndsEarly early) || early.reached() == 0) return broken.wayOut();
+        return "If this folder is a copy that was made while the service ran (the journal before the tables), run: ./youngtally rebuild --data "
+                + options.data() + " --up-to " + early.reached()
+                + "; it makes the tables anew from the journal. What the entries from " + (early.reached() + 1) + " to "
+                + early.known()
+                + " did is not known in the copy then, and their numbers would be given again: never do it with the folder that numbers are given from. Restore the journal of that one from a newer copy";
+    }
+
+    /** @return what the disk said, where it did not take the mark */
+    private static Optional<IOException> mark(DataFolder folder, Journal journal) {
+        try {
+            folder.mark(journal.head().seq());
+            folder.keepReserve();
+            return Optional.empty();
+        } catch (IOException e) {
+            LOG.warn("the folder could not be marked as in use", e);
+            return Optional.of(e);
+        }
     }
 
     /** Empty tables in place of those that are there, which are kept beside. */
@@ -116,28 +158,63 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
         return Store.open(options.storeUrl(), Secrets.in(options.data()));
     }
 
-    static List<String> rebuild(LedgerOptions options, DataFolder folder) throws IOException {
-        try (Journal journal = Journal.open(options.journal(), 0)) {
+    private static Store memory(LedgerOptions options) throws SQLException {
+        return Store.open("jdbc:h2:mem:tables-" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1", Secrets.in(options.data()));
+    }
+
+    /**
+     * Makes the tables anew.
+     *
+     * @param upTo the last entry of a journal that is shorter than it once was, for an administrator who knows what is
+     *     lost; absent to refuse such a one
+     */
+    static List<String> rebuild(LedgerOptions options, DataFolder folder, Optional<Long> upTo) throws IOException {
+        long known = Math.max(folder.knownEntry(), applied(options, folder));
+        try (Journal journal = Journal.open(options.journal(), upTo.orElse(known), folder.machineMayHaveGoneDown())) {
+            if (upTo.isPresent() && upTo.get() != journal.head().seq())
+                throw new IOException(
+                        "--up-to: the journal ends at entry " + journal.head().seq() + ", not at " + upTo.get());
+            folder.mark(journal.head().seq());
+            long replayed;
+            Optional<Instant> seen = folder.lastSeenAt();
             try (Store store = anew(options, folder)) {
-                long replayed = Replay.run(options.journal(), journal.head(), store);
-                return List.of(
-                        replayed + " entries were written into new tables",
-                        "head " + journal.head(),
-                        "the old tables are kept beside the new ones, under aside-");
+                replayed = Replay.run(options.journal(), journal.head(), store);
+                if (seen.isEmpty()) seen = store.state().newest();
             }
+            if (seen.isPresent()) folder.saw(seen.get(), journal.head().seq());
+            folder.unmark();
+            return List.of(
+                    replayed + " entries were written into new tables",
+                    "head " + journal.head(),
+                    "the old tables are kept beside the new ones, under aside-");
         } catch (JournalBroken e) {
-            throw new IOException(
-                    "the journal cannot be trusted, and the tables were left as they are: " + e.getMessage(), e);
+            throw new IOException(distrust(e, options) + ". The tables were left as they are", e);
         } catch (SQLException e) {
             throw new IOException("the tables could not be written: " + e.getMessage(), e);
         }
     }
 
+    /** The last entry that the tables hold; 0 where they cannot be believed. */
+    private static long applied(LedgerOptions options, DataFolder folder) throws IOException {
+        if (folder.machineMayHaveGoneDown()) return 0;
+        Store store = openOrNull(options, new ArrayList<>());
+        if (store == null) return 0;
+        try {
+            return store.applied().seq();
+        } catch (DataAccessException e) {
+            LOG.warn("the tables cannot be read", e);
+            return 0;
+        } finally {
+            abandon(store);
+        }
+    }
+
     /** The tables, or null where the file is damaged: it can be thrown away as long as the journal is whole. */
-    private static Store openOrNull(LedgerOptions options, List<String> told) {
+    private static Store openOrNull(LedgerOptions options, List<String> told) throws IOException {
         try {
             return Store.open(options.storeUrl(), Secrets.in(options.data()));
         } catch (SQLException | RuntimeException e) {
+            if (Store.isBusy(e)) throw LedgerInUse.tables(options.data());
             LOG.warn("the tables cannot be opened and will be made anew from the journal", e);
             told.add("the tables could not be opened ("
                     + e.getMessage().lines().findFirst().orElse("") + "), so they are made anew from the journal");
@@ -150,15 +227,8 @@ record LedgerOpening(Store store, Journal journal, String stopped, List<String> 
         LOG.error("numbering stops: {}", why);
         try {
             // What the tables hold can still be asked; where there are none, an empty set in memory answers.
-            return new LedgerOpening(
-                    store != null
-                            ? store
-                            : Store.open(
-                                    "jdbc:h2:mem:stopped-" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1",
-                                    Secrets.in(options.data())),
-                    null,
-                    why,
-                    told);
+            Store asked = store != null ? store : memory(options);
+            return new LedgerOpening(asked, null, why, store == null, Optional.empty(), Optional.empty(), told);
         } catch (SQLException e) {
             throw new IOException(why, e);
         }

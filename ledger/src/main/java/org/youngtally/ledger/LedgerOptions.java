@@ -1,8 +1,10 @@
 package org.youngtally.ledger;
 
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.InstantSource;
 import java.time.ZoneId;
+import java.util.function.LongSupplier;
 import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.FolderDisk;
 
@@ -15,9 +17,19 @@ import org.youngtally.ledger.journal.FolderDisk;
  * @param clock what the time is
  * @param zone in which time zone today begins
  * @param machineRun tells one run of the machine from the next; empty where the system does not say
+ * @param room how many bytes are left on the disk
+ * @param patience how long a start waits that finds a journal without a lock: longer than one write to it takes
  */
 public record LedgerOptions(
-        Path data, Disk journal, String storeUrl, InstantSource clock, ZoneId zone, String machineRun) {
+        Path data,
+        Disk journal,
+        String storeUrl,
+        InstantSource clock,
+        ZoneId zone,
+        String machineRun,
+        LongSupplier room,
+        Duration patience) {
+    private static final Duration USUAL_PATIENCE = Duration.ofSeconds(10);
 
     public static LedgerOptions in(Path data) {
         Path folder = data.toAbsolutePath().normalize();
@@ -27,27 +39,37 @@ public record LedgerOptions(
                 "jdbc:h2:file:" + folder.resolve("tables").resolve("tally") + ";DB_CLOSE_ON_EXIT=FALSE",
                 InstantSource.system(),
                 ZoneId.systemDefault(),
-                MachineRun.current());
+                MachineRun.current(),
+                () -> folder.toFile().getUsableSpace(),
+                USUAL_PATIENCE);
     }
 
     public LedgerOptions withClock(InstantSource newClock) {
-        return new LedgerOptions(data, journal, storeUrl, newClock, zone, machineRun);
+        return new LedgerOptions(data, journal, storeUrl, newClock, zone, machineRun, room, patience);
     }
 
     public LedgerOptions withZone(ZoneId newZone) {
-        return new LedgerOptions(data, journal, storeUrl, clock, newZone, machineRun);
+        return new LedgerOptions(data, journal, storeUrl, clock, newZone, machineRun, room, patience);
     }
 
     public LedgerOptions withJournal(Disk newJournal) {
-        return new LedgerOptions(data, newJournal, storeUrl, clock, zone, machineRun);
+        return new LedgerOptions(data, newJournal, storeUrl, clock, zone, machineRun, room, patience);
     }
 
     public LedgerOptions withStoreUrl(String newStoreUrl) {
-        return new LedgerOptions(data, journal, newStoreUrl, clock, zone, machineRun);
+        return new LedgerOptions(data, journal, newStoreUrl, clock, zone, machineRun, room, patience);
     }
 
     public LedgerOptions withMachineRun(String newRun) {
-        return new LedgerOptions(data, journal, storeUrl, clock, zone, newRun);
+        return new LedgerOptions(data, journal, storeUrl, clock, zone, newRun, room, patience);
+    }
+
+    public LedgerOptions withRoom(LongSupplier newRoom) {
+        return new LedgerOptions(data, journal, storeUrl, clock, zone, machineRun, newRoom, patience);
+    }
+
+    public LedgerOptions withPatience(Duration newPatience) {
+        return new LedgerOptions(data, journal, storeUrl, clock, zone, machineRun, room, newPatience);
     }
 
     /** The folder of H2's files. */

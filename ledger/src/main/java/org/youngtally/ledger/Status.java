@@ -6,16 +6,20 @@ import org.youngtally.ledger.journal.Head;
 /**
  * How the ledger stands.
  *
- * @param stopped why it gives no numbers; empty while it does
+ * @param stopped why it gives no numbers until an administrator has looked; empty where that is not so
+ * @param paused why it gives no numbers for now; empty where that is not so
  * @param head the newest entry that is on disk
  * @param opening what was found and done when it was opened, for people
+ * @param remarks what people should know of how it runs
  */
-public record Status(String stopped, Head head, List<String> opening) {
+public record Status(String stopped, String paused, Head head, List<String> opening, List<String> remarks) {
     public Status {
         opening = List.copyOf(opening);
+        remarks = List.copyOf(remarks);
     }
 
+    /** Whether numbers are given. */
     public boolean running() {
-        return stopped.isEmpty();
+        return stopped.isEmpty() && paused.isEmpty();
     }
 }

@@ -26,6 +26,7 @@ final class SteadyClock {
     private long lastNanos;
     private long jumpedAt;
     private boolean jumped;
+    private volatile String remark = "";
 
     /** @param nanos a clock that goes on steadily, in nanoseconds from any beginning */
     SteadyClock(InstantSource clock, LongSupplier nanos) {
@@ -46,20 +47,26 @@ final class SteadyClock {
         long at = nanos.getAsLong();
         Duration apart = Duration.between(last, now).minusNanos(at - lastNanos).abs();
         if (apart.compareTo(JUMP) > 0) {
-            LOG.warn(
-                    "the clock jumped by {} to {}; holds do not lapse until it has gone steadily for {}",
-                    apart,
-                    now,
-                    WAIT);
+            Instant expected = last.plusNanos(at - lastNanos).truncatedTo(ChronoUnit.SECONDS);
+            remark =
+                    "the clock was set " + (now.isBefore(expected) ? "back" : "forward") + ", from " + expected + " to "
+                            + now.truncatedTo(ChronoUnit.SECONDS) + ", while the service ran; entries keep their order";
+            LOG.warn("{}, and holds do not lapse until it has gone steadily for {}", remark, WAIT);
             jumped = true;
             jumpedAt = at;
         }
+        // A clock that is set back over and over creeps past the look above.
         if (now.isBefore(newest))
             LOG.warn("the clock says {}, which is before the newest entry's {}; entries keep their order", now, newest);
         newest = now;
         last = now;
         lastNanos = at;
         return now;
+    }
+
+    /** What people should know of how the clock went; empty where there is nothing. */
+    String remark() {
+        return remark;
     }
 
     boolean isSteady() {

@@ -1,20 +1,18 @@
 package org.youngtally.ledger;
 
 import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.function.LongConsumer;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.youngtally.core.act.Act;
 import org.youngtally.ledger.LedgerUnavailable.Kind;
 
 /** The one thread that changes the ledger: it takes all that waits, and does it as one batch. */
 final class Writer implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(Writer.class);
     private static final int MOST_WAITING = 10_000;
     private static final int MOST_IN_A_BATCH = 1_000;
 
@@ -45,9 +43,10 @@ final class Writer implements AutoCloseable {
     }
 
     private void run() {
+        var batch = new ArrayList<BatchWork.Waiting>();
         try {
             while (!closing || !queue.isEmpty()) {
-                var batch = new ArrayList<BatchWork.Waiting>();
+                batch.clear();
                 BatchWork.Waiting first = queue.poll(100, TimeUnit.MILLISECONDS);
                 work.lapse();
                 if (first == null) {
@@ -56,17 +55,21 @@ final class Writer implements AutoCloseable {
                 }
                 batch.add(first);
                 queue.drainTo(batch, MOST_IN_A_BATCH - 1);
-                work.serve(batch);
+                work.serve(List.copyOf(batch));
                 work.tidy(false);
             }
         } catch (InterruptedException e) {
-            LOG.error("the writer was interrupted; no numbers are given until the service is started again", e);
+            work.end("the writer was interrupted; start the service again", e);
+        } catch (RuntimeException | Error e) {
+            work.end("the writer met an error it cannot recover from (" + e + "); start the service again", e);
         } finally {
-            var left = new ArrayList<BatchWork.Waiting>();
-            queue.drainTo(left);
-            for (BatchWork.Waiting waiting : left)
+            queue.drainTo(batch);
+            for (BatchWork.Waiting waiting : batch)
                 waiting.answer()
-                        .completeExceptionally(new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null));
+                        .completeExceptionally(new LedgerUnavailable(
+                                Kind.OUTCOME_UNKNOWN,
+                                "the service is stopping; repeat it with the same key once it runs again",
+                                null));
         }
     }
 

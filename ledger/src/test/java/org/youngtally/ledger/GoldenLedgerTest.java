@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.attribute.BasicFileAttributes;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.InstantSource;
 import java.time.ZoneOffset;
@@ -70,14 +71,19 @@ class GoldenLedgerTest {
     private static List<Entry> entries(Path folder) throws IOException, JournalBroken {
         var disk = new FolderDisk(folder.resolve("journal"));
         var entries = new ArrayList<Entry>();
-        try (Journal journal = Journal.open(disk, 0)) {
+        try (Journal journal = Journal.open(disk, 0, false)) {
             Journal.read(disk, 0, journal.head().seq(), (entry, head) -> entries.add(entry));
         }
         return entries;
     }
 
+    /** The folder came without its lock, and nobody else has it. */
+    private LedgerOptions options() {
+        return LedgerOptions.in(data).withClock(LATER).withZone(ZoneOffset.UTC).withPatience(Duration.ZERO);
+    }
+
     private Ledger open() throws IOException {
-        return Ledger.open(LedgerOptions.in(data).withClock(LATER).withZone(ZoneOffset.UTC));
+        return Ledger.open(options());
     }
 
     @ParameterizedTest
@@ -98,7 +104,7 @@ class GoldenLedgerTest {
     void isRebuiltAndPassesTheAudit(Path folder) throws Exception {
         copy(folder, data);
         open().close();
-        Ledger.rebuild(LedgerOptions.in(data));
+        Ledger.rebuild(options());
         try (Ledger ledger = open()) {
             assertThat(ledger.status().opening()).isEmpty();
             assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
@@ -157,7 +163,7 @@ class GoldenLedgerTest {
         Path batches = GOLDEN.resolve(System.getProperty("golden.write") + "-batches");
         for (String kept : List.of("files", "secret")) copy(data.resolve(kept), batches.resolve(kept));
         List<Entry> entries = entries(data);
-        try (Journal journal = Journal.open(new FolderDisk(batches.resolve("journal")), 0)) {
+        try (Journal journal = Journal.open(new FolderDisk(batches.resolve("journal")), 0, false)) {
             for (int from = 0; from < entries.size(); from += 7)
                 journal.append(entries.subList(from, Math.min(from + 7, entries.size())));
         }

@@ -73,6 +73,7 @@ final class Simulation {
     private long nanos;
     private long jumpedAt;
     private boolean jumped;
+    private boolean machineWentDown;
     private Journal journal;
     private Store store;
     private BatchWork work;
@@ -118,7 +119,7 @@ final class Simulation {
     }
 
     private void open() throws IOException, JournalBroken, SQLException {
-        journal = Journal.open(disk, answered);
+        journal = Journal.open(disk, answered, machineWentDown);
         Replay.run(disk, journal.head(), store);
         work = new BatchWork(
                 journal,
@@ -134,14 +135,18 @@ final class Simulation {
                     throw new IOException("nothing fails on this disk but by its death");
                 },
                 entries -> disk.step(),
-                Runnable::run);
+                Runnable::run,
+                DiskGuard.NONE);
         jumped = false;
+        machineWentDown = false;
     }
 
     /** The process or the machine dies and is started again, perhaps to die once more while it starts. */
     private void restart() throws IOException, SQLException, JournalBroken {
         restarts++;
         boolean powerCut = random.nextInt(3) == 0;
+        // Until a start has come through, the journal may be torn.
+        machineWentDown |= powerCut;
         disk.live();
         if (powerCut) {
             disk.cutPower();

@@ -224,7 +224,7 @@ class TamperedLedgerTest {
         lines.set(2, lines.get(2).replace("LW26-0000002", "LW26-0000009"));
         Files.write(segment(), lines);
         try (Ledger ledger = open()) {
-            assertStopped(ledger, "entry 3: the line is not what was written");
+            assertStopped(ledger, "line 3 of 000000000000000001.jsonl (entry 3) is not what was written");
         }
         assertThatThrownBy(() -> Ledger.rebuild(LedgerOptions.in(data))).hasMessageContaining("entry 3");
     }
@@ -249,6 +249,7 @@ class TamperedLedgerTest {
         try (Stream<Path> files = Files.list(data.resolve("journal"))) {
             for (Path file : files.toList()) Files.delete(file);
         }
+        Files.delete(data.resolve("last-seen"));
         fill(7);
         Files.move(foreign, table(), StandardCopyOption.REPLACE_EXISTING);
         try (Ledger ledger = open()) {

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * The folder in which a journal keeps its segments: the few things it asks of a disk, so that a test can be a bad one.
@@ -21,6 +22,13 @@ public interface Disk {
     /** Takes a file away; that is on disk when this returns. */
     void remove(String name) throws IOException;
 
+    /**
+     * Writes a byte beside the journal and forces it.
+     *
+     * @throws IOException where the disk takes nothing
+     */
+    void tryWriting() throws IOException;
+
     /** A file that grows at its end. */
     interface AppendFile extends AutoCloseable {
         long size() throws IOException;
@@ -29,6 +37,24 @@ public interface Disk {
 
         /** Returns when everything appended is on disk. */
         void force() throws IOException;
+
+        /**
+         * Whether its name has come to stand for something else since it was opened, by somebody's hand.
+         *
+         * @return what has become of it, to be read behind its name; absent where all is well
+         */
+        default Optional<String> replaced() {
+            return Optional.empty();
+        }
+
+        /**
+         * Whether it is longer or shorter than it was left.
+         *
+         * @param size how many bytes it must have
+         */
+        default Optional<String> resized(long size) {
+            return Optional.empty();
+        }
 
         /** Cuts the file; that is on disk when this returns. */
         void truncate(long size) throws IOException;

@@ -6,9 +6,13 @@ import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.stream.Stream;
 
 /** A real folder. */
@@ -32,16 +36,25 @@ public record FolderDisk(Path folder) implements Disk {
     public AppendFile append(String name) throws IOException {
         Files.createDirectories(folder);
         Path file = folder.resolve(name);
-        FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
-        channel.position(channel.size());
+        // Always at the end: what another process should have written behind the end is not overwritten.
+        FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
         forceFolder();
-        return new RealFile(channel);
+        return new RealFile(file, keyOf(file), channel);
     }
 
     @Override
     public void remove(String name) throws IOException {
         Files.delete(folder.resolve(name));
         forceFolder();
+    }
+
+    @Override
+    public void tryWriting() throws IOException {
+        try (FileChannel channel = FileChannel.open(
+                folder.resolveSibling("writable"), StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
+            channel.write(ByteBuffer.wrap(new byte[] {'.'}));
+            channel.force(false);
+        }
     }
 
     /** A new name is only safe once its folder is, and a new folder once its parent is. */
@@ -58,7 +71,36 @@ public record FolderDisk(Path folder) implements Disk {
         }
     }
 
-    private record RealFile(FileChannel channel) implements AppendFile {
+    private static Object keyOf(Path file) throws IOException {
+        return Files.readAttributes(file, BasicFileAttributes.class).fileKey();
+    }
+
+    private record RealFile(Path file, Object identity, FileChannel channel) implements AppendFile {
+        @Override
+        public Optional<String> replaced() {
+            try {
+                return Objects.equals(keyOf(file), identity)
+                        ? Optional.empty()
+                        : Optional.of("is another file than was opened");
+            } catch (NoSuchFileException e) {
+                return Optional.of("is gone");
+            } catch (IOException e) {
+                return Optional.of("cannot be looked at (" + e.getMessage() + ")");
+            }
+        }
+
+        @Override
+        public Optional<String> resized(long size) {
+            try {
+                long now = channel.size();
+                return now == size
+                        ? Optional.empty()
+                        : Optional.of("holds " + now + " bytes instead of the " + size + " that were written");
+            } catch (IOException e) {
+                return Optional.of("cannot be looked at (" + e.getMessage() + ")");
+            }
+        }
+
         @Override
         public long size() throws IOException {
             return channel.size();
@@ -77,7 +119,6 @@ public record FolderDisk(Path folder) implements Disk {
         @Override
         public void truncate(long size) throws IOException {
             channel.truncate(size);
-            channel.position(size);
             channel.force(true);
         }
 

@@ -19,12 +19,14 @@ public final class Journal implements AutoCloseable {
     private final MessageDigest sha256 = Sha256.fresh();
     private final long dropped;
     private Disk.AppendFile file;
+    private String name;
     private Head head;
     /** How long the open segment was when it was last forced: what lies behind was never answered. */
     private long forced;
 
-    private Journal(Disk disk, Disk.AppendFile file, Head head, long forced, long dropped) {
+    private Journal(Disk disk, String name, Disk.AppendFile file, Head head, long forced, long dropped) {
         this.disk = disk;
+        this.name = name;
         this.file = file;
         this.head = head;
         this.forced = forced;
@@ -35,30 +37,32 @@ public final class Journal implements AutoCloseable {
      * Opens a journal, proves it from its first line to its last, and drops an unfinished end.
      *
      * @param known an entry that is known to have been answered, by its sequence number; 0 where none is
+     * @param machineWentDown whether the run before may have ended with the machine, and not with the process alone
      * @throws JournalBroken where an entry that was answered is missing or not what was written; the files are left as
      *     they are
      */
-    public static Journal open(Disk disk, long known) throws IOException, JournalBroken {
+    public static Journal open(Disk disk, long known, boolean machineWentDown) throws IOException, JournalBroken {
         List<String> segments = Segment.sorted(disk.names());
-        Scan.Result found = Scan.of(disk, segments);
-        if (found.head().seq() < known)
-            throw new JournalBroken(
-                    segments.isEmpty()
-                            ? "the journal is gone, while entries up to " + known + " were written"
-                            : "the journal ends at entry " + found.head().seq() + ", while entries up to " + known
-                                    + " were written");
+        Scan.Result found = Scan.of(disk, segments, machineWentDown);
+        if (found.head().seq() < known) throw new JournalEndsEarly(found.head().seq(), known);
         if (found.segment() == null) {
             for (String segment : segments) disk.remove(segment);
-            return new Journal(disk, null, Head.EMPTY, 0, 0);
+            return new Journal(disk, "", null, Head.EMPTY, 0, 0);
         }
         for (String segment : segments) if (segment.compareTo(found.segment()) > 0) disk.remove(segment);
         Disk.AppendFile file = disk.append(found.segment());
-        long dropped = file.size() - found.offset();
+        long dropped = Math.max(0, file.size() - found.offset());
         if (dropped > 0) file.truncate(found.offset());
+        if (found.feedMissing()) file.append(ByteBuffer.wrap(new byte[] {'\n'}));
         // A process that died may have left its last batch in the system's memory only; from here on it is answered
         // for.
         file.force();
-        return new Journal(disk, file, found.head(), found.offset(), dropped);
+        return new Journal(disk, found.segment(), file, found.head(), found.offset(), dropped);
+    }
+
+    /** Whether there is no file of a journal at all. */
+    public static boolean isEmpty(Disk disk) throws IOException {
+        return Segment.sorted(disk.names()).isEmpty();
     }
 
     public Head head() {
@@ -91,10 +95,12 @@ public final class Journal implements AutoCloseable {
     }
 
     private void startSegment() throws IOException {
-        Disk.AppendFile next = disk.append(Segment.name(head.seq() + 1));
+        String segment = Segment.name(head.seq() + 1);
+        Disk.AppendFile next = disk.append(segment);
         if (next.size() > 0) next.truncate(0);
         if (file != null) file.close();
         file = next;
+        name = segment;
         forced = 0;
     }
 
@@ -104,6 +110,24 @@ public final class Journal implements AutoCloseable {
      */
     public void forgetUnforced() throws IOException {
         if (file != null) file.truncate(forced);
+    }
+
+    /**
+     * Whether somebody has taken away or replaced the file that is written to.
+     *
+     * @return what has become of it, in words; absent where all is well
+     */
+    public Optional<String> replaced() {
+        return file == null ? Optional.empty() : file.replaced().map(this::called);
+    }
+
+    /** Whether somebody has cut or lengthened it. */
+    public Optional<String> resized() {
+        return file == null ? Optional.empty() : file.resized(forced).map(this::called);
+    }
+
+    private String called(String what) {
+        return "the journal's file " + name + " " + what;
     }
 
     /** Takes an entry in order, with its head. */

@@ -47,6 +47,11 @@ record Line(long seq, int batch, byte[] bytes) {
         return new Head(entry.seq(), hash);
     }
 
+    /** How the line of an entry begins. */
+    static byte[] start(long seq) {
+        return ("{\"seq\":" + seq + ",").getBytes(StandardCharsets.US_ASCII);
+    }
+
     /** Takes the bytes for a line if they have a line's shape; what is in it is not looked at. */
     static Optional<Line> of(byte[] bytes) {
         int tail = bytes.length - TAIL;

@@ -9,9 +9,12 @@ import java.util.Arrays;
 final class LineReader implements AutoCloseable {
     private final InputStream in;
     private final byte[] buffer = new byte[1 << 16];
+    private byte[] rest = new byte[0];
     private int at;
     private int filled;
+    private long start;
     private long offset;
+    private int number;
 
     LineReader(InputStream in) {
         this.in = in;
@@ -24,7 +27,9 @@ final class LineReader implements AutoCloseable {
             for (int i = at; i < filled; i++) {
                 if (buffer[i] != '\n') continue;
                 byte[] line = join(spilled, i);
+                start = offset;
                 offset += line.length + 1L;
+                number++;
                 at = i + 1;
                 return line;
             }
@@ -33,6 +38,7 @@ final class LineReader implements AutoCloseable {
             filled = in.read(buffer);
             if (filled < 0) {
                 filled = 0;
+                rest = spilled.toByteArray();
                 return null;
             }
         }
@@ -44,9 +50,24 @@ final class LineReader implements AutoCloseable {
         return spilled.toByteArray();
     }
 
+    /** Where the line that was read last began, in bytes from the start. */
+    long start() {
+        return start;
+    }
+
     /** Where the line that was read last ended, its line feed included, in bytes from the start. */
     long offset() {
         return offset;
+    }
+
+    /** Which line of the segment was read last, from 1. */
+    int number() {
+        return number;
+    }
+
+    /** After the last line: what stands behind it without a line feed. */
+    byte[] rest() {
+        return rest;
     }
 
     @Override

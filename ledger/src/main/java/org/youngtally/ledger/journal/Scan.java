@@ -1,26 +1,59 @@
 package org.youngtally.ledger.journal;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.security.MessageDigest;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
 /**
  * Reads a whole journal at start: proves the chain, finds the last whole batch, and tells an unfinished end, which was
- * never answered and may be dropped, from a break in what was answered.
+ * never answered and may be dropped, from damage to what was answered.
+ *
+ * <p>A batch is written by one call, and answered once it is forced. A process that ends in between leaves the first
+ * part of a batch: whole lines, and perhaps the beginning of one more. A machine that goes down leaves any sectors of
+ * it, and zeros in the place of others. Whatever else stands behind the last whole batch was answered and has changed
+ * since.
  */
 final class Scan {
+    /** Of what stands behind the last good line, so much is kept to be looked at. */
+    private static final int LONGEST_TAIL = 1 << 20;
+
+    private final Disk disk;
+    private final boolean machineWentDown;
     private final MessageDigest sha256 = Sha256.fresh();
     private Head head = Head.EMPTY;
     private Head wholeHead = Head.EMPTY;
     private int inBatch;
-    private String breakage;
     private String wholeSegment;
     private long wholeOffset;
+    private boolean feedMissing;
+    private Break broken;
     /** After a break: the line before, to recognise a run of lines that still hang together. */
     private Line strayLine;
 
     private int strayRun;
+
+    /**
+     * Where the chain ends that can be proved.
+     *
+     * @param offset where the line begins, in bytes
+     * @param line its number in the segment, from 1
+     * @param tail what stands there up to the end of the segment
+     * @param ended whether its last byte is a line feed
+     */
+    private record Break(String segment, long offset, int line, ByteArrayOutputStream tail, boolean ended) {
+        Break(String segment, long offset, int line) {
+            this(segment, offset, line, new ByteArrayOutputStream(), false);
+        }
+
+        Break with(byte[] bytes, boolean feed) {
+            if (tail.size() < LONGEST_TAIL) tail.writeBytes(bytes);
+            if (feed && tail.size() < LONGEST_TAIL) tail.write('\n');
+            return new Break(segment, offset, line, tail, feed);
+        }
+    }
 
     /**
      * What was found.
@@ -28,56 +61,102 @@ final class Scan {
      * @param head of the last whole batch
      * @param segment the segment where it ends; null for an empty journal
      * @param offset the bytes of that segment up to its end
+     * @param feedMissing whether the line feed behind it is still to be written
      */
-    record Result(Head head, String segment, long offset) {}
+    record Result(Head head, String segment, long offset, boolean feedMissing) {}
 
-    static Result of(Disk disk, List<String> segments) throws IOException, JournalBroken {
-        return new Scan().scan(disk, segments);
+    private Scan(Disk disk, boolean machineWentDown) {
+        this.disk = disk;
+        this.machineWentDown = machineWentDown;
     }
 
-    private Result scan(Disk disk, List<String> segments) throws IOException, JournalBroken {
+    /** @param machineWentDown whether the run before may have ended with the machine, and not with the process alone */
+    static Result of(Disk disk, List<String> segments, boolean machineWentDown) throws IOException, JournalBroken {
+        return new Scan(disk, machineWentDown).scan(segments);
+    }
+
+    private Result scan(List<String> segments) throws IOException, JournalBroken {
         for (String segment : segments) {
-            if (breakage == null && Segment.firstSeq(segment) != wholeHead.seq() + 1) {
-                if (inBatch > 0 || Segment.firstSeq(segment) <= wholeHead.seq() + 1)
-                    breakage = "segment " + segment + " does not follow entry " + wholeHead.seq();
-                else
-                    throw new JournalBroken("the entries from " + (wholeHead.seq() + 1) + " to "
-                            + (Segment.firstSeq(segment) - 1) + " are missing: no segment holds them");
-            }
-            try (var lines = new LineReader(disk.read(segment))) {
-                for (byte[] bytes = lines.next(); bytes != null; bytes = lines.next()) {
-                    Optional<Line> line = Line.of(bytes);
-                    if (breakage == null) follow(line, segment, lines.offset());
-                    else afterBreak(line, segment);
+            if (broken != null || inBatch > 0) nothingMayFollow(segment);
+            else if (Segment.firstSeq(segment) != wholeHead.seq() + 1) doesNotFollow(segment);
+            else read(segment);
+        }
+        if (broken != null) judge();
+        return new Result(wholeHead, wholeSegment, wholeOffset, feedMissing);
+    }
+
+    private void doesNotFollow(String segment) throws JournalBroken {
+        long expected = wholeHead.seq() + 1;
+        if (Segment.firstSeq(segment) > expected)
+            throw new JournalBroken("the entries from " + expected + " to " + (Segment.firstSeq(segment) - 1)
+                    + " are missing: no segment holds them");
+        throw new JournalBroken("segment " + segment + " does not follow entry " + wholeHead.seq());
+    }
+
+    /** A segment begins once the one before is on disk as a whole. */
+    private void nothingMayFollow(String segment) throws IOException, JournalBroken {
+        try (var bytes = disk.read(segment)) {
+            if (bytes.read() < 0) return;
+        }
+        if (broken == null)
+            throw new JournalBroken("segment " + wholeSegment + " ends inside a batch, after entry " + head.seq()
+                    + ", and segment " + segment + " follows it");
+        throw damage("whole entries follow it in segment " + segment);
+    }
+
+    private void read(String segment) throws IOException, JournalBroken {
+        try (var lines = new LineReader(disk.read(segment))) {
+            for (byte[] bytes = lines.next(); bytes != null; bytes = lines.next()) {
+                Optional<Line> line = Line.of(bytes);
+                if (broken == null && !follows(line)) broken = new Break(segment, lines.start(), lines.number());
+                if (broken == null) {
+                    follow(line.orElseThrow(), segment, lines.offset());
+                } else {
+                    broken = broken.with(bytes, true);
+                    afterBreak(line);
                 }
             }
+            if (lines.rest().length > 0) rest(segment, lines);
         }
-        return new Result(wholeHead, wholeSegment, wholeOffset);
     }
 
-    private void follow(Optional<Line> line, String segment, long offset) throws JournalBroken {
-        if (line.isEmpty() || line.get().seq() != head.seq() + 1 || !line.get().follows(head.hash(), sha256)) {
-            breakage = "segment " + segment + ", entry " + (head.seq() + 1) + ": the line is not what was written";
-            afterBreak(line, segment);
-            return;
-        }
-        head = line.get().head();
+    private boolean follows(Optional<Line> line) {
+        return line.isPresent()
+                && line.get().seq() == head.seq() + 1
+                && line.get().follows(head.hash(), sha256);
+    }
+
+    private void follow(Line line, String segment, long offset) throws JournalBroken {
+        head = line.head();
         inBatch++;
-        if (line.get().batch() == 0) return;
-        if (line.get().batch() != inBatch)
+        if (line.batch() == 0) return;
+        if (line.batch() != inBatch)
             throw new JournalBroken("segment " + segment + ", entry " + head.seq() + ": the batch has " + inBatch
-                    + " lines instead of " + line.get().batch());
+                    + " lines instead of " + line.batch());
         inBatch = 0;
         wholeHead = head;
         wholeSegment = segment;
         wholeOffset = offset;
     }
 
-    /**
-     * A break inside the last batch is an unfinished write. It is a break in what was answered where a later batch is
-     * whole, for a batch is only written once the one before is on disk.
-     */
-    private void afterBreak(Optional<Line> line, String segment) throws JournalBroken {
+    /** What stands behind the last line feed. */
+    private void rest(String segment, LineReader lines) throws JournalBroken {
+        if (broken != null) {
+            broken = broken.with(lines.rest(), false);
+            return;
+        }
+        Optional<Line> line = Line.of(lines.rest());
+        if (follows(line) && line.get().batch() == inBatch + 1) {
+            // All of the batch is there but its last line feed: it is kept, since it may have been answered.
+            follow(line.get(), segment, lines.offset() + lines.rest().length + 1);
+            feedMissing = true;
+            return;
+        }
+        broken = new Break(segment, lines.offset(), lines.number() + 1).with(lines.rest(), false);
+    }
+
+    /** A batch is only written once the one before is on disk, so that nothing whole can follow an unfinished one. */
+    private void afterBreak(Optional<Line> line) throws JournalBroken {
         if (line.isEmpty()) {
             strayLine = null;
             return;
@@ -90,6 +169,43 @@ final class Scan {
         // The first line of a run cannot be checked, so it takes the batch's other lines, or one line more, to vouch
         // for it.
         if (startsAfterTheBreak && (now.batch() == 1 || strayRun >= now.batch()))
-            throw new JournalBroken(breakage + "; whole entries follow it in " + segment + " up to " + now.seq());
+            throw damage("whole entries follow it up to " + now.seq());
+    }
+
+    /** Whether what stands behind the last good line is an unfinished write, or throws because it is damage. */
+    private void judge() throws JournalBroken {
+        byte[] tail = broken.tail().toByteArray();
+        if (isLineWithAnotherEnd(tail)) throw damage("another byte stands in the place of its line feed");
+        if (machineWentDown && (!broken.ended() || hasZeros(tail))) return;
+        if (!broken.ended() && isBeginningOfALine(tail)) return;
+        throw damage("it was written as a whole");
+    }
+
+    private boolean isLineWithAnotherEnd(byte[] tail) {
+        return tail.length > 1 && !broken.ended() && follows(Line.of(Arrays.copyOf(tail, tail.length - 1)));
+    }
+
+    private static boolean hasZeros(byte[] tail) {
+        for (byte each : tail) if (each == 0) return true;
+        return false;
+    }
+
+    /** What one interrupted call leaves of a line. */
+    private boolean isBeginningOfALine(byte[] tail) {
+        for (byte each : tail) if (each >= 0 && each < ' ') return false;
+        byte[] start = Line.start(head.seq() + 1);
+        int common = Math.min(start.length, tail.length);
+        return Arrays.equals(start, 0, common, tail, 0, common);
+    }
+
+    private JournalBroken damage(String why) {
+        String line = "line " + broken.line() + " of " + broken.segment() + " (entry " + (head.seq() + 1)
+                + ") is not what was written, and " + why;
+        return new JournalBroken(
+                line,
+                FlippedBit.in(broken.tail().toByteArray(), head, sha256)
+                        .map(flip -> flip.wayOut(broken.segment(), broken.offset()))
+                        .orElse("Restore " + broken.segment() + " from a copy that was made after entry "
+                                + (head.seq() + 1)));
     }
 }

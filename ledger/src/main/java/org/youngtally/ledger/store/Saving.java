@@ -79,6 +79,17 @@ final class Saving {
         }
     }
 
+    /** The bytes of changed pages that are in memory alone. */
+    long unsaved() {
+        return changed + file.getUnsavedMemory();
+    }
+
+    /** Whether something would be written between the next two transactions. */
+    boolean isDue(boolean atRest) {
+        long since = System.nanoTime() - saved;
+        return since >= (atRest ? PAUSE_AT_REST_NANOS : PAUSE_NANOS) / 2 || changed > mostBytes;
+    }
+
     /**
      * The bytes of pages that changed since the last call, taken out of H2's own count, by which it would write its
      * file twenty times a second under load.

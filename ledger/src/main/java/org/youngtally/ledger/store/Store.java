@@ -9,15 +9,19 @@ import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.sql.SQLTransientConnectionException;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import java.util.function.LongConsumer;
 import org.flywaydb.core.Flyway;
+import org.h2.api.ErrorCode;
 import org.h2.jdbc.JdbcConnection;
 import org.h2.jdbcx.JdbcDataSource;
+import org.h2.mvstore.MVStoreException;
 import org.h2.store.fs.FilePath;
 import org.jooq.DSLContext;
 import org.jooq.SQLDialect;
@@ -34,6 +38,17 @@ import org.youngtally.ledger.secret.Secrets;
  */
 public final class Store implements AutoCloseable {
     private static final int READERS = 8;
+    /** Of H2: what a question meets whose tables are taken away. */
+    private static final Set<Integer> AWAY = Set.of(
+            ErrorCode.DATABASE_IS_CLOSED,
+            ErrorCode.DATABASE_CALLED_AT_SHUTDOWN,
+            ErrorCode.DATABASE_IS_IN_EXCLUSIVE_MODE,
+            ErrorCode.CONNECTION_BROKEN_1,
+            ErrorCode.OBJECT_CLOSED,
+            ErrorCode.IO_EXCEPTION_1,
+            ErrorCode.IO_EXCEPTION_2,
+            ErrorCode.FILE_CORRUPTED_1);
+
     /** Of H2: every statement of a transaction sees the same committed state. */
     private static final String SNAPSHOT = "set session characteristics as transaction isolation level snapshot";
 
@@ -183,6 +198,33 @@ public final class Store implements AutoCloseable {
      */
     public void tidy(boolean atRest) {
         saving.betweenTransactions(atRest);
+    }
+
+    /** The bytes of the tables that are in memory alone. */
+    public long unsaved() {
+        return saving.unsaved();
+    }
+
+    /** Whether {@link #tidy} would write. */
+    public boolean isSavingDue(boolean atRest) {
+        return saving.isDue(atRest);
+    }
+
+    /** Whether tables could not be opened because another process has them open. */
+    public static boolean isBusy(Throwable failure) {
+        for (Throwable cause = failure; cause != null; cause = cause.getCause())
+            if (cause instanceof SQLException sql && sql.getErrorCode() == ErrorCode.DATABASE_ALREADY_OPEN_1)
+                return true;
+        return false;
+    }
+
+    /** Whether a question failed because the tables were closed or could not be read, and not by itself. */
+    public static boolean isAway(Throwable failure) {
+        for (Throwable cause = failure; cause != null; cause = cause.getCause())
+            if (cause instanceof SQLException sql && AWAY.contains(sql.getErrorCode())
+                    || cause instanceof MVStoreException
+                    || cause instanceof SQLTransientConnectionException) return true;
+        return false;
     }
 
     /**

@@ -3,17 +3,21 @@ package org.youngtally.ledger.powercut;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.youngtally.core.act.Decision;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerOptions;
 import org.youngtally.ledger.LedgerUnavailable;
@@ -29,12 +33,47 @@ class FailingDiskTest {
 
     private final Power power = new Power(1, Long.MAX_VALUE, true);
 
+    /** With H2 writing at each commit, so that a commit can meet a bad disk. */
     private Ledger open() throws Exception {
+        return open(";WRITE_DELAY=0");
+    }
+
+    /** As it is run for real. */
+    private Ledger reopen() throws Exception {
+        return open("");
+    }
+
+    private Ledger open(String setting) throws Exception {
         String tables = data.resolve("tables").toString();
         PlatterPath.plug(tables, power);
         return Ledger.open(LedgerOptions.in(data)
+                .withRoom(power::room)
                 .withJournal(new PlatterDisk(power))
-                .withStoreUrl("jdbc:h2:platter:" + tables + "/tally;DB_CLOSE_ON_EXIT=FALSE;WRITE_DELAY=0"));
+                .withStoreUrl("jdbc:h2:platter:" + tables + "/tally;DB_CLOSE_ON_EXIT=FALSE" + setting));
+    }
+
+    /** What can be wrong with a disk for a while. */
+    enum Trouble {
+        FULL(LedgerUnavailable.Kind.DISK_FULL) {
+            @Override
+            void set(Power power, boolean on) {
+                power.fill(on);
+            }
+        },
+        READ_ONLY(LedgerUnavailable.Kind.OUTCOME_UNKNOWN) {
+            @Override
+            void set(Power power, boolean on) {
+                power.freeze(on);
+            }
+        };
+
+        private final LedgerUnavailable.Kind kind;
+
+        Trouble(LedgerUnavailable.Kind kind) {
+            this.kind = kind;
+        }
+
+        abstract void set(Power power, boolean on);
     }
 
     private static List<String> take(Ledger ledger, String key) {
@@ -49,7 +88,11 @@ class FailingDiskTest {
             try {
                 return take(ledger, key);
             } catch (LedgerUnavailable e) {
-                assertThat(e.kind()).isEqualTo(LedgerUnavailable.Kind.OUTCOME_UNKNOWN);
+                assertThat(e.kind())
+                        .isIn(
+                                LedgerUnavailable.Kind.OUTCOME_UNKNOWN,
+                                LedgerUnavailable.Kind.DISK_FAILING,
+                                LedgerUnavailable.Kind.DISK_FULL);
                 unknown.incrementAndGet();
             }
         }
@@ -91,9 +134,9 @@ class FailingDiskTest {
             try {
                 take(ledger, "k");
             } catch (LedgerUnavailable e) {
-                assertThat(e.kind()).isEqualTo(LedgerUnavailable.Kind.OUTCOME_UNKNOWN);
+                assertThat(e.kind()).isEqualTo(LedgerUnavailable.Kind.DISK_FAILING);
             }
-            assertThat(take(ledger, "other")).containsExactly("N-000001");
+            assertThat(takeUntilAnswered(ledger, "other", new AtomicInteger())).containsExactly("N-000001");
             assertThat(Journal.headAt(new PlatterDisk(power), before.seq() + 1))
                     .contains(ledger.status().head());
         }
@@ -118,15 +161,128 @@ class FailingDiskTest {
         }
     }
 
+    /** The batch may be there or not, and nobody can look: that is what the first caller hears. */
     @Test
-    void aJournalThatCannotBeMendedStopsNumbering() throws Exception {
+    void aDiskThatTakesNothingIsSaidToFail() throws Exception {
         Ledger ledger = open();
         ledger.perform(PowerCutTest.define(), "ines");
         power.cut();
         assertThat(kindOf(ledger)).isEqualTo(LedgerUnavailable.Kind.OUTCOME_UNKNOWN);
-        assertThat(kindOf(ledger)).isEqualTo(LedgerUnavailable.Kind.STOPPED);
-        assertThat(ledger.status().stopped()).contains("could not be brought in order");
-        assertThatThrownBy(ledger::close).hasMessageContaining("did not close in order");
+        assertThat(kindOf(ledger)).isEqualTo(LedgerUnavailable.Kind.DISK_FAILING);
+        assertThat(ledger.status().paused()).contains("the disk takes nothing (the power is off)");
+        ledger.close();
+    }
+
+    @Test
+    void onAFullDiskNothingIsDoneAndItIsSaidWhereRoomIsWanting() throws Exception {
+        try (Ledger ledger = reopen()) {
+            ledger.perform(PowerCutTest.define(), "ines");
+            power.fill(true);
+            assertThatThrownBy(() -> take(ledger, "k")).isInstanceOfSatisfying(LedgerUnavailable.class, e -> {
+                assertThat(e.kind()).isEqualTo(LedgerUnavailable.Kind.DISK_FULL);
+                assertThat(e.shortage().orElseThrow().place()).isEqualTo(data);
+                assertThat(e.shortage().orElseThrow().left()).isZero();
+            });
+        }
+    }
+
+    @Test
+    void onAFullDiskWhatIsKnownCanBeAsked() throws Exception {
+        try (Ledger ledger = reopen()) {
+            ledger.perform(PowerCutTest.define(), "ines");
+            take(ledger, "earlier");
+            power.fill(true);
+            assertThat(kindOf(ledger)).isEqualTo(LedgerUnavailable.Kind.DISK_FULL);
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
+                    .isEmpty();
+            assertThat(ledger.decide(PowerCutTest.take("x", 1))).isInstanceOf(Decision.Done.class);
+        }
+    }
+
+    @Test
+    void whatWasAnsweredIsAnsweredAgainOnAFullDisk() throws Exception {
+        try (Ledger ledger = reopen()) {
+            ledger.perform(PowerCutTest.define(), "ines");
+            List<String> answer = take(ledger, "k");
+            power.fill(true);
+            assertThat(take(ledger, "k")).isEqualTo(answer);
+        }
+    }
+
+    @ParameterizedTest
+    @EnumSource(Trouble.class)
+    void numbersGoOnByThemselvesAfterwards(Trouble trouble) throws Exception {
+        try (Ledger ledger = reopen()) {
+            ledger.perform(PowerCutTest.define(), "ines");
+            assertThat(take(ledger, "before")).containsExactly("N-000001");
+            trouble.set(power, true);
+            assertThat(kindOf(ledger)).isEqualTo(trouble.kind);
+            trouble.set(power, false);
+            CompletableFuture.runAsync(() -> {
+                        while (!ledger.status().running()) Thread.onSpinWait();
+                    })
+                    .get(30, TimeUnit.SECONDS);
+            assertThat(take(ledger, "after")).containsExactly("N-000002");
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
+                    .isEmpty();
+        }
+    }
+
+    /** Nobody asks for anything, and the tables' own writing does not meet the full disk. */
+    @ParameterizedTest
+    @EnumSource(Trouble.class)
+    void theTablesOutliveIt(Trouble trouble) throws Exception {
+        try (Ledger ledger = reopen()) {
+            ledger.perform(PowerCutTest.define(), "ines");
+            for (int i = 0; i < 50; i++) take(ledger, "k" + i);
+            trouble.set(power, true);
+            CompletableFuture.runAsync(() -> {
+                        while (ledger.status().running()) Thread.onSpinWait();
+                    })
+                    .get(30, TimeUnit.SECONDS);
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).positions())
+                    .isEqualTo(50);
+        }
+    }
+
+    @Test
+    void aStartOnAFullDiskAnswersAndGivesNumbersOnceThereIsRoom() throws Exception {
+        try (Ledger ledger = reopen()) {
+            ledger.perform(PowerCutTest.define(), "ines");
+            take(ledger, "k");
+        }
+        power.fill(true);
+        try (Ledger ledger = reopen()) {
+            assertThat(ledger.status().paused()).contains("is full");
+            assertThat(kindOf(ledger)).isEqualTo(LedgerUnavailable.Kind.DISK_FULL);
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).positions())
+                    .isEqualTo(1);
+            power.fill(false);
+            assertThat(takeUntilAnswered(ledger, "after", new AtomicInteger())).containsExactly("N-000002");
+        }
+    }
+
+    /** The tables are not even opened, and there is no room to make them anew. */
+    @Test
+    void aStartOnAFullDiskAfterTheMachineWentDownAnswersFromMemory() throws Exception {
+        try (Ledger ledger = reopen()) {
+            ledger.perform(PowerCutTest.define(), "ines");
+            take(ledger, "k");
+        }
+        Files.writeString(data.resolve("in-use"), "another run of the machine\n1\n");
+        power.fill(true);
+        try (Ledger ledger = reopen()) {
+            assertThat(ledger.status().opening()).anyMatch(told -> told.contains("kept in memory"));
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).positions())
+                    .isEqualTo(1);
+            power.fill(false);
+            assertThat(takeUntilAnswered(ledger, "after", new AtomicInteger())).containsExactly("N-000002");
+        }
+        try (Ledger ledger = reopen()) {
+            assertThat(ledger.status().opening()).isEmpty();
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).positions())
+                    .isEqualTo(2);
+        }
     }
 
     private static LedgerUnavailable.Kind kindOf(Ledger ledger) {

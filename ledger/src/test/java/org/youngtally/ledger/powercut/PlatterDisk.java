@@ -36,6 +36,11 @@ record PlatterDisk(Power power) implements Disk {
         power.remove(FOLDER + name);
     }
 
+    @Override
+    public void tryWriting() throws IOException {
+        power.operation(Power.Kind.JOURNAL_WRITE);
+    }
+
     private record PlatterFile(Power power, Platter platter) implements AppendFile {
         @Override
         public long size() {
@@ -45,10 +50,10 @@ record PlatterDisk(Power power) implements Disk {
         /** Written in two strokes, so that the power can go off between them. */
         @Override
         public void append(ByteBuffer bytes) throws IOException {
-            power.operation(Power.Kind.JOURNAL_WRITE);
+            power.operation(Power.Kind.JOURNAL_WRITE, true);
             int half = bytes.remaining() / 2;
             platter.write(platter.size(), bytes.slice(bytes.position(), half));
-            power.operation(Power.Kind.JOURNAL_WRITE);
+            power.operation(Power.Kind.JOURNAL_WRITE, true);
             platter.write(platter.size(), bytes.slice(bytes.position() + half, bytes.remaining() - half));
             bytes.position(bytes.limit());
         }

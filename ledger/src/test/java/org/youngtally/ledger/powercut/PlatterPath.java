@@ -93,7 +93,7 @@ public final class PlatterPath extends FilePathWrapper {
 
         @Override
         public int write(ByteBuffer bytes, long position) throws IOException {
-            power.operation(Power.Kind.TABLES);
+            power.operation(Power.Kind.TABLES, position + bytes.remaining() > base.size());
             platter.write(position, bytes.duplicate());
             return base.write(bytes, position);
         }

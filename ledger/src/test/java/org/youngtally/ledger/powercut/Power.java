@@ -28,6 +28,8 @@ final class Power {
     }
 
     private Kind failing;
+    private boolean full;
+    private boolean readOnly;
 
     /** The next operation of this kind fails, once. */
     synchronized void failNext(Kind kind) {
@@ -35,14 +37,36 @@ final class Power {
     }
 
     /** A disk operation is about to happen, or the power goes off instead. */
-    synchronized void operation(Kind kind) throws IOException {
+    void operation(Kind kind) throws IOException {
+        operation(kind, false);
+    }
+
+    /** @param needsRoom whether it makes a file longer */
+    synchronized void operation(Kind kind, boolean needsRoom) throws IOException {
         if (operationsLeft <= 0) throw new IOException("the power is off");
         if (kind == failing) {
             failing = null;
             throw new IOException("the disk failed");
         }
+        if (readOnly) throw new IOException("Read-only file system");
+        if (full && needsRoom) throw new IOException("No space left on device");
         operationsLeft--;
         if (random.nextInt(20) == 0) files.values().forEach(file -> file.writeBack(random, random.nextDouble()));
+    }
+
+    /** Whether nothing more fits on any disk. */
+    synchronized void fill(boolean now) {
+        full = now;
+    }
+
+    /** Whether nothing is written at all. */
+    synchronized void freeze(boolean now) {
+        readOnly = now;
+    }
+
+    /** The bytes that are left. */
+    synchronized long room() {
+        return full ? 0 : 1L << 40;
     }
 
     synchronized boolean isOff() {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.util.Comparator;
 import java.util.List;
@@ -142,7 +143,8 @@ class PowerCutTest {
     }
 
     private static Optional<String> check(Path found, ConcurrentLinkedQueue<String> answered) throws IOException {
-        try (Ledger ledger = Ledger.open(LedgerOptions.in(found).withMachineRun("after"))) {
+        try (Ledger ledger =
+                Ledger.open(LedgerOptions.in(found).withMachineRun("after").withPatience(Duration.ZERO))) {
             if (!ledger.status().running())
                 return Optional.of("stopped: " + ledger.status().stopped());
             var times = new TreeMap<String, Integer>();

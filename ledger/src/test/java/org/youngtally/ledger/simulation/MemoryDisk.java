@@ -97,6 +97,9 @@ public final class MemoryDisk implements Disk {
         files.remove(name);
     }
 
+    @Override
+    public void tryWriting() {}
+
     private final class Appending implements AppendFile {
         private final Content content;
 

@@ -1,0 +1,26 @@
+package org.youngtally.ledger;
+
+/**
+ * The data folder is not what was opened any more, so that another process may be writing to it: nothing may be
+ * written.
+ */
+final class FolderLost extends Exception {
+    private static final long serialVersionUID = 1L;
+
+    private final boolean afterAppend;
+
+    /**
+     * @param what is wrong, in words
+     * @param afterAppend whether the journal was written to already
+     */
+    FolderLost(String what, boolean afterAppend) {
+        super(
+                what
+                        + ", so that another process may be using the data folder. Nothing is written any more; stop every process that uses the folder, look what was changed there, and start the service again");
+        this.afterAppend = afterAppend;
+    }
+
+    boolean afterAppend() {
+        return afterAppend;
+    }
+}

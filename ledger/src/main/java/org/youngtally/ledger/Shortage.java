@@ -1,0 +1,17 @@
+package org.youngtally.ledger;
+
+import java.nio.file.Path;
+
+/**
+ * Too little room on a disk.
+ *
+ * @param place a folder on it
+ * @param left bytes that are left
+ * @param needed bytes that must be left before anything is written
+ */
+public record Shortage(Path place, long left, long needed) {
+    @Override
+    public String toString() {
+        return "the disk of " + place + " is full: %,d bytes are left, %,d are needed".formatted(left, needed);
+    }
+}
