@@ -23,10 +23,11 @@ function Banner() {
   const status = useStatus();
   const { may } = useSession();
   const heard = useLive(may("read"));
-  if (status.data?.stopped)
+  const why = status.data?.stopped ?? status.data?.paused;
+  if (why)
     return (
       <p role="alert" className="bg-error text-error-content px-6 py-3">
-        <strong>No numbers are given.</strong> {status.data.stopped}
+        <strong>No numbers are given.</strong> {why}.
       </p>
     );
   if (!heard || status.isError)

@@ -325,6 +325,9 @@ final class AccessTable {
                 "changePassword /session/password"))
             rules.put(known.split(" ")[0], new Rule("", For.EVERYBODY_KNOWN, known.split(" ")[1], "{}"));
         rules.put("showHealth", new Rule("", For.STRANGERS_TOO, "/health", ""));
+        rules.put("showReadiness", new Rule("", For.STRANGERS_TOO, "/health/ready", ""));
+        rules.put("showLiveness", new Rule("", For.STRANGERS_TOO, "/health/live", ""));
+        rules.put("confirmDate", new Rule("define", For.ALL, "/clock/confirmations", "{}"));
         rules.put("signIn", new Rule("", For.STRANGERS_TOO, "/session", "{}"));
         rules.put("signOut", new Rule("", For.STRANGERS_TOO, "/session", ""));
         return rules;

@@ -39,6 +39,7 @@ public final class Main {
         var commands = new LinkedHashMap<String, Supplier<Object>>();
         commands.put("allocate", AllocateCommand::new);
         commands.put("hold", HoldCommand::new);
+        commands.put("clock", ClockCommand::new);
         commands.put("confirm", ConfirmCommand::new);
         commands.put("release", ReleaseCommand::new);
         commands.put("return", ReturnCommand::new);

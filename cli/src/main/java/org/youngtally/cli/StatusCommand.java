@@ -23,9 +23,14 @@ final class StatusCommand implements Callable<Integer> {
         JsonObject status = answer.body().getAsJsonObject();
         boolean running = status.get("running").getAsBoolean();
         if (!output.asJson(answer)) {
-            output.line(running ? "numbers are given" : "NO numbers are given: " + Json.text(status, "stopped", ""));
+            output.line(
+                    running
+                            ? "numbers are given"
+                            : "NO numbers are given: "
+                                    + Json.text(status, "stopped", Json.text(status, "paused", "")));
             output.line("head   " + Json.text(status, "head", ""));
             output.line("today  " + Json.text(status, "today", "") + " in " + Json.text(status, "zone", ""));
+            for (JsonElement remark : status.getAsJsonArray("remarks")) output.line("remark " + remark.getAsString());
             for (JsonElement told : status.getAsJsonArray("opening")) output.line("start  " + told.getAsString());
         }
         return running ? Main.DONE : Main.REFUSED;

@@ -22,6 +22,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.RecordChange;
+import org.youngtally.core.act.Refusal;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.organisation.KindDraft;
 import org.youngtally.core.organisation.KindDraft.KindFieldDraft;
@@ -231,5 +232,31 @@ class RecordLedgerTest {
             assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
                     .isNotEmpty();
         }
+    }
+
+    /** A record that is known by its name already is not somebody else's request. */
+    @Test
+    void aKeyStandsForItsOwnRequestAlsoWhereAnotherRecordIsKnown() throws IOException {
+        try (Ledger ledger = open()) {
+            ledger.perform(define(), "ines");
+            Act first = named("Pallet", "key-1", "first");
+            assertThat(ledger.perform(first, "ines")).isInstanceOf(Outcome.Recorded.class);
+            assertThat(ledger.perform(named("Slider", "key-2", "second"), "ines")).isInstanceOf(Outcome.Recorded.class);
+            assertThat(ledger.perform(named("Slider", "key-1", "third"), "ines"))
+                    .isEqualTo(new Outcome.Refused(new Refusal.KeyReused("key-1", 2)));
+            assertThat(((Outcome.Recorded) ledger.perform(first, "ines")).repeated()).isTrue();
+        }
+    }
+
+    private static Act named(String name, String key, String digest) {
+        return new Act.SaveRecord(
+                "job",
+                "works",
+                Map.of("name", name),
+                List.of(),
+                Optional.empty(),
+                Optional.empty(),
+                "n",
+                new RequestMark("ines", Optional.of(key), digest));
     }
 }

@@ -329,4 +329,33 @@ class TamperedLedgerTest {
                         .findings())
                 .anyMatch(finding -> finding.contains("the tables hold other numbers than the journal gave"));
     }
+
+    /** The journal was copied first, and the tables later. */
+    @Test
+    void aCopyOfARunningFolderSaysHowItIsOpened() throws Exception {
+        copyOfARunningFolder();
+        try (Ledger ledger = open()) {
+            assertStopped(ledger, "run: ./youngtally rebuild --data " + data + " --up-to 4;");
+        }
+        assertThatThrownBy(() -> Ledger.rebuild(LedgerOptions.in(data)))
+                .as("without being told what is lost")
+                .hasMessageContaining("--up-to 4");
+        assertThatThrownBy(() -> Ledger.rebuild(LedgerOptions.in(data), Optional.of(3L)))
+                .hasMessageContaining("the journal ends at entry 4, not at 3");
+    }
+
+    @Test
+    void aCopyOfARunningFolderOpensOnceItWasRebuilt() throws Exception {
+        copyOfARunningFolder();
+        Ledger.rebuild(LedgerOptions.in(data), Optional.of(4L));
+        try (Ledger ledger = open()) {
+            assertComplete(ledger, 3);
+        }
+    }
+
+    private void copyOfARunningFolder() throws Exception {
+        fill(5);
+        List<String> lines = Files.readAllLines(segment());
+        Files.write(segment(), lines.subList(0, 4));
+    }
 }

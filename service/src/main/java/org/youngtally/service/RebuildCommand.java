@@ -3,6 +3,7 @@ package org.youngtally.service;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerOptions;
@@ -21,13 +22,20 @@ final class RebuildCommand implements Callable<Integer> {
             defaultValue = "${env:YOUNGTALLY_DATA:-youngtally-data}")
     private Path data;
 
+    @Option(
+            names = "--up-to",
+            paramLabel = "ENTRY",
+            description =
+                    "Where the journal of a copy ends that was made while the service ran. What later entries did is not known in the copy; never say it of the folder that numbers are given from.")
+    private Long upTo;
+
     @Override
     public Integer call() throws IOException {
         if (!Files.isDirectory(data.resolve("journal"))) {
             System.err.println("--data: " + data + " holds no journal; give the folder that the service runs on");
             return 1;
         }
-        Ledger.rebuild(LedgerOptions.in(data)).forEach(System.out::println);
+        Ledger.rebuild(LedgerOptions.in(data), Optional.ofNullable(upTo)).forEach(System.out::println);
         return 0;
     }
 }

@@ -34,8 +34,10 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
      * Opens the ledger and listens. The ledger is closed with the service, also when the process is asked to end.
      *
      * @param behindProxy whether a proxy in front of the service ends TLS
+     * @param afterwards what is left to do once the service has ended because the process was asked to
      */
-    public static RunningService start(LedgerOptions options, String address, int port, boolean behindProxy)
+    public static RunningService start(
+            LedgerOptions options, String address, int port, boolean behindProxy, Runnable afterwards)
             throws IOException {
         LoggerFactory.getILoggerFactory(); // two threads that start logging at once get in each other's way
         // The ledger opens while the web part is made ready, which takes longer: together they start a second sooner.
@@ -73,14 +75,18 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
                 context.registerBean(Ledger.class, () -> opened(opening));
                 context.registerBean(Reach.class, () -> new Reach(thisMachine && !tls && !behindProxy, behindProxy));
             });
+            application.setRegisterShutdownHook(false);
             var context = (ServletWebServerApplicationContext) application.run();
             int bound = context.getWebServer().getPort();
-            return new RunningService(
+            var service = new RunningService(
                     opened(opening),
                     (usesTls(context.getEnvironment()) ? "https://" : "http://")
                             + (address.contains(":") ? "[" + address + "]" : address) + ":" + bound,
                     bound,
                     context);
+            Runtime.getRuntime()
+                    .addShutdownHook(Thread.ofPlatform().name("ending").unstarted(() -> service.end(afterwards)));
+            return service;
         } catch (RuntimeException e) {
             close(opening);
             if (e instanceof IllegalArgumentException cannot) throw new IOException(cannot.getMessage(), e);
@@ -120,6 +126,18 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
+    }
+
+    /**
+     * The process is asked to end: answers what waits, closes, and ends it in order. Whoever supervises it is not to
+     * take an end that was asked for as a failure.
+     */
+    private void end(Runnable afterwards) {
+        if (!context.isActive()) return;
+        close();
+        afterwards.run();
+        System.out.flush();
+        Runtime.getRuntime().halt(0);
     }
 
     @Override

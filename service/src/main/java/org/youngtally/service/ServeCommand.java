@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import org.youngtally.ledger.LedgerOptions;
+import org.youngtally.ledger.Status;
 import org.youngtally.service.access.FirstAccount;
 import org.youngtally.service.demo.DemoCommand;
 import picocli.CommandLine.Command;
@@ -37,11 +38,11 @@ final class ServeCommand implements Callable<Integer> {
             throw new IOException("--data: " + data
                     + " is a folder of the demo, whose passwords everybody knows; serve it on 127.0.0.1 alone");
         RunningService service = RunningService.start(
-                LedgerOptions.in(data).withZone(options.zone()), options.address(), options.port(), behindProxy);
+                LedgerOptions.in(data).withZone(options.zone()), options.address(), options.port(), behindProxy, () -> {});
         service.ledger().status().opening().forEach(System.out::println);
-        if (!service.ledger().status().running())
-            System.err.println(
-                    "No numbers are given: " + service.ledger().status().stopped());
+        Status status = service.ledger().status();
+        if (!status.running())
+            System.err.println("No numbers are given: " + (status.stopped().isEmpty() ? status.paused() : status.stopped()));
         FirstAccount.make(service.ledger())
                 .ifPresent(password -> System.out.println("The first account is ‘administrator’, its password "
                         + password + "\nThis is shown once; sign in and change it, or note it down."));

@@ -50,6 +50,7 @@ class ApiDescription {
             DefinitionController.class,
             EventController.class,
             LedgerController.class,
+            StatusController.class,
             LifeController.class,
             OutlookController.class,
             SettlingController.class,

@@ -15,6 +15,8 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.beans.factory.DisposableBean;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -48,6 +50,7 @@ class EventController implements DisposableBean {
 
     /** Each with the name of the account that listens. */
     private final Map<SseEmitter, String> listeners = new ConcurrentHashMap<>();
+    private volatile boolean ending;
 
     private final Ledger ledger;
     private final ScheduledExecutorService sender = Executors.newSingleThreadScheduledExecutor(
@@ -84,6 +87,7 @@ class EventController implements DisposableBean {
         listener.onCompletion(() -> listeners.remove(listener));
         listener.onError(e -> listeners.remove(listener));
         listener.send(SseEmitter.event().comment("listening"));
+        if (ending) listener.complete();
         listeners.put(listener, caller.name());
         return listener;
     }
@@ -136,9 +140,15 @@ class EventController implements DisposableBean {
         }
     }
 
+    /** The service begins to end: it waits for every request that is under way, and these would never end. */
+    @EventListener(ContextClosedEvent.class)
+    void end() {
+        ending = true;
+        listeners.keySet().forEach(SseEmitter::complete);
+    }
+
     @Override
     public void destroy() {
         sender.shutdownNow();
-        listeners.keySet().forEach(SseEmitter::complete);
     }
 }

@@ -25,7 +25,6 @@ import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.ledger.Ledger;
-import org.youngtally.ledger.Status;
 import org.youngtally.ledger.audit.Audit;
 import org.youngtally.ledger.audit.AuditReport;
 import org.youngtally.ledger.journal.Entry;
@@ -36,7 +35,6 @@ import org.youngtally.ledger.store.RecordQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
-import org.youngtally.service.access.OpenToAll;
 import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
@@ -342,44 +340,6 @@ class LedgerController {
             throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a head.")
                     .field("head", "SEQUENCE:HASH, as an earlier audit printed it");
         }
-    }
-
-    /** @param stopped why no numbers are given; absent while they are */
-    record StatusView(
-            boolean running,
-            @Nullable String stopped,
-            String head,
-            LocalDate today,
-            String zone,
-            List<String> opening) {}
-
-    @GetMapping("/status")
-    @SignedIn
-    @Operation(
-            operationId = "showStatus",
-            summary = "Whether numbers are given, the newest entry, and what was done when the ledger was opened")
-    StatusView status() {
-        Status status = ledger.status();
-        return new StatusView(
-                status.running(),
-                status.running() ? null : status.stopped(),
-                status.head().toString(),
-                ledger.today(),
-                ledger.zone().getId(),
-                status.opening());
-    }
-
-    /** @param running whether numbers are given */
-    record HealthView(boolean running) {}
-
-    @GetMapping("/health")
-    @OpenToAll
-    @Operation(
-            operationId = "showHealth",
-            summary =
-                    "Whether the service runs and gives numbers, for what watches over it; it tells a stranger no more")
-    HealthView health() {
-        return new HealthView(ledger.status().running());
     }
 
     /** The answer of an endpoint that does nothing. */

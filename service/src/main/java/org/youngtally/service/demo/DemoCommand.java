@@ -74,14 +74,19 @@ public final class DemoCommand implements Callable<Integer> {
                 LedgerOptions.in(folder).withZone(options.zone()).withClock(clock),
                 options.address(),
                 once ? 0 : options.port(),
-                false);
-        if (passing) Runtime.getRuntime().addShutdownHook(new Thread(() -> endAndRemove(service, folder)));
+                false,
+                () -> {
+                    if (passing) remove(folder);
+                });
+        // The demo's clock is its own, and goes on where it was left.
+        service.ledger().confirmDate(service.ledger().today());
         var accounts = new DemoAccounts(service.ledger());
         accounts.openFirst();
         var client = new DemoClient(service.address());
         if (once) {
             boolean passed = new DemoSteps(accounts, client, out).run();
             service.close();
+            if (passing) remove(folder);
             return passed ? 0 : 1;
         }
         service.ledger().status().opening().forEach(out::println);
@@ -146,8 +151,7 @@ public final class DemoCommand implements Callable<Integer> {
     }
 
     /** Takes the demo's own folder away, once the service has let go of it. */
-    private static void endAndRemove(RunningService service, Path folder) {
-        service.close();
+    private static void remove(Path folder) {
         try (Stream<Path> files = Files.walk(folder)) {
             for (Path file : files.sorted(Comparator.reverseOrder()).toList()) Files.deleteIfExists(file);
         } catch (IOException e) {

@@ -254,6 +254,21 @@ public final class Problem extends RuntimeException {
                 HttpStatus.SERVICE_UNAVAILABLE,
                 "It is not known whether this was done",
                 "Writing failed while the request was under way. Repeat it with the same Idempotency-Key: it is done once at most."),
+        DISK_FULL(
+                "disk-full",
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "The disk is full",
+                "Nothing was done, for want of room on the service's disk. Questions are answered as before; numbers are given again by themselves once there is room."),
+        DISK_FAILING(
+                "disk-failing",
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "The disk takes nothing",
+                "Nothing was done, because the service's disk takes nothing at the moment. It goes on by itself when the disk does."),
+        DATE_UNCONFIRMED(
+                "date-unconfirmed",
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "The date is to be confirmed first",
+                "The service was started with a clock that lies more than a day from the ledger's last instant. Nothing is done that goes by the date before an administrator has confirmed it."),
         STOPPED(
                 "stopped",
                 HttpStatus.SERVICE_UNAVAILABLE,

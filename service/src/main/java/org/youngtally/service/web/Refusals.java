@@ -15,6 +15,7 @@ import org.youngtally.core.proof.Clash;
 import org.youngtally.core.series.DateWindow;
 import org.youngtally.core.series.FieldFault;
 import org.youngtally.ledger.LedgerUnavailable;
+import org.youngtally.ledger.Shortage;
 import org.youngtally.service.web.Problem.Type;
 
 /** Puts the ledger's refusals into words. */
@@ -610,6 +611,14 @@ public final class Refusals {
                 new Problem(
                         Type.OUTCOME_UNKNOWN,
                         "It is not known whether this was done: " + unavailable.getMessage() + ".");
+            case DISK_FULL ->
+                new Problem(Type.DISK_FULL, "Nothing was done: " + unavailable.getMessage() + ".")
+                        .with("place", unavailable.shortage().map(shortage -> shortage.place().toString()).orElse(null))
+                        .with("bytesLeft", unavailable.shortage().map(Shortage::left).orElse(null));
+            case DISK_FAILING ->
+                new Problem(Type.DISK_FAILING, "Nothing was done: " + unavailable.getMessage() + ".");
+            case DATE_UNCONFIRMED ->
+                new Problem(Type.DATE_UNCONFIRMED, "Nothing was done: " + unavailable.getMessage() + ".");
             case STOPPED -> new Problem(Type.STOPPED, "No numbers are given: " + unavailable.getMessage() + ".");
         };
     }

@@ -1,0 +1,128 @@
+package org.youngtally.service.api;
+
+import io.swagger.v3.oas.annotations.Operation;
+import java.time.LocalDate;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.access.Right;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.Status;
+import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.access.OpenToAll;
+import org.youngtally.service.access.SignedIn;
+import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
+
+/** How the service stands, for people and for what watches over it. */
+@RestController
+@RequestMapping(Api.V1)
+class StatusController {
+    private final Ledger ledger;
+
+    StatusController(Ledger ledger) {
+        this.ledger = ledger;
+    }
+
+    /**
+     * How the ledger stands.
+     *
+     * @param running whether numbers are given
+     * @param stopped why none are given until somebody has looked; absent where that is not so
+     * @param paused why none are given for now; absent where that is not so
+     * @param opening what was found and done when the ledger was opened
+     * @param remarks what people should know of how it runs
+     */
+    record StatusView(
+            boolean running,
+            @Nullable String stopped,
+            @Nullable String paused,
+            String head,
+            LocalDate today,
+            String zone,
+            List<String> opening,
+            List<String> remarks) {}
+
+    @GetMapping("/status")
+    @SignedIn
+    @Operation(
+            operationId = "showStatus",
+            summary = "Whether numbers are given, the newest entry, and what was done when the ledger was opened")
+    StatusView status() {
+        Status status = ledger.status();
+        return new StatusView(
+                status.running(),
+                status.stopped().isEmpty() ? null : status.stopped(),
+                status.paused().isEmpty() ? null : status.paused(),
+                status.head().toString(),
+                ledger.today(),
+                ledger.zone().getId(),
+                status.opening(),
+                status.remarks());
+    }
+
+    /** @param running whether numbers are given */
+    record HealthView(boolean running) {}
+
+    @GetMapping("/health")
+    @OpenToAll
+    @Operation(
+            operationId = "showHealth",
+            summary =
+                    "Whether numbers are given: 200 while they are, 503 while they are not; it tells a stranger no more")
+    ResponseEntity<HealthView> health() {
+        boolean running = ledger.status().running();
+        if (running) return ResponseEntity.ok(new HealthView(true));
+        return ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE)
+                .header(HttpHeaders.RETRY_AFTER, "1")
+                .body(new HealthView(false));
+    }
+
+    @GetMapping("/health/ready")
+    @OpenToAll
+    @Operation(
+            operationId = "showReadiness",
+            summary = "The same, by the name that schedulers ask for: whether to send requests here")
+    ResponseEntity<HealthView> ready() {
+        return health();
+    }
+
+    @GetMapping("/health/live")
+    @OpenToAll
+    @Operation(
+            operationId = "showLiveness",
+            summary =
+                    "Whether the service answers at all: 200 also while no numbers are given, since starting it again would not help")
+    HealthView live() {
+        return new HealthView(ledger.status().running());
+    }
+
+    /** @param date the date that the clock says, and that it is */
+    record DateRequest(@Nullable String date) {}
+
+    @PostMapping("/clock/confirmations")
+    @Needs(value = Right.DEFINE, at = At.ALL)
+    @Operation(
+            operationId = "confirmDate",
+            summary =
+                    "Confirm the date of the service's clock after a start that lies more than a day from the ledger's last instant; numbers are given from then on")
+    StatusView confirm(@RequestBody DateRequest request) {
+        LocalDate date = Requests.date(request.date())
+                .orElseThrow(() -> new Problem(Type.MALFORMED, "The date is missing.")
+                        .field("date", "today's date, such as 2026-01-31"));
+        if (!ledger.confirmDate(date))
+            throw new Problem(
+                            Type.MALFORMED,
+                            "The service's clock says " + ledger.today() + ", not " + date + ". Nothing was confirmed.")
+                    .field("date", "today's date, if the clock says the same; otherwise set the clock");
+        return status();
+    }
+}
