@@ -75,10 +75,8 @@ final class CheckCommand {
             Function<String, Answer> answers = how.apply(scheme());
             PrintWriter out = spec.commandLine().getOut();
             boolean all = true;
-            try (Stream<String> lines = texts == null
-                    ? new BufferedReader(new InputStreamReader(System.in, Charset.defaultCharset())).lines()
-                    : texts.stream()) {
-                for (String text : (Iterable<String>) lines.filter(line -> !line.isBlank())::iterator) {
+            try (Stream<String> lines = texts == null ? linesOfInput() : texts.stream()) {
+                for (String text : (Iterable<String>) lines::iterator) {
                     Answer answer = answer(answers, text);
                     all &= answer.done();
                     if (json) out.println(answer.json());
@@ -93,6 +91,12 @@ final class CheckCommand {
             }
             out.flush();
             return all ? Main.DONE : Main.REFUSED;
+        }
+
+        private static Stream<String> linesOfInput() {
+            return new BufferedReader(new InputStreamReader(System.in, Charset.defaultCharset()))
+                    .lines()
+                    .filter(line -> !line.isBlank());
         }
 
         private static Answer answer(Function<String, Answer> answers, String text) {

@@ -26,8 +26,7 @@ final class StatusCommand implements Callable<Integer> {
             output.line(
                     running
                             ? "numbers are given"
-                            : "NO numbers are given: "
-                                    + Json.text(status, "stopped", Json.text(status, "paused", "")));
+                            : "NO numbers are given: " + Json.text(status, "stopped", Json.text(status, "paused", "")));
             output.line("head   " + Json.text(status, "head", ""));
             output.line("today  " + Json.text(status, "today", "") + " in " + Json.text(status, "zone", ""));
             for (JsonElement remark : status.getAsJsonArray("remarks")) output.line("remark " + remark.getAsString());

@@ -53,9 +53,8 @@ class DoubtfulDateTest {
         now = NOW.plus(Duration.ofDays(days));
         try (Ledger ledger = open()) {
             assertThatThrownBy(() -> take(ledger))
-                    .isInstanceOfSatisfying(
-                            LedgerUnavailable.class,
-                            e -> assertThat(e.kind()).isEqualTo(LedgerUnavailable.Kind.DATE_UNCONFIRMED))
+                    .isInstanceOfSatisfying(LedgerUnavailable.class, e -> assertThat(e.kind())
+                            .isEqualTo(LedgerUnavailable.Kind.DATE_UNCONFIRMED))
                     .hasMessageContaining("./youngtally clock confirm " + ledger.today());
             assertThat(ledger.status().running()).isFalse();
         }

@@ -241,10 +241,12 @@ class RecordLedgerTest {
             ledger.perform(define(), "ines");
             Act first = named("Pallet", "key-1", "first");
             assertThat(ledger.perform(first, "ines")).isInstanceOf(Outcome.Recorded.class);
-            assertThat(ledger.perform(named("Slider", "key-2", "second"), "ines")).isInstanceOf(Outcome.Recorded.class);
+            assertThat(ledger.perform(named("Slider", "key-2", "second"), "ines"))
+                    .isInstanceOf(Outcome.Recorded.class);
             assertThat(ledger.perform(named("Slider", "key-1", "third"), "ines"))
                     .isEqualTo(new Outcome.Refused(new Refusal.KeyReused("key-1", 2)));
-            assertThat(((Outcome.Recorded) ledger.perform(first, "ines")).repeated()).isTrue();
+            assertThat(((Outcome.Recorded) ledger.perform(first, "ines")).repeated())
+                    .isTrue();
         }
     }
 

@@ -38,11 +38,16 @@ final class ServeCommand implements Callable<Integer> {
             throw new IOException("--data: " + data
                     + " is a folder of the demo, whose passwords everybody knows; serve it on 127.0.0.1 alone");
         RunningService service = RunningService.start(
-                LedgerOptions.in(data).withZone(options.zone()), options.address(), options.port(), behindProxy, () -> {});
+                LedgerOptions.in(data).withZone(options.zone()),
+                options.address(),
+                options.port(),
+                behindProxy,
+                () -> {});
         service.ledger().status().opening().forEach(System.out::println);
         Status status = service.ledger().status();
         if (!status.running())
-            System.err.println("No numbers are given: " + (status.stopped().isEmpty() ? status.paused() : status.stopped()));
+            System.err.println(
+                    "No numbers are given: " + (status.stopped().isEmpty() ? status.paused() : status.stopped()));
         FirstAccount.make(service.ledger())
                 .ifPresent(password -> System.out.println("The first account is ‘administrator’, its password "
                         + password + "\nThis is shown once; sign in and change it, or note it down."));

@@ -53,6 +53,29 @@ public sealed interface CheckScheme
      * @throws IllegalArgumentException where it holds another symbol
      */
     default Optional<String> check(CharSequence payload) {
+        byte[] values = values(payload);
+        int check = check(values, values.length);
+        if (check < 0) return Optional.empty();
+        String writes = writes();
+        String last = String.valueOf(writes.charAt(check % writes.length()));
+        return Optional.of(length() == 2 ? writes.charAt(check / writes.length()) + last : last);
+    }
+
+    /**
+     * Whether check symbols are right for a payload.
+     *
+     * @throws IllegalArgumentException where the payload holds a symbol that is not read
+     */
+    default boolean isRight(CharSequence payload, String given) {
+        return check(payload).filter(given::equals).isPresent();
+    }
+
+    /**
+     * The values of the symbols of a payload.
+     *
+     * @throws IllegalArgumentException where it holds a symbol that is not read
+     */
+    default byte[] values(CharSequence payload) {
         byte[] values = new byte[payload.length()];
         for (int i = 0; i < values.length; i++) {
             int value = valueOf(payload.charAt(i));
@@ -61,10 +84,6 @@ public sealed interface CheckScheme
                         "‘" + payload.charAt(i) + "’ cannot be read; only " + reads() + " can");
             values[i] = (byte) value;
         }
-        int check = check(values, values.length);
-        if (check < 0) return Optional.empty();
-        String writes = writes();
-        String last = String.valueOf(writes.charAt(check % writes.length()));
-        return Optional.of(length() == 2 ? writes.charAt(check / writes.length()) + last : last);
+        return values;
     }
 }

@@ -8,6 +8,7 @@ import java.util.stream.Stream;
 /** The schemes there are, by name. */
 public final class CheckSchemes {
     private static final String WEIGHTED = "weighted:";
+    private static final String MOD97_10 = "mod97-10";
     private static final List<CheckScheme> ALL = List.of(
             WeightedModulus.gs1(),
             Luhn.digits(),
@@ -26,7 +27,7 @@ public final class CheckSchemes {
 
     /** How a weighted modulus is written, for messages. */
     public static final String WEIGHTED_SHAPE =
-            "weighted:7-3-1/10 (weights from the right, modulus), with =X behind modulus 11 for a ten written as X";
+            "weighted:7-3-1/10 (weights from the right, not all of them multiples of the modulus; modulus), with =X behind modulus 11 for a ten written as X";
 
     private CheckSchemes() {}
 
@@ -48,6 +49,11 @@ public final class CheckSchemes {
         return ALL.stream().filter(scheme -> scheme.name().equals(name)).findFirst();
     }
 
+    /** The same as the first patterns meant it, whose numbers are out. */
+    public static Optional<CheckScheme> ofFirstEdition(String name) {
+        return name.equals(MOD97_10) ? Optional.of(PureSystem.fromZero(97, 10)) : of(name);
+    }
+
     private static Optional<CheckScheme> weighted(String name) {
         if (!name.matches("weighted:[0-9]{1,2}(-[0-9]{1,2}){0,39}/([2-9]|10|11(=[A-Z*])?)")) return Optional.empty();
         String[] halves = name.substring(WEIGHTED.length()).split("[/=]");
@@ -55,6 +61,8 @@ public final class CheckSchemes {
                 Stream.of(halves[0].split("-")).map(Integer::valueOf).toList();
         Optional<Character> ten = halves.length > 2 ? Optional.of(halves[2].charAt(0)) : Optional.empty();
         int modulus = Integer.parseInt(halves[1]);
+        // With nothing but multiples of the modulus it would pass every number.
+        if (weights.stream().allMatch(weight -> weight % modulus == 0)) return Optional.empty();
         String title = "Weights " + halves[0] + " from the right, modulus " + modulus
                 + (modulus < 11
                         ? ""

@@ -3,7 +3,6 @@ package org.youngtally.core.check;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -15,6 +14,9 @@ import java.util.Optional;
  * @param given those that stand there
  */
 public record Checked(CheckScheme scheme, String text, Optional<String> expected, String given) {
+    /** More symbols than any identifier has; every repair of a longer text would take long to try. */
+    private static final int MOST_SYMBOLS = 200;
+
     private static final String SEPARATORS = " -./\t";
 
     /** A slip that would explain a wrong text. */
@@ -44,14 +46,15 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
      */
     public static Optional<String> add(CheckScheme scheme, String typed) {
         String text = plain(typed);
-        if (scheme instanceof CreditorReference && text.startsWith("RF")) text = text.substring(2);
         if (text.isEmpty()) throw new IllegalArgumentException("there is nothing to check");
+        if (scheme instanceof CreditorReference) CreditorReference.mustBeOne(text);
         String payload = text;
         return scheme.check(payload).map(check -> scheme.inFront() ? "RF" + check + payload : payload + check);
     }
 
     public boolean right() {
-        return expected.filter(given::equals).isPresent();
+        Parts parts = split(scheme, text);
+        return scheme.isRight(parts.payload(), parts.check());
     }
 
     /**
@@ -99,11 +102,15 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
 
     private static Parts split(CheckScheme scheme, String text) {
         int front = scheme instanceof CreditorReference ? 2 : 0;
-        if (front > 0 && !text.startsWith("RF"))
+        if (front > 0 && !text.isEmpty() && !text.startsWith("RF"))
             throw new IllegalArgumentException("a creditor reference starts with RF");
+        if (text.isEmpty()) throw new IllegalArgumentException("there is nothing to check");
         if (text.length() <= front + scheme.length())
             throw new IllegalArgumentException(
                     "‘" + text + "’ is too short: " + (front + scheme.length() + 1) + " symbols at least");
+        if (scheme instanceof CreditorReference && text.length() > CreditorReference.LONGEST)
+            throw new IllegalArgumentException("‘" + text + "’ has " + text.length()
+                    + " symbols, and a creditor reference has " + CreditorReference.LONGEST + " at most");
         int at = scheme.inFront() ? front : text.length() - scheme.length();
         return new Parts(
                 text.substring(front, at) + text.substring(at + scheme.length()),
@@ -114,6 +121,12 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
         var kept = new StringBuilder(typed.length());
         for (int i = 0; i < typed.length(); i++)
             if (SEPARATORS.indexOf(typed.charAt(i)) < 0) kept.append(typed.charAt(i));
-        return kept.toString().toUpperCase(Locale.ROOT);
+        if (kept.length() > MOST_SYMBOLS)
+            throw new IllegalArgumentException(
+                    "the text has " + kept.length() + " symbols; " + MOST_SYMBOLS + " are read at most");
+        // Only the letters from a to z: others that look like one, such as a long s, are no symbols of a scheme.
+        for (int i = 0; i < kept.length(); i++)
+            if (kept.charAt(i) >= 'a' && kept.charAt(i) <= 'z') kept.setCharAt(i, (char) (kept.charAt(i) - 'a' + 'A'));
+        return kept.toString();
     }
 }

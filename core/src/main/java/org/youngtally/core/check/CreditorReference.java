@@ -6,6 +6,21 @@ package org.youngtally.core.check;
  * is the check.
  */
 record CreditorReference() implements CheckScheme {
+    /** RF, two check digits and the reference. */
+    static final int LONGEST = 25;
+
+    static final int LONGEST_REFERENCE = 21;
+
+    /** @throws IllegalArgumentException where a text is not a reference that the check digits can be put in front of */
+    static void mustBeOne(String reference) {
+        if (reference.matches("RF[0-9]{2}.+"))
+            throw new IllegalArgumentException("‘" + reference
+                    + "’ begins like a whole creditor reference; give the reference alone, or verify it");
+        if (reference.length() > LONGEST_REFERENCE)
+            throw new IllegalArgumentException("‘" + reference + "’ has " + reference.length()
+                    + " symbols, and a reference has " + LONGEST_REFERENCE + " at most");
+    }
+
     @Override
     public String name() {
         return "iso11649";

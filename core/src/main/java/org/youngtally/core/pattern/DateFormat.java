@@ -103,16 +103,20 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
     /**
      * Parses the letters; {@code column} is where they start in the pattern around them, for the message of a fault.
      */
-    static DateFormat parse(String letters, int column, Calendar calendar, DateStyle style) {
+    static DateFormat parse(String letters, int column, Calendar calendar, DateStyle style, PatternEdition edition) {
         var pieces = new ArrayList<Piece>();
         boolean anyNumber = false;
         for (int at = 0; at < letters.length(); ) {
             char c = letters.charAt(at);
             if (c == '\'') {
-                int end = letters.indexOf('\'', at + 1);
+                int end = edition == PatternEdition.FIRST ? letters.indexOf('\'', at + 1) : quoteEnd(letters, at);
                 if (end < 0)
-                    throw new PatternException(column + at, "the quote is not closed", "close it with another '");
-                pieces.add(new Piece.Text(end == at + 1 ? "'" : letters.substring(at + 1, end)));
+                    throw new PatternException(
+                            column + at,
+                            "the quote is not closed",
+                            "close it with another '; a quote itself is written as two");
+                String quoted = letters.substring(at + 1, end).replace("''", "'");
+                pieces.add(new Piece.Text(quoted.isEmpty() ? "'" : quoted));
                 at = end + 1;
             } else if (isLetter(c)) {
                 int end = at;
@@ -131,6 +135,28 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
         }
         if (!anyNumber) throw new PatternException(column, "the date field has no date letters", "write " + ACCEPTED);
         return new DateFormat(letters, calendar, style.fiscalStart(), pieces);
+    }
+
+    /**
+     * Where quoted text ends that begins at a quote: two quotes in it are one that stands there. Negative for nowhere.
+     */
+    private static int quoteEnd(String letters, int begin) {
+        int end = letters.indexOf('\'', begin + 1);
+        if (end == begin + 1) return end;
+        while (end >= 0 && end + 1 < letters.length() && letters.charAt(end + 1) == '\'')
+            end = letters.indexOf('\'', end + 2);
+        return end;
+    }
+
+    /** Whether quoted text has a quote in it, which the first edition lost. */
+    static boolean hasQuoteInQuotes(String letters) {
+        for (int at = letters.indexOf('\''); at >= 0; ) {
+            int end = quoteEnd(letters, at);
+            if (end < 0) return false;
+            if (letters.substring(at + 1, end).contains("''")) return true;
+            at = letters.indexOf('\'', end + 1);
+        }
+        return false;
     }
 
     private static boolean isLetter(char c) {

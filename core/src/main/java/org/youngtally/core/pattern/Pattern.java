@@ -23,15 +23,17 @@ import org.youngtally.core.text.IdentifierKey;
 public final class Pattern {
     private final String text;
     private final DateStyle style;
+    private final PatternEdition edition;
     private final List<Part> parts;
     private final int countAt;
     private final Map<CheckField, Checker> checkers = new HashMap<>();
 
-    private Pattern(String text, DateStyle style, List<Part> parts) {
+    private Pattern(String text, DateStyle style, PatternEdition edition, List<Part> parts) {
         int at = 0;
         while (!(parts.get(at) instanceof CountField)) at++;
         this.text = text;
         this.style = style;
+        this.edition = edition;
         this.parts = List.copyOf(parts);
         this.countAt = at;
         for (Part part : parts) if (part instanceof CheckField field) checkers.put(field, new Checker(field));
@@ -43,7 +45,19 @@ public final class Pattern {
     }
 
     public static Pattern parse(String text, DateStyle style) {
-        return new Pattern(text, style, new PatternParser(text, style).parse());
+        return parse(text, style, PatternEdition.NEWEST);
+    }
+
+    /** A pattern as it was meant when it was written. */
+    public static Pattern parse(String text, DateStyle style, PatternEdition edition) {
+        var parser = new PatternParser(text, style, edition);
+        List<Part> parts = parser.parse();
+        return new Pattern(text, style, parser.editionMatters() ? edition : PatternEdition.FIRST, parts);
+    }
+
+    /** How it is to be read again; the first one where that makes no difference. */
+    public PatternEdition edition() {
+        return edition;
     }
 
     public CountField count() {
@@ -207,7 +221,7 @@ public final class Pattern {
 
     @Override
     public boolean equals(Object other) {
-        return other instanceof Pattern p && p.text.equals(text) && p.style.equals(style);
+        return other instanceof Pattern p && p.text.equals(text) && p.style.equals(style) && p.edition == edition;
     }
 
     @Override

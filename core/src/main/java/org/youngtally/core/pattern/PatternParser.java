@@ -12,6 +12,7 @@ import org.youngtally.core.pattern.Part.CheckField;
 import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.pattern.Part.DateField;
 import org.youngtally.core.pattern.Part.Literal;
+import org.youngtally.core.text.BlankSymbols;
 import org.youngtally.core.text.NearestName;
 
 /** Reads the text of a pattern: literal text, {@code {{} and {@code }}} for braces, and fields in braces. */
@@ -28,10 +29,18 @@ final class PatternParser {
     private final DateStyle style;
     private final List<Part> parts = new ArrayList<>();
     private final StringBuilder literal = new StringBuilder();
+    private final PatternEdition edition;
+    private boolean editionMatters;
 
-    PatternParser(String text, DateStyle style) {
+    PatternParser(String text, DateStyle style, PatternEdition edition) {
         this.text = text;
         this.style = style;
+        this.edition = edition;
+    }
+
+    /** Whether it holds something that means another thing in another edition. */
+    boolean editionMatters() {
+        return editionMatters;
     }
 
     List<Part> parse() {
@@ -58,9 +67,20 @@ final class PatternParser {
         long counts = parts.stream().filter(CountField.class::isInstance).count();
         refuseEmptyChecks();
         refuseChecksOverChecks();
+        refuseBlankCountAtTheEdge();
         if (counts == 0)
             throw new PatternException(text.length() + 1, "the pattern has no count", "add one, such as {count 5}");
         return parts;
+    }
+
+    private void refuseBlankCountAtTheEdge() {
+        for (Part edge : List.of(parts.getFirst(), parts.getLast()))
+            if (edge instanceof CountField count
+                    && count.alphabet().symbols().chars().anyMatch(c -> isBlank((char) c)))
+                throw new PatternException(
+                        1,
+                        "the count stands at the edge, and one of its symbols cannot be seen",
+                        "write something that can be seen around it, or take the symbol out of its alphabet");
     }
 
     private void refuseEmptyChecks() {
@@ -92,10 +112,10 @@ final class PatternParser {
     }
 
     private void refuseOddSymbols() {
-        if (Character.isWhitespace(text.charAt(0)))
+        if (isBlank(text.charAt(0)))
             throw new PatternException(
                     1, "the pattern starts with white space", "start with a symbol that can be seen");
-        if (Character.isWhitespace(text.charAt(text.length() - 1)))
+        if (isBlank(text.charAt(text.length() - 1)))
             throw new PatternException(
                     text.length(), "the pattern ends with white space", "end with a symbol that can be seen");
         for (int at = 0; at < text.length(); at++) {
@@ -119,6 +139,11 @@ final class PatternParser {
                     1,
                     "the pattern is not in Unicode's composed form (NFC)",
                     "retype its accented letters as single symbols");
+    }
+
+    /** Versions of the first edition may have a symbol at their edge that only looks blank; they stay as they are. */
+    private boolean isBlank(char symbol) {
+        return edition == PatternEdition.FIRST ? Character.isWhitespace(symbol) : BlankSymbols.isBlank(symbol);
     }
 
     private boolean isPaired(int at) {
@@ -145,11 +170,9 @@ final class PatternParser {
         parts.add(
                 switch (name) {
                     case "count" -> count(option, column);
-                    case "date" -> new DateField(DateFormat.parse(option, column, DateFormat.Calendar.CIVIL, style));
-                    case "fiscal" ->
-                        new DateField(DateFormat.parse(option, column, DateFormat.Calendar.FISCAL_BY_START, style));
-                    case "fiscal-end" ->
-                        new DateField(DateFormat.parse(option, column, DateFormat.Calendar.FISCAL_BY_END, style));
+                    case "date" -> date(option, column, DateFormat.Calendar.CIVIL);
+                    case "fiscal" -> date(option, column, DateFormat.Calendar.FISCAL_BY_START);
+                    case "fiscal-end" -> date(option, column, DateFormat.Calendar.FISCAL_BY_END);
                     case "field" -> TextFieldParser.field(option, column);
                     case "unit" -> TextFieldParser.unit(option, column);
                     case "check" -> check(option, column);
@@ -164,6 +187,11 @@ final class PatternParser {
                                         + FIELD_SHAPES);
                 });
         return close + 1;
+    }
+
+    private DateField date(String option, int column, DateFormat.Calendar calendar) {
+        editionMatters |= DateFormat.hasQuoteInQuotes(option);
+        return new DateField(DateFormat.parse(option, column, calendar, style, edition));
     }
 
     private static int skipSpaces(String inside, int at) {
@@ -220,7 +248,7 @@ final class PatternParser {
         return named;
     }
 
-    private static CheckField check(String option, int column) {
+    private CheckField check(String option, int column) {
         boolean ofCount = option.endsWith(" of count");
         String name = ofCount
                 ? option.substring(0, option.length() - " of count".length()).strip()
@@ -228,7 +256,7 @@ final class PatternParser {
         if (name.isEmpty())
             throw new PatternException(
                     column, "the check field names no scheme", "write one of " + CheckSchemes.names());
-        CheckScheme scheme = CheckSchemes.of(name)
+        CheckScheme newest = CheckSchemes.of(name)
                 .orElseThrow(() -> new PatternException(
                         column,
                         "‘" + name + "’ is not a check digit scheme",
@@ -241,6 +269,9 @@ final class PatternParser {
                                         .orElse("")
                                 + "write one of " + CheckSchemes.names()
                                 + "; then of count, if it is to cover the count alone"));
+        CheckScheme first = CheckSchemes.ofFirstEdition(name).orElseThrow();
+        editionMatters |= !first.equals(newest);
+        CheckScheme scheme = edition == PatternEdition.FIRST ? first : newest;
         if (scheme instanceof WeightedModulus weighted && !weighted.isTotal())
             throw new PatternException(
                     column,

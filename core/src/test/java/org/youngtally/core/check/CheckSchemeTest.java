@@ -7,6 +7,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.apache.commons.validator.routines.checkdigit.CheckDigit;
 import org.apache.commons.validator.routines.checkdigit.EAN13CheckDigit;
@@ -18,6 +21,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class CheckSchemeTest {
     private static final String ISBN10 = "weighted:2-3-4-5-6-7-8-9-10/11=X";
@@ -200,5 +204,81 @@ class CheckSchemeTest {
     @CsvSource({"weighted:/10", "weighted:1-2/12", "weighted:1-2/10=X", "weighted:1-2", "gs2", "''"})
     void aNameThatIsNoSchemeIsNone(String name) {
         assertThat(CheckSchemes.of(name)).isEmpty();
+    }
+
+    /** As those who use the standard write it: 98 less the rest, never 00 or 01. */
+    @Test
+    void mod97WritesFrom02To98() {
+        assertThat(written(scheme("mod97-10"))).hasSize(97).startsWith("02").endsWith("98");
+    }
+
+    @Test
+    void theFirstEditionOfMod97WritesFrom00To96() {
+        assertThat(written(CheckSchemes.ofFirstEdition("mod97-10").orElseThrow()))
+                .hasSize(97)
+                .startsWith("00")
+                .endsWith("96");
+    }
+
+    private static TreeSet<String> written(CheckScheme scheme) {
+        return IntStream.range(0, 1_000)
+                .mapToObj(i -> scheme.check("%03d".formatted(i)).orElseThrow())
+                .collect(Collectors.toCollection(TreeSet::new));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"00, true", "97, true", "96, false", "98, false"})
+    void mod97TakesWhateverIsCongruentToOne(String check, boolean right) {
+        CheckScheme scheme = scheme("mod97-10");
+        String payload = IntStream.range(0, 1_000)
+                .mapToObj("%03d"::formatted)
+                .filter(each -> scheme.check(each).orElseThrow().equals("97"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(Checked.of(scheme, payload + check).right()).isEqualTo(right);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"weighted:0/10", "weighted:10-20/10", "weighted:0-0-0/7"})
+    void weightsThatCheckNothingAreNoScheme(String name) {
+        assertThat(CheckSchemes.of(name)).isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "iso11649, RF18539007547034, begins like a whole creditor reference",
+        "iso11649, 1234567890123456789012, has 22 symbols",
+        "gs1, '', nothing to check",
+        "luhn36, 12ſ4, cannot be read",
+        "luhn36, 12ı4, cannot be read"
+    })
+    void whatCannotBeCompletedIsRefused(String name, String text, String why) {
+        assertThatThrownBy(() -> Checked.add(scheme(name), text)).hasMessageContaining(why);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "iso11649, '', nothing to check",
+        "gs1, '', nothing to check",
+        "iso11649, RF181234567890123456789012, has 26 symbols",
+        "luhn36, 12ſ4, cannot be read"
+    })
+    void whatCannotBeVerifiedIsRefused(String name, String text, String why) {
+        assertThatThrownBy(() -> Checked.of(scheme(name), text)).hasMessageContaining(why);
+    }
+
+    /** A reference may begin with these letters. */
+    @Test
+    void aReferenceThatBeginsWithRFIsTakenWhole() {
+        assertThat(Checked.add(scheme("iso11649"), "RFQ12").orElseThrow())
+                .startsWith("RF")
+                .endsWith("RFQ12")
+                .hasSize(9);
+    }
+
+    @Test
+    void aTextThatIsLongerThanAnyIdentifierIsRefused() {
+        assertThatThrownBy(() -> Checked.of(scheme("luhn"), "1".repeat(201)))
+                .hasMessageContaining("200 are read at most");
     }
 }

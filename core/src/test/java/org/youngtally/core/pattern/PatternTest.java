@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
@@ -213,5 +214,38 @@ class PatternTest {
     void whatIsNotOfThePatternIsNotRead(String text) {
         assertThat(Pattern.parse("LW{date yy}-{count 5}").read(text, Particulars.on(DATE)))
                 .isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            quoteCharacter = '"',
+            value = {
+                "{date 'it''s' yyyy}-{count}, it's 2026-7, its 2026-7",
+                "{date yyyy''MM}-{count}, 2026'03-7, 2026'03-7",
+                "{date '''t is' yyyy}-{count}, 't is 2026-7, 't is 2026-7",
+                "{date 'a''''b'yy}-{count}, a''b26-7, a'b26-7"
+            })
+    void twoQuotesAreOneThatStandsThere(String text, String newest, String first) {
+        LocalDate date = LocalDate.of(2026, 3, 2);
+        assertThat(Pattern.parse(text).render(date, 7)).isEqualTo(newest);
+        assertThat(Pattern.parse(text, DateStyle.PLAIN, PatternEdition.FIRST).render(date, 7))
+                .as("as the first edition wrote it")
+                .isEqualTo(first);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"\u00A0", "\u2007", "\u202F", "\u3000", "\u3164", "\u115F", "\u1160", "\uFFA0", "\u2800"})
+    void aSymbolThatCannotBeSeenIsRefusedAtTheEdge(String blank) {
+        for (String text : List.of(blank + "{count 3}", "{count 3}" + blank, "{count 3 of " + blank + "AB}"))
+            assertThatThrownBy(() -> Pattern.parse(text)).as(text).isInstanceOf(PatternException.class);
+        assertThat(Pattern.parse("A" + blank + "{count 3}").render(LocalDate.EPOCH, 7))
+                .isEqualTo("A" + blank + "007");
+    }
+
+    @Test
+    void aVersionThatHasGivenNumbersKeepsASymbolThatCannotBeSeen() {
+        assertThat(Pattern.parse("\u00A0{count 3}", DateStyle.PLAIN, PatternEdition.FIRST)
+                        .render(LocalDate.EPOCH, 7))
+                .isEqualTo("\u00A0007");
     }
 }

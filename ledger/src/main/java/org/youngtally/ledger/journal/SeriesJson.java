@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import org.youngtally.core.pattern.DateStyle;
 import org.youngtally.core.pattern.Pattern;
+import org.youngtally.core.pattern.PatternEdition;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.DateWindow;
 import org.youngtally.core.series.FieldRule;
@@ -48,6 +49,8 @@ public final class SeriesJson {
         json.writeStringProperty("title", series.title());
         json.writeStringProperty("namespace", series.namespace());
         json.writeStringProperty("pattern", series.pattern().toString());
+        if (series.pattern().edition() != PatternEdition.FIRST)
+            json.writeNumberProperty("edition", series.pattern().edition().number());
         writeStyle(series.pattern(), json);
         writeFields(series.fields(), json);
         if (!series.restarts().isNever())
@@ -178,7 +181,7 @@ public final class SeriesJson {
                 node.required("key").stringValue(),
                 node.required("title").stringValue(),
                 node.required("namespace").stringValue(),
-                Pattern.parse(node.required("pattern").stringValue(), style(node)),
+                Pattern.parse(node.required("pattern").stringValue(), style(node), edition(node)),
                 fields(node.get("fields")),
                 restarts,
                 skips(node),
@@ -221,6 +224,10 @@ public final class SeriesJson {
         return new Order(
                 Order.Kind.of(node.get("order").stringValue()).orElseThrow(),
                 Optional.ofNullable(node.get("secretMark")).map(mark -> Scatter.sealed(mark.stringValue())));
+    }
+
+    private static PatternEdition edition(JsonNode node) {
+        return node.has("edition") ? PatternEdition.of(node.get("edition").intValue()) : PatternEdition.FIRST;
     }
 
     private static DateStyle style(JsonNode node) {

@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.youngtally.core.codebook.Choice;
 import org.youngtally.core.codebook.Codebook;
@@ -86,5 +87,29 @@ class DefinitionJsonTest {
         assertThat(FieldsJson.read(FieldsJson.write(fields))).isEqualTo(fields);
         assertThat(FieldsJson.write(new TreeMap<>())).isNull();
         assertThat(FieldsJson.read((String) null)).isEmpty();
+    }
+
+    /** What the first releases wrote says nothing of an edition, and is meant as they meant it. */
+    @Test
+    void aPatternKeepsTheMeaningThatItWasWrittenWith() {
+        Series now = series(draft("A{count 3}{check mod97-10}").draft());
+        String written = SeriesJson.write(now);
+        Series before = SeriesJson.read(written.replace(",\"edition\":2", ""));
+        assertThat(SeriesJson.read(written)).isEqualTo(now);
+        assertThat(SeriesJson.write(before)).doesNotContain("edition");
+        var differing = IntStream.rangeClosed(1, 999)
+                .filter(value -> !now.pattern()
+                        .render(LocalDate.EPOCH, value)
+                        .equals(before.pattern().render(LocalDate.EPOCH, value)))
+                .mapToObj(
+                        value -> before.pattern().render(LocalDate.EPOCH, value).substring(4))
+                .distinct();
+        assertThat(differing).containsExactlyInAnyOrder("00", "01");
+    }
+
+    @Test
+    void aPatternThatMeansTheSameInEveryEditionSaysNothingOfIt() {
+        assertThat(SeriesJson.write(series(draft("A{count 3}{check gs1}").draft())))
+                .doesNotContain("edition");
     }
 }

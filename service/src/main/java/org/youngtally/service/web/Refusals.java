@@ -613,10 +613,16 @@ public final class Refusals {
                         "It is not known whether this was done: " + unavailable.getMessage() + ".");
             case DISK_FULL ->
                 new Problem(Type.DISK_FULL, "Nothing was done: " + unavailable.getMessage() + ".")
-                        .with("place", unavailable.shortage().map(shortage -> shortage.place().toString()).orElse(null))
-                        .with("bytesLeft", unavailable.shortage().map(Shortage::left).orElse(null));
-            case DISK_FAILING ->
-                new Problem(Type.DISK_FAILING, "Nothing was done: " + unavailable.getMessage() + ".");
+                        .with(
+                                "place",
+                                unavailable
+                                        .shortage()
+                                        .map(shortage -> shortage.place().toString())
+                                        .orElse(null))
+                        .with(
+                                "bytesLeft",
+                                unavailable.shortage().map(Shortage::left).orElse(null));
+            case DISK_FAILING -> new Problem(Type.DISK_FAILING, "Nothing was done: " + unavailable.getMessage() + ".");
             case DATE_UNCONFIRMED ->
                 new Problem(Type.DATE_UNCONFIRMED, "Nothing was done: " + unavailable.getMessage() + ".");
             case STOPPED -> new Problem(Type.STOPPED, "No numbers are given: " + unavailable.getMessage() + ".");
