@@ -6,6 +6,7 @@ import java.io.RandomAccessFile;
 import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
@@ -64,6 +65,8 @@ final class DataFolder implements AutoCloseable, DiskGuard {
     /** Takes the folder, or throws {@link LedgerInUse} where another process has it. */
     static DataFolder own(LedgerOptions options) throws IOException {
         if (!Files.exists(options.data())) make(options.data());
+        if (!Files.isDirectory(options.data()))
+            throw new IOException("the data folder " + options.data() + " is a file");
         Path real = options.data().toRealPath();
         if (!OWNED.add(real)) throw LedgerInUse.locked(options.data());
         try {
@@ -76,7 +79,7 @@ final class DataFolder implements AutoCloseable, DiskGuard {
 
     private static DataFolder lock(LedgerOptions options, Path real) throws IOException {
         boolean made = !Files.exists(lockPath(options));
-        FileChannel channel = FileChannel.open(lockPath(options), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        FileChannel channel = open(options);
         try {
             FileLock lock = channel.tryLock();
             if (lock == null) throw LedgerInUse.locked(options.data());
@@ -85,6 +88,17 @@ final class DataFolder implements AutoCloseable, DiskGuard {
         } catch (IOException | RuntimeException e) {
             channel.close();
             throw e;
+        }
+    }
+
+    private static FileChannel open(LedgerOptions options) throws IOException {
+        try {
+            return FileChannel.open(lockPath(options), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        } catch (FileSystemException e) {
+            throw new IOException(
+                    "the data folder " + options.data() + " cannot be written to: "
+                            + (e.getReason() == null ? e.toString() : e.getReason()),
+                    e);
         }
     }
 

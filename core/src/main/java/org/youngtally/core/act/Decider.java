@@ -22,6 +22,9 @@ public final class Decider {
     /** The most numbers that stand alone, taken in one request; more are taken as a block. */
     public static final long MOST_SINGLES = 10_000;
 
+    /** The most numbers, or runs of numbers, that one act settles: no more than a batch does. */
+    public static final int MOST_SETTLED = 1_000;
+
     private Decider() {}
 
     /** The longest that a number can be held. */

@@ -33,6 +33,9 @@ public sealed interface Refusal {
     /** A field of the request is missing, unknown, or holds what the series cannot take. */
     record FieldFaulty(String series, FieldFault fault) implements Refusal {}
 
+    /** More numbers, or runs of numbers, than one act settles. */
+    record TooManyPieces(String series, long pieces, long most) implements Refusal {}
+
     /**
      * A block would fall into too many pieces around values that are never given.
      *

@@ -51,7 +51,10 @@ final class Settling {
                 };
         if (refusal.isPresent()) return refused(refusal.get());
         if (chosen.isEmpty()) return refused(new Refusal.NothingFit(series.key(), act.deed()));
-        return new Decision.Done(settle(act.deed()));
+        List<Effect> effects = settle(act.deed());
+        return effects.size() > Decider.MOST_SETTLED
+                ? refused(new Refusal.TooManyPieces(series.key(), effects.size(), Decider.MOST_SETTLED))
+                : new Decision.Done(effects);
     }
 
     /** Ends holds whose time is up. */
@@ -68,6 +71,8 @@ final class Settling {
     }
 
     private Optional<Refusal> identifiers(Act.Settle act, Series series, List<String> texts) {
+        if (texts.size() > Decider.MOST_SETTLED)
+            return Optional.of(new Refusal.TooManyPieces(series.key(), texts.size(), Decider.MOST_SETTLED));
         for (String text : texts) {
             Optional<Span> spot = state.spot(series, text);
             if (spot.isEmpty()) return Optional.of(new Refusal.NeverGiven(series.key(), text));

@@ -19,13 +19,15 @@ import org.youngtally.core.series.Series;
 public final class ClashSearch {
     private record Ends(String front, String back) {}
 
+    private final Budget budget;
     private final List<Frame> frames;
     private final SortedSet<Integer> frontLengths;
     private final SortedSet<Integer> backLengths;
     private final Map<Ends, List<Frame>> byEnds = new HashMap<>();
     private final Map<Ends, List<Frame>> byFrontAndShorterBack = new HashMap<>();
 
-    private ClashSearch(List<Frame> frames) {
+    private ClashSearch(List<Frame> frames, Budget budget) {
+        this.budget = budget;
         this.frames = frames.stream()
                 .sorted(Comparator.comparingInt(frame -> frame.front().length()))
                 .toList();
@@ -35,9 +37,15 @@ public final class ClashSearch {
 
     /** The first clash among the series of one namespace, if there is any. */
     public static Optional<Clash> in(List<Series> namespace) {
-        return new ClashSearch(namespace.stream()
-                        .flatMap(series -> Frame.of(series).stream())
-                        .toList())
+        return in(namespace, new Budget(Budget.USUAL));
+    }
+
+    static Optional<Clash> in(List<Series> namespace, Budget budget) {
+        return new ClashSearch(
+                        namespace.stream()
+                                .flatMap(series -> Frame.of(series, budget).stream())
+                                .toList(),
+                        budget)
                 .search();
     }
 
@@ -49,6 +57,7 @@ public final class ClashSearch {
     private Optional<Clash> search() {
         for (Frame frame : frames) {
             for (Frame earlier : fitting(frame)) {
+                budget.spend(Budget.COMPARED);
                 Optional<Clash> clash = new FramePair(earlier, frame).clash();
                 if (clash.isPresent()) return clash;
             }
@@ -74,6 +83,7 @@ public final class ClashSearch {
         byEnds.computeIfAbsent(new Ends(frame.front(), frame.back()), ends -> new ArrayList<>())
                 .add(frame);
         for (int b : backLengths.headSet(frame.back().length())) {
+            budget.spend(Budget.KEPT);
             String end = frame.back().substring(frame.back().length() - b);
             byFrontAndShorterBack
                     .computeIfAbsent(new Ends(frame.front(), end), ends -> new ArrayList<>())

@@ -21,11 +21,15 @@ final class FieldTexts {
     /** By what the places of fields with a codebook write, folded: the first combination of codes that does. */
     private final Map<List<String>, Map<String, String>> codes = new HashMap<>();
 
-    FieldTexts(Fields fields) {
+    FieldTexts(Fields fields, Budget budget) {
         this.fields = fields;
         this.places = fields.series().pattern().textFields();
         if (places.isEmpty()) return;
-        for (Map<String, String> combination : fields.combinations())
+        List<Map<String, String>> combinations = fields.combinations();
+        // Where they are too many not all are listed, and nothing could be said of the others.
+        if (combinations.size() > Fields.MOST_COMBINATIONS) throw new Budget.Spent();
+        budget.spend((long) combinations.size() * Budget.KEPT);
+        for (Map<String, String> combination : combinations)
             codes.putIfAbsent(
                     places.stream()
                             .filter(place -> !rule(place).isText())

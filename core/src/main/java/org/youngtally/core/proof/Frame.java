@@ -29,7 +29,7 @@ record Frame(Series series, Range range, LaneKey lane, LocalDate date, String fr
      * Every frame that the series can ever show, from the first opening to the last closing: each date on which one can
      * change is looked at.
      */
-    static List<Frame> of(Series series) {
+    static List<Frame> of(Series series, Budget budget) {
         var frames = new ArrayList<Frame>();
         for (Range range : series.ranges()) {
             var seen = new HashSet<Look>();
@@ -40,11 +40,14 @@ record Frame(Series series, Range range, LaneKey lane, LocalDate date, String fr
             for (LocalDate date = range.serves().opens();
                     !date.isAfter(range.serves().closes());
                     date = next(date, changes)) {
+                budget.spend(Budget.COMPARED);
                 var look = new Look(
                         series.lane(range, Particulars.on(date)),
                         IdentifierKey.fold(series.pattern().renderBefore(date)),
                         IdentifierKey.fold(series.pattern().renderAfter(date)));
-                if (seen.add(look)) frames.add(new Frame(series, range, look.lane(), date, look.front(), look.back()));
+                if (!seen.add(look)) continue;
+                budget.spend(Budget.FRAME);
+                frames.add(new Frame(series, range, look.lane(), date, look.front(), look.back()));
             }
         }
         return frames;

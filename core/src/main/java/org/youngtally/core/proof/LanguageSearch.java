@@ -46,11 +46,11 @@ final class LanguageSearch {
     }
 
     /** Between two series. */
-    static Proof between(List<RangeLanguage> one, List<RangeLanguage> other) {
+    static Proof between(List<RangeLanguage> one, List<RangeLanguage> other, Budget budget) {
         Proof worst = new Disjoint();
         for (RangeLanguage a : one) {
             for (RangeLanguage b : other) {
-                Proof found = common(a, b, false);
+                Proof found = common(a, b, false, budget);
                 if (found instanceof Clashing) return found;
                 if (found instanceof Undecided) worst = found;
             }
@@ -59,12 +59,12 @@ final class LanguageSearch {
     }
 
     /** Within a series: its ranges against themselves and each other. */
-    static Proof within(List<RangeLanguage> ranges) {
+    static Proof within(List<RangeLanguage> ranges, Budget budget) {
         Proof worst = new Disjoint();
         for (int i = 0; i < ranges.size(); i++) {
             for (int j = 0; j <= i; j++) {
-                for (Proof found :
-                        List.of(alike(ranges.get(j), ranges.get(i)), common(ranges.get(j), ranges.get(i), true))) {
+                for (Proof found : List.of(
+                        alike(ranges.get(j), ranges.get(i)), common(ranges.get(j), ranges.get(i), true, budget))) {
                     if (found instanceof Clashing) return found;
                     if (found instanceof Undecided) worst = found;
                 }
@@ -110,11 +110,11 @@ final class LanguageSearch {
         return Optional.empty();
     }
 
-    private static Proof common(RangeLanguage one, RangeLanguage other, boolean apart) {
+    private static Proof common(RangeLanguage one, RangeLanguage other, boolean apart, Budget budget) {
         Proof worst = new Disjoint();
         for (List<PartLanguage> oneWay : one.ways()) {
             for (List<PartLanguage> otherWay : other.ways()) {
-                var product = new Product(oneWay, otherWay, apart);
+                var product = new Product(oneWay, otherWay, apart, budget);
                 if (product.isEmpty()) continue;
                 if (product.isTooLarge()) {
                     worst = undecided(
@@ -127,6 +127,7 @@ final class LanguageSearch {
                 Optional<Set<String>> all = product.allTexts(MOST_TEXTS);
                 boolean sure = all.isPresent();
                 for (String text : all.isPresent() ? all.get() : product.texts(TRIES)) {
+                    budget.spend(Budget.COMPARED * (long) text.length());
                     RangeLanguage.Reading first = one.read(text);
                     RangeLanguage.Reading second = other.read(text);
                     Optional<Clash> real = real(one, first, second);

@@ -18,14 +18,17 @@ import java.util.Set;
  */
 final class Product {
     private static final int MOST_STATES = 400_000;
+    private static final int MOST_MOVES = 4_000_000;
 
     private final List<PartLanguage> one;
     private final List<PartLanguage> other;
     private final boolean apart;
+    private final Budget budget;
     private final Map<State, Integer> numbers = new HashMap<>();
     private final List<State> states = new ArrayList<>();
     private final List<List<Move>> moves = new ArrayList<>();
     private final BitSet leading = new BitSet();
+    private int made;
     private boolean tooLarge;
     private boolean anyEnd;
 
@@ -33,8 +36,12 @@ final class Product {
 
     private record Move(char symbol, int to) {}
 
-    /** @param apart whether only texts count that the two take apart differently */
-    Product(List<PartLanguage> one, List<PartLanguage> other, boolean apart) {
+    /**
+     * @param apart whether only texts count that the two take apart differently
+     * @param budget of the whole proof
+     */
+    Product(List<PartLanguage> one, List<PartLanguage> other, boolean apart, Budget budget) {
+        this.budget = budget;
         this.one = one;
         this.other = other;
         this.apart = apart;
@@ -56,6 +63,7 @@ final class Product {
 
     private int number(State state) {
         return numbers.computeIfAbsent(state, added -> {
+            budget.spend(Budget.STATE);
             states.add(added);
             moves.add(new ArrayList<>());
             tooLarge |= states.size() > MOST_STATES;
@@ -85,6 +93,8 @@ final class Product {
                             from.otherPart + (otherEnds ? 1 : 0),
                             otherEnds ? 0 : otherNext,
                             apart && parted);
+                    budget.spend(Budget.MOVE);
+                    tooLarge |= ++made > MOST_MOVES;
                     moves.get(at).add(new Move(symbol, number(to)));
                 }
             }
@@ -120,6 +130,7 @@ final class Product {
     }
 
     private boolean gather(int at, StringBuilder text, int most, int[] stepsLeft, Set<String> found) {
+        budget.spend(1);
         if (--stepsLeft[0] < 0) return false;
         if (ends(states.get(at))) return !found.add(text.toString()) || found.size() <= most;
         for (Move move : moves.get(at)) {

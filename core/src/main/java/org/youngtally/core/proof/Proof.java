@@ -34,20 +34,40 @@ public sealed interface Proof {
      * @param changed the keys of the series that are new or changed; what stands between the others was proved before
      */
     static Proof of(List<Fields> namespace, Set<String> changed) {
+        return of(namespace, changed, new Budget(Budget.USUAL));
+    }
+
+    /** @param budget how much it may look at, after which the answer is undecided */
+    static Proof of(List<Fields> namespace, Set<String> changed, Budget budget) {
+        try {
+            return within(namespace, changed, budget);
+        } catch (Budget.Spent spent) {
+            // Where the check at run time is enough for each of them, no proof is asked for.
+            if (namespace.stream().allMatch(fields -> fields.series().proofWaived())) return new Disjoint();
+            String key = changed.stream().sorted().findFirst().orElseThrow();
+            return new Undecided(
+                    key,
+                    key,
+                    "there are more than %,d states and combinations to look at".formatted(budget.whole()),
+                    "let fields take fewer codes, let counts restart less often, or give the series a namespace of its own");
+        }
+    }
+
+    private static Proof within(List<Fields> namespace, Set<String> changed, Budget budget) {
         Set<String> plain = namespace.stream()
                 .map(Fields::series)
                 .filter(series -> series.pattern().isPlain())
                 .map(Series::key)
                 .collect(Collectors.toCollection(HashSet::new));
         if (plain.stream().anyMatch(changed::contains)) {
-            Optional<Clash> found = ClashSearch.in(plainOnes(namespace, plain));
+            Optional<Clash> found = ClashSearch.in(plainOnes(namespace, plain), budget);
             if (found.isPresent() && isSkipped(found.get(), namespace)) {
                 // The exact search knows no skipped values: the series that have some are read text by text.
                 namespace.stream()
                         .map(Fields::series)
                         .filter(series -> !series.skips().isNone())
                         .forEach(series -> plain.remove(series.key()));
-                found = ClashSearch.in(plainOnes(namespace, plain));
+                found = ClashSearch.in(plainOnes(namespace, plain), budget);
             }
             if (found.isPresent()) return new Clashing(found.get());
         }
@@ -57,7 +77,7 @@ public sealed interface Proof {
         for (Fields fields : namespace) {
             Series series = fields.series();
             if (!plain.contains(series.key()) && changed.contains(series.key())) {
-                Proof alone = LanguageSearch.within(languages(fields, languages));
+                Proof alone = LanguageSearch.within(languages(fields, languages, budget), budget);
                 if (alone instanceof Clashing) return alone;
                 if (alone instanceof Undecided && !series.proofWaived()) worst = alone;
             }
@@ -66,7 +86,8 @@ public sealed interface Proof {
                 if (plain.contains(series.key()) && plain.contains(other.key())) continue;
                 if (!changed.contains(series.key()) && !changed.contains(other.key())) continue;
                 if (LanguageSearch.standApart(series, other)) continue;
-                Proof pair = LanguageSearch.between(languages(before, languages), languages(fields, languages));
+                Proof pair = LanguageSearch.between(
+                        languages(before, languages, budget), languages(fields, languages, budget), budget);
                 if (pair instanceof Clashing) return pair;
                 if (pair instanceof Undecided && !(series.proofWaived() && other.proofWaived())) worst = pair;
             }
@@ -97,9 +118,9 @@ public sealed interface Proof {
                                                 series.pattern().count()));
     }
 
-    private static List<RangeLanguage> languages(Fields fields, Map<String, List<RangeLanguage>> known) {
+    private static List<RangeLanguage> languages(Fields fields, Map<String, List<RangeLanguage>> known, Budget budget) {
         return known.computeIfAbsent(fields.series().key(), key -> fields.series().ranges().stream()
-                .map(range -> RangeLanguage.of(fields, range))
+                .map(range -> RangeLanguage.of(fields, range, budget))
                 .toList());
     }
 }

@@ -46,17 +46,17 @@ record RangeLanguage(
      */
     record Reading(List<Clash.Way> ways, boolean isUnsure) {}
 
-    static RangeLanguage of(Fields fields, Range range) {
+    static RangeLanguage of(Fields fields, Range range, Budget budget) {
         Series series = fields.series();
-        Map<List<String>, Map<String, LocalDate>> dates = dates(series, range);
-        var texts = new FieldTexts(fields);
+        Map<List<String>, Map<String, LocalDate>> dates = dates(series, range, budget);
+        var texts = new FieldTexts(fields, budget);
         List<List<PartLanguage>> ways = CountLanguage.of(series.pattern().count(), range).stream()
                 .map(count -> parts(series.pattern(), texts, dates, count))
                 .toList();
         return new RangeLanguage(series, range, texts, dates, ways);
     }
 
-    private static Map<List<String>, Map<String, LocalDate>> dates(Series series, Range range) {
+    private static Map<List<String>, Map<String, LocalDate>> dates(Series series, Range range, Budget budget) {
         List<Part.DateField> fields = dateFields(series.pattern());
         Optional<ChronoUnit> changes = Stream.concat(
                         series.pattern().changes().stream(),
@@ -67,6 +67,7 @@ record RangeLanguage(
                 !date.isAfter(range.serves().closes());
                 date = Frame.next(date, changes)) {
             LocalDate day = date;
+            budget.spend(Budget.KEPT);
             List<String> texts = fields.stream()
                     .map(field -> IdentifierKey.fold(Pattern.render(field, day)))
                     .toList();

@@ -136,7 +136,7 @@ public record Fields(Series series, Map<String, Codebook> books) {
     }
 
     /** The most combinations of codes that a series may have. */
-    static final int MOST_COMBINATIONS = 20_000;
+    public static final int MOST_COMBINATIONS = 20_000;
 
     /**
      * Every combination of codes that the fields with a codebook can ever have, those with retired ones among them;
@@ -153,6 +153,8 @@ public record Fields(Series series, Map<String, Codebook> books) {
                     var next = new LinkedHashMap<>(before);
                     next.put(rule.name(), choice.code());
                     longer.add(next);
+                    // What is too much is not built to its end.
+                    if (longer.size() > MOST_COMBINATIONS) return longer;
                 }
             }
             found = longer;

@@ -23,6 +23,7 @@ import org.springframework.web.util.UriComponentsBuilder;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Decider;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Selection;
 import org.youngtally.ledger.Ledger;
@@ -116,16 +117,25 @@ class LifeController {
                 bySeries.computeIfAbsent(hold.series(), added -> new ArrayList<>())
                         .add(hold.identifier());
         var cleared = new ArrayList<Settlement>();
-        bySeries.forEach((series, texts) -> cleared.add(Requests.settled(
-                ledger,
-                new Act.Settle(
-                        series,
-                        new Selection.Identifiers(texts),
-                        Act.Deed.RELEASE,
-                        reason,
-                        Requests.mark(actor, null, "CLEAR", series, texts, reason)),
-                actor)));
+        bySeries.forEach((series, all) -> portions(all)
+                .forEach(texts -> cleared.add(Requests.settled(
+                        ledger,
+                        new Act.Settle(
+                                series,
+                                new Selection.Identifiers(texts),
+                                Act.Deed.RELEASE,
+                                reason,
+                                Requests.mark(actor, null, "CLEAR", series, texts, reason)),
+                        actor))));
         return cleared;
+    }
+
+    /** So many at a time as one act settles. */
+    private static List<List<String>> portions(List<String> all) {
+        var portions = new ArrayList<List<String>>();
+        for (int from = 0; from < all.size(); from += Decider.MOST_SETTLED)
+            portions.add(all.subList(from, Math.min(from + Decider.MOST_SETTLED, all.size())));
+        return portions;
     }
 
     /**

@@ -53,12 +53,12 @@ final class Requests {
     }
 
     static Optional<LocalDate> date(String field, String text) {
-        if (text == null || text.isEmpty()) return Optional.empty();
+        if (text == null) return Optional.empty();
         try {
             return Optional.of(LocalDate.parse(text));
         } catch (DateTimeParseException e) {
             throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a date of the calendar.")
-                    .field(field, "year-month-day, such as 2026-01-31");
+                    .field(field, "year-month-day, such as 2026-01-31, or leave it out");
         }
     }
 

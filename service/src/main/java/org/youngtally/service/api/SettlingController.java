@@ -68,9 +68,12 @@ class SettlingController {
                                         ? "It is not said which numbers are meant."
                                         : "It is said in more than one way which numbers are meant.")
                         .field("identifiers", "a list of identifiers; or first and last; or an entry; or a reference");
-            if (identifiers != null && (identifiers.isEmpty() || identifiers.size() > Decider.MOST_SINGLES))
+            if (identifiers != null && (identifiers.isEmpty() || identifiers.size() > Decider.MOST_SETTLED))
                 throw new Problem(Problem.Type.MALFORMED, identifiers.size() + " identifiers cannot be taken at once.")
-                        .field("identifiers", "1 to " + Decider.MOST_SINGLES);
+                        .field(
+                                "identifiers",
+                                "1 to " + Decider.MOST_SETTLED
+                                        + "; name a run by its first and last, or do it in parts");
             return given.getFirst();
         }
     }

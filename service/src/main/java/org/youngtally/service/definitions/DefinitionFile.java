@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.error.MarkedYAMLException;
@@ -67,6 +68,18 @@ public final class DefinitionFile {
         options.setCodePointLimit(LARGEST);
         options.setMaxAliasesForCollections(0);
         options.setNestingDepthLimit(DEEPEST);
+        Optional<LongLine> longLine = LongLine.in(text);
+        if (longLine.isPresent()) {
+            file.faults.add(file.fault(
+                    longLine.get().number(),
+                    null,
+                    null,
+                    null,
+                    "",
+                    "the line has %,d symbols".formatted(longLine.get().length()),
+                    "break it: %,d are read at most".formatted(LongLine.LONGEST)));
+            return file;
+        }
         try {
             Node root = new Yaml(options).compose(new StringReader(text));
             if (root == null)

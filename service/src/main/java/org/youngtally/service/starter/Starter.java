@@ -13,6 +13,7 @@ import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.constructor.SafeConstructor;
 import org.yaml.snakeyaml.error.YAMLException;
 import org.youngtally.core.text.NearestName;
+import org.youngtally.service.definitions.LongLine;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 
@@ -31,6 +32,12 @@ public record Starter(String name, String title, List<Variable> variables, Strin
 
     /** Reads a starter set as it is written. */
     public static Starter read(String text) {
+        LongLine.in(text).ifPresent(line -> {
+            throw new Problem(
+                            Type.MALFORMED,
+                            "Line %d of the starter set has %,d symbols.".formatted(line.number(), line.length()))
+                    .field("text", "lines of up to %,d symbols".formatted(LongLine.LONGEST));
+        });
         Object root;
         try {
             var options = new LoaderOptions();

@@ -74,6 +74,15 @@ public final class Refusals {
                         .with("left", r.left())
                         .with("opensNext", r.opensNext().orElse(null));
             case Refusal.FieldFaulty r -> field(r.series(), r.fault());
+            case Refusal.TooManyPieces r ->
+                new Problem(
+                                Type.QUANTITY,
+                                "%,d numbers or runs of numbers of ‘%s’ are too many for one act. Nothing was done."
+                                        .formatted(r.pieces(), r.series()))
+                        .field(
+                                "identifiers",
+                                "%,d at most; name a run by its first and last, or do it in parts".formatted(r.most()))
+                        .with("most", r.most());
             case Refusal.BlockInPieces r ->
                 new Problem(
                                 Type.QUANTITY,
