@@ -2,6 +2,7 @@ package org.youngtally.acceptance;
 
 import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -13,6 +14,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -263,6 +265,35 @@ final class Service implements AutoCloseable {
         } catch (InterruptedException e) {
             throw new IOException(e);
         }
+    }
+
+    /** After its end. */
+    int exitCode() {
+        return process.exitValue();
+    }
+
+    /** Waits until something is so, at most half a minute. */
+    void await(Callable<Boolean> condition) throws Exception {
+        long began = System.nanoTime();
+        while (!condition.call())
+            if (System.nanoTime() - began > 30_000_000_000L)
+                throw new IOException("it did not come to that: " + said());
+    }
+
+    /** Opens a stream of events. */
+    InputStream listen() throws IOException, InterruptedException {
+        return http.send(request("/api/v1/events").GET().build(), HttpResponse.BodyHandlers.ofInputStream())
+                .body();
+    }
+
+    /** What a start says that is refused. */
+    static List<String> refused(Path data) throws IOException, InterruptedException {
+        Process process = start(List.of("serve", "--port", "0", "--data", data.toString(), "--zone", "UTC"));
+        List<String> said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8)
+                .lines()
+                .toList();
+        if (process.waitFor() != 1) throw new IOException("the start was not refused: " + said);
+        return said;
     }
 
     /** Ends the process at once, as a crash would. */

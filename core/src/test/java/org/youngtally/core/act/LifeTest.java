@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -372,5 +373,22 @@ class LifeTest {
         assertThat(refusal(take("a", 1, new Act.Form.Held(time), null, null), Refusal.HoldOutOfBounds.class)
                         .time())
                 .isEqualTo(time);
+    }
+
+    /** It would hold up everybody else for as long as it takes. */
+    @Test
+    void noMoreIsSettledInOneActThanABatchDoes() {
+        define(
+                "wide",
+                "W{count 5}",
+                builder -> builder.ranges(List.of(new RangeDraft(1L, 9_999L, null, "2026-01-01", null, null))));
+        List<String> all = texts(take("wide", 2_002));
+        List<String> alternate =
+                IntStream.range(0, 1_001).mapToObj(i -> all.get(2 * i)).toList();
+        assertThat(refusal(settle("wide", Deed.RETURN, alternate.toArray(String[]::new)), Refusal.TooManyPieces.class)
+                        .most())
+                .isEqualTo(1_000);
+        assertThat(settle("wide", Deed.RETURN, alternate.subList(0, 1_000).toArray(String[]::new)))
+                .isInstanceOf(Decision.Done.class);
     }
 }

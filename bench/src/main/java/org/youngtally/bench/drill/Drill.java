@@ -1,0 +1,179 @@
+package org.youngtally.bench.drill;
+
+import java.io.IOException;
+import java.io.RandomAccessFile;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.List;
+import java.util.Map;
+
+/** What is done to a service that gives numbers, and what it must come to. Each takes less than a minute. */
+enum Drill {
+    KILL("the process is killed under load and started again") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            scene.service().kill();
+            scene.service().start(Map.of());
+            scene.tell(
+                    "goes on",
+                    "%.1f s after it was started again"
+                            .formatted(scene.callers().awaitNumber()));
+        }
+    },
+    DISK_FULL("the disk fills up to the last byte, and is cleared") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            Path filler = scene.disk().resolve("filler");
+            fill(filler);
+            scene.noticed("told");
+            // Whatever the service gives up of its reserve is taken as well.
+            fill(scene.disk().resolve("more"));
+            scene.asked();
+            Files.delete(filler);
+            scene.tell(
+                    "goes on",
+                    "%.1f s after there was room".formatted(scene.callers().awaitNumber()));
+        }
+    },
+    READ_ONLY("the disk is mounted read-only, and writable again") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            remount(scene, "ro");
+            scene.noticed("told");
+            scene.asked();
+            remount(scene, "rw");
+            scene.tell(
+                    "goes on",
+                    "%.1f s after it could be written".formatted(scene.callers().awaitNumber()));
+        }
+    },
+    PULLED_DISK("the file system is taken away under the service") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            Path kept = scene.folder().resolve("kept");
+            Files.createDirectories(kept);
+            Instance.run(List.of("mount", "--bind", scene.disk().toString(), kept.toString()));
+            Instance.run(List.of("umount", "-l", scene.disk().toString()));
+            scene.noticed("told");
+            scene.service().stop();
+            Instance.run(
+                    List.of("mount", "--bind", kept.toString(), scene.disk().toString()));
+            scene.service().start(Map.of());
+            scene.tell(
+                    "goes on",
+                    "%.1f s after it was back and the service started"
+                            .formatted(scene.callers().awaitNumber()));
+        }
+    },
+    DAMAGED_LAST_LINE("a bit of the last answered line turns over after a kill") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            scene.service().kill();
+            flip(scene, Files.size(scene.segment()) - 150);
+            scene.service().start(Map.of());
+            scene.stands();
+            flip(scene, Files.size(scene.segment()) - 150);
+            scene.startedAgain();
+        }
+    },
+    DAMAGED_MIDDLE("a bit in the middle of the journal turns over after a kill") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            scene.service().kill();
+            long place = Files.size(scene.segment()) / 2;
+            flip(scene, place);
+            scene.service().start(Map.of());
+            scene.stands();
+            flip(scene, place);
+            scene.startedAgain();
+        }
+    },
+    DELETED_LOCK("the lock is deleted, and a second process is started on the folder") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            Files.delete(scene.service().data().resolve("lock"));
+            scene.noticed("told");
+            var second = new Instance(
+                    scene.jar(), scene.service().data(), scene.folder().resolve("second.log"));
+            scene.tell("a second process hears", second.startRefused());
+            scene.service().stop();
+            scene.startedAgain();
+        }
+    },
+    JOURNAL_UNLINKED("the journal's file is deleted while it is written to, and put back from a copy") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            Path kept = scene.folder().resolve("kept.jsonl");
+            Path segment = scene.segment();
+            Files.createLink(kept, segment);
+            Files.delete(segment);
+            scene.noticed("told");
+            scene.service().stop();
+            Files.move(kept, segment);
+            scene.startedAgain();
+        }
+    },
+    CLOCK_BACK("the clock is set back two days while the service runs, and 400 days before a start") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            scene.setClock("-2d");
+            Instance.awaitTrue("the remark", () -> scene.status().contains("the clock was set back"));
+            scene.tell("status", Text.of(scene.status(), "remarks"));
+            scene.startedWithClock("-400d");
+        }
+    },
+    CLOCK_AHEAD("the clock is 4,000 days ahead at a start") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            scene.startedWithClock("+4000d");
+        }
+    };
+
+    private final String what;
+
+    Drill(String what) {
+        this.what = what;
+    }
+
+    /** In a line. */
+    String what() {
+        return what;
+    }
+
+    String word() {
+        return name().toLowerCase(java.util.Locale.ROOT).replace('_', '-');
+    }
+
+    boolean needsADisk() {
+        return this == DISK_FULL || this == READ_ONLY || this == PULLED_DISK;
+    }
+
+    boolean needsAClock() {
+        return this == CLOCK_BACK || this == CLOCK_AHEAD;
+    }
+
+    abstract void run(Scene scene) throws IOException, InterruptedException;
+
+    private static void fill(Path file) throws IOException {
+        byte[] piece = new byte[1 << 12];
+        try (var out = Files.newOutputStream(file, StandardOpenOption.CREATE, StandardOpenOption.APPEND)) {
+            while (true) out.write(piece);
+        } catch (IOException full) {
+            if (!String.valueOf(full.getMessage()).contains("No space left")) throw full;
+        }
+    }
+
+    private static void remount(Scene scene, String how) throws IOException, InterruptedException {
+        Instance.run(List.of("mount", "-o", "remount," + how, scene.disk().toString()));
+    }
+
+    private static void flip(Scene scene, long place) throws IOException {
+        try (var file = new RandomAccessFile(scene.segment().toFile(), "rw")) {
+            file.seek(place);
+            int found = file.read();
+            file.seek(place);
+            file.write(found ^ 1);
+        }
+    }
+}

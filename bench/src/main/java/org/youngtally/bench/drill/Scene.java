@@ -1,0 +1,133 @@
+package org.youngtally.bench.drill;
+
+import java.io.IOException;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/**
+ * A service under load in which something goes wrong, and what is told of it.
+ *
+ * @param disk the mount point of a file system of its own, where the drill needs one
+ * @param told by what it is about, in order
+ */
+record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers, Map<String, String> told) {
+    private static final String CLOCK = "clock";
+
+    void tell(String about, String what) {
+        told.put(about, what);
+    }
+
+    Path segment() throws IOException {
+        try (Stream<Path> files = Files.list(service.data().resolve("journal"))) {
+            return files.filter(file -> file.toString().endsWith(".jsonl"))
+                    .max(Path::compareTo)
+                    .orElseThrow();
+        }
+    }
+
+    /** Waits until the service says that it gives no numbers, and tells how long that took and what it says. */
+    void noticed(String about) throws IOException, InterruptedException {
+        double seconds = Instance.awaitTrue("the fault is noticed", () -> !service.isReady());
+        String why = Text.of(status(), "stopped");
+        tell(about, "after %.1f s: %s".formatted(seconds, why.isEmpty() ? Text.of(status(), "paused") : why));
+    }
+
+    /** What was given before can be asked meanwhile. */
+    void asked() throws IOException, InterruptedException {
+        String number = callers.answered().values().iterator().next();
+        HttpResponse<String> found = service.get("/identifiers?text=" + number);
+        if (found.statusCode() != 200) throw new IOException("a number could not be found meanwhile: " + found.body());
+        tell("questions meanwhile", "answered (" + number + " is found)");
+    }
+
+    String status() throws IOException, InterruptedException {
+        return service.get("/status").body();
+    }
+
+    /** The service runs, and gives no numbers. */
+    void stands() throws IOException, InterruptedException {
+        String stopped = Text.of(status(), "stopped");
+        if (stopped.isEmpty()) throw new IOException("the damage was not noticed");
+        tell("told", stopped);
+        HttpResponse<String> audit = service.post("/audits", "{}", "");
+        tell("the audit says", Text.of(audit.body(), "findings"));
+        service.stop();
+    }
+
+    /** The fault is mended, and the service started once more. */
+    void startedAgain() throws IOException, InterruptedException {
+        service.start(Map.of());
+        tell("goes on", "%.1f s after it was mended and the service started".formatted(callers.awaitNumber()));
+    }
+
+    /** By which a process is told another time than the machine's. */
+    static Map<String, String> clock(Path folder) {
+        return Map.of(
+                "LD_PRELOAD",
+                System.getProperty("drill.clock"),
+                "FAKETIME_TIMESTAMP_FILE",
+                folder.resolve(CLOCK).toString(),
+                "FAKETIME_NO_CACHE",
+                "1",
+                "FAKETIME_DONT_FAKE_MONOTONIC",
+                "1");
+    }
+
+    /** @param offset such as -2d */
+    void setClock(String offset) throws IOException {
+        setClock(folder, offset);
+    }
+
+    static void setClock(Path folder, String offset) throws IOException {
+        Files.writeString(folder.resolve(CLOCK), offset + "\n");
+    }
+
+    /** A start with another clock gives no number before its date is confirmed, and goes on with the right one. */
+    void startedWithClock(String offset) throws IOException, InterruptedException {
+        service.stop();
+        setClock(offset);
+        service.start(clock(folder));
+        if (service.isReady()) throw new IOException("numbers are given " + offset + " from now");
+        tell("told at the start", Text.of(status(), "paused"));
+        service.stop();
+        setClock("+0d");
+        service.start(clock(folder));
+        tell("goes on", "%.1f s after a start with the right clock".formatted(callers.awaitNumber()));
+    }
+
+    /** Nothing was given twice, every answer is repeated as it was, and the audit passes. */
+    void proved() throws IOException, InterruptedException {
+        callers.close();
+        Map<String, String> answered = callers.answered();
+        Set<String> numbers = new HashSet<>(answered.values());
+        if (numbers.size() < answered.size()) throw new IOException("a number was given twice");
+        int looked = 0;
+        for (Map.Entry<String, String> each : answered.entrySet()) {
+            if (++looked > 2_000) break;
+            HttpResponse<String> again = service.post("/series/drill/allocations", "{}", each.getKey());
+            if (!Text.of(again.body(), "identifiers").equals(each.getValue()))
+                throw new IOException(each.getValue() + " was answered, and now " + again.body());
+        }
+        HttpResponse<String> audit = service.post("/audits", "{}", "");
+        boolean passed =
+                Text.of(audit.body(), "gapFree").equals("true") && audit.body().contains("\"findings\":[]");
+        if (!passed) throw new IOException("the audit does not pass: " + audit.body());
+        tell("callers heard", heard());
+        tell(
+                "afterwards",
+                "%,d numbers, none twice, every answer repeated as it was; the audit passes: %s entries, no gap"
+                        .formatted(numbers.size(), Text.of(audit.body(), "entries")));
+    }
+
+    private String heard() {
+        var words = new LinkedHashMap<String, String>();
+        callers.heard().forEach((what, count) -> words.put(what, "%s: %,d".formatted(what, count)));
+        return String.join(", ", words.values());
+    }
+}
