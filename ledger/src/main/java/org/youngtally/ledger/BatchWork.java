@@ -59,6 +59,13 @@ final class BatchWork {
     /** Brings the tables up to the journal again after a failure. */
     interface Recovery {
         Store recover(Journal journal, Store store) throws IOException, SQLException, JournalBroken;
+
+        /**
+         * Tables in memory that can be asked while those on the disk cannot; absent where there is no room for them.
+         */
+        default Optional<Store> standIn(Journal journal) throws IOException, SQLException, JournalBroken {
+            return Optional.empty();
+        }
     }
 
     /** @param progress is told how many numbers are written; absent for whom a moment is not long */
@@ -183,6 +190,7 @@ final class BatchWork {
                 shortage.map(Shortage::toString).orElseGet(() -> String.valueOf(failure)));
         guard.spendReserve();
         pause.begin(shortage, failure);
+        if (pause.hasLostTables() && pause.isFirstTime()) standIn();
     }
 
     Head head() {
@@ -553,6 +561,18 @@ final class BatchWork {
         pause.leavesUnforced();
         pause.losesTables();
         pause(guard.shortage(0), failure);
+    }
+
+    /** While the tables are away, others in memory answer. */
+    private void standIn() {
+        try {
+            Optional<Store> memory = recovery.standIn(journal);
+            if (memory.isEmpty()) return;
+            store = memory.get();
+            state = new WriterState(store.state());
+        } catch (RuntimeException | IOException | SQLException | JournalBroken e) {
+            LOG.warn("nothing can be asked until the disk takes what is written", e);
+        }
     }
 
     /** No batch is done any more. */

@@ -38,6 +38,8 @@ import org.youngtally.ledger.store.Store;
  */
 public final class Ledger implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Ledger.class);
+    /** Tables in memory take some times what their journal does. */
+    private static final int HEAP_PER_JOURNAL = 8;
 
     private final LedgerOptions options;
     private final DataFolder folder;
@@ -76,7 +78,7 @@ public final class Ledger implements AutoCloseable {
                 opened.store(),
                 new SteadyClock(options.clock(), System::nanoTime),
                 options.zone(),
-                this::recover,
+                new FromTheJournal(),
                 this::tell,
                 Thread::startVirtualThread,
                 folder);
@@ -125,20 +127,33 @@ public final class Ledger implements AutoCloseable {
         }
     }
 
-    private Store recover(Journal failedJournal, Store failed) throws IOException, SQLException, JournalBroken {
-        try {
-            failed.abandon();
-        } catch (SQLException e) {
-            LOG.warn("the failed tables did not close in order", e);
+    /** Brings tables up to the journal. */
+    private final class FromTheJournal implements BatchWork.Recovery {
+        @Override
+        public Store recover(Journal failedJournal, Store failed) throws IOException, SQLException, JournalBroken {
+            try {
+                failed.abandon();
+            } catch (SQLException e) {
+                LOG.warn("the failed tables did not close in order", e);
+            }
+            failedJournal.forgetUnforced();
+            return replayed(reopened(), failedJournal);
         }
-        failedJournal.forgetUnforced();
-        Store fresh = reopened();
+
+        @Override
+        public Optional<Store> standIn(Journal whole) throws IOException, SQLException, JournalBroken {
+            if (whole.size() > Runtime.getRuntime().maxMemory() / HEAP_PER_JOURNAL) return Optional.empty();
+            return Optional.of(replayed(LedgerOpening.memory(options), whole));
+        }
+    }
+
+    private Store replayed(Store store, Journal whole) throws IOException, SQLException, JournalBroken {
         try {
-            long replayed = Replay.run(options.journal(), failedJournal.head(), fresh);
+            long replayed = Replay.run(options.journal(), whole.head(), store);
             LOG.info("recovered; {} entries were written into the tables again", replayed);
-            return fresh;
+            return store;
         } catch (IOException | RuntimeException | SQLException | JournalBroken e) {
-            abandon(fresh, e);
+            abandon(store, e);
             throw e;
         }
     }

@@ -11,6 +11,7 @@ import org.jooq.exception.DataAccessException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.youngtally.core.series.Series;
+import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.journal.JournalEndsEarly;
@@ -70,7 +71,7 @@ record LedgerOpening(
                 throw new JournalBroken("the journal is gone, while " + String.join(" and ", traces));
             journal = Journal.open(options.journal(), known, doubtful);
         } catch (JournalBroken e) {
-            return stopped(options, store, distrust(e, options), told);
+            return stopped(options, upTo(e.proved(), options, store), distrust(e, options), told);
         }
         if (journal.dropped() > 0)
             told.add(journal.dropped()
@@ -125,6 +126,18 @@ record LedgerOpening(
         return new LedgerOpening(store, journal, "", inMemory, shortage, failing, told);
     }
 
+    /** What can be asked of a ledger whose journal is damaged: all that is proved of it. */
+    private static Store upTo(Head proved, LedgerOptions options, Store store) throws IOException {
+        try {
+            Store asked = store != null ? store : memory(options);
+            if (asked.applied().seq() < proved.seq()) Replay.run(options.journal(), proved, asked);
+            return asked;
+        } catch (SQLException | JournalBroken | DataAccessException e) {
+            LOG.warn("what was written before the damage cannot be asked", e);
+            return store;
+        }
+    }
+
     /** What is wrong with the journal, and what to do. */
     private static String distrust(JournalBroken broken, LedgerOptions options) {
         return "the journal in " + options.data().resolve("journal") + " cannot be trusted: " + broken.getMessage()
@@ -158,7 +171,7 @@ record LedgerOpening(
         return Store.open(options.storeUrl(), Secrets.in(options.data()));
     }
 
-    private static Store memory(LedgerOptions options) throws SQLException {
+    static Store memory(LedgerOptions options) throws SQLException {
         return Store.open("jdbc:h2:mem:tables-" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1", Secrets.in(options.data()));
     }
 
@@ -228,7 +241,7 @@ record LedgerOpening(
         try {
             // What the tables hold can still be asked; where there are none, an empty set in memory answers.
             Store asked = store != null ? store : memory(options);
-            return new LedgerOpening(asked, null, why, store == null, Optional.empty(), Optional.empty(), told);
+            return new LedgerOpening(asked, null, why, false, Optional.empty(), Optional.empty(), told);
         } catch (SQLException e) {
             throw new IOException(why, e);
         }

@@ -14,6 +14,7 @@ final class Pause {
     private volatile LedgerUnavailable why;
     private boolean unforced;
     private boolean tablesLost;
+    private boolean stoodIn;
     private long triedAt;
 
     /** Absent while numbers are given. */
@@ -70,7 +71,15 @@ final class Pause {
         return true;
     }
 
+    /** Whether this was not asked since the pause began. */
+    boolean isFirstTime() {
+        boolean first = !stoodIn;
+        stoodIn = true;
+        return first;
+    }
+
     void end() {
+        stoodIn = false;
         unforced = false;
         tablesLost = false;
         why = null;

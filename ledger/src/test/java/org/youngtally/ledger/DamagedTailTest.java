@@ -17,6 +17,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import org.youngtally.ledger.journal.FolderDisk;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
+import org.youngtally.ledger.store.IdentifierQueries;
 
 /** The end of a journal after a process or a machine ended: what was answered is told from what never was. */
 class DamagedTailTest {
@@ -145,5 +146,17 @@ class DamagedTailTest {
             assertThat(ledger.status().stopped()).contains("(entry 4)", "No numbers are given", "printf");
         }
         assertThat(Files.readAllBytes(segment)).isEqualTo(damaged);
+    }
+
+    /** Who signs in must be known, and what stood before the damage can be found. */
+    @Test
+    void whatStandsBeforeTheDamageCanBeAsked() throws IOException {
+        Files.write(segment, flipped(last + 30, 2));
+        Files.delete(data.resolve("tables/tally.mv.db"));
+        try (Ledger ledger = Ledger.open(LedgerOptions.in(data))) {
+            List<IdentifierQueries.Found> found = ledger.read(dsl -> new IdentifierQueries(dsl).find("LW26-0000002"));
+            assertThat(found).hasSize(1);
+            assertThat(ledger.house().series()).containsKey(Acts.KEY);
+        }
     }
 }

@@ -36,13 +36,13 @@ enum Drill {
                     "%.1f s after there was room".formatted(scene.callers().awaitNumber()));
         }
     },
-    READ_ONLY("the disk is mounted read-only, and writable again") {
+    READ_ONLY("every write of the service fails, as on a read-only disk, and is taken again") {
         @Override
         void run(Scene scene) throws IOException, InterruptedException {
-            remount(scene, "ro");
+            writes(scene, "0");
             scene.noticed("told");
             scene.asked();
-            remount(scene, "rw");
+            writes(scene, "unlimited");
             scene.tell(
                     "goes on",
                     "%.1f s after it could be written".formatted(scene.callers().awaitNumber()));
@@ -70,10 +70,13 @@ enum Drill {
         @Override
         void run(Scene scene) throws IOException, InterruptedException {
             scene.service().kill();
-            flip(scene, Files.size(scene.segment()) - 150);
+            // Behind its line feed there may be a part of a line that was never answered.
+            String text = Files.readString(scene.segment());
+            long place = text.lastIndexOf('\n') - 150;
+            flip(scene, place);
             scene.service().start(Map.of());
             scene.stands();
-            flip(scene, Files.size(scene.segment()) - 150);
+            flip(scene, place);
             scene.startedAgain();
         }
     },
@@ -146,7 +149,7 @@ enum Drill {
     }
 
     boolean needsADisk() {
-        return this == DISK_FULL || this == READ_ONLY || this == PULLED_DISK;
+        return this == DISK_FULL || this == PULLED_DISK;
     }
 
     boolean needsAClock() {
@@ -164,8 +167,9 @@ enum Drill {
         }
     }
 
-    private static void remount(Scene scene, String how) throws IOException, InterruptedException {
-        Instance.run(List.of("mount", "-o", "remount," + how, scene.disk().toString()));
+    /** A file system with open files cannot be mounted anew; a limit of the process has the same effect. */
+    private static void writes(Scene scene, String most) throws IOException, InterruptedException {
+        Instance.run(List.of("prlimit", "--pid", Long.toString(scene.service().pid()), "--fsize=" + most + ":"));
     }
 
     private static void flip(Scene scene, long place) throws IOException {

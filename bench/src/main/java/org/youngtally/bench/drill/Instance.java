@@ -78,6 +78,10 @@ final class Instance implements AutoCloseable {
         process = builder.redirectErrorStream(true).redirectOutput(log.toFile()).start();
     }
 
+    long pid() {
+        return process.pid();
+    }
+
     /** What this start has said so far. */
     String said() throws IOException {
         return Files.readString(log);

@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 
 /**
@@ -18,6 +19,8 @@ import java.util.stream.Stream;
  */
 record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers, Map<String, String> told) {
     private static final String CLOCK = "clock";
+    /** So long a fault goes on while questions are asked. */
+    private static final long MEANWHILE = TimeUnit.SECONDS.toNanos(3);
 
     void tell(String about, String what) {
         told.put(about, what);
@@ -41,7 +44,10 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
     /** What was given before can be asked meanwhile. */
     void asked() throws IOException, InterruptedException {
         String number = callers.answered().values().iterator().next();
-        HttpResponse<String> found = service.get("/identifiers?text=" + number);
+        long until = System.nanoTime() + MEANWHILE;
+        HttpResponse<String> found;
+        do found = service.get("/identifiers?text=" + number);
+        while (found.statusCode() == 200 && System.nanoTime() < until);
         if (found.statusCode() != 200) throw new IOException("a number could not be found meanwhile: " + found.body());
         tell("questions meanwhile", "answered (" + number + " is found)");
     }
@@ -53,7 +59,7 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
     /** The service runs, and gives no numbers. */
     void stands() throws IOException, InterruptedException {
         String stopped = Text.of(status(), "stopped");
-        if (stopped.isEmpty()) throw new IOException("the damage was not noticed");
+        if (stopped.isEmpty()) throw new IOException("the damage was not noticed: " + status());
         tell("told", stopped);
         HttpResponse<String> audit = service.post("/audits", "{}", "");
         tell("the audit says", Text.of(audit.body(), "findings"));

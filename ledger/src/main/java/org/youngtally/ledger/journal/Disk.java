@@ -16,6 +16,9 @@ public interface Disk {
 
     InputStream read(String name) throws IOException;
 
+    /** How many bytes a file has. */
+    long size(String name) throws IOException;
+
     /** Opens a file to append to; it is made if it is not there, and its name is on disk when this returns. */
     AppendFile append(String name) throws IOException;
 

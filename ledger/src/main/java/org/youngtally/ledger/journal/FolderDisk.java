@@ -33,6 +33,11 @@ public record FolderDisk(Path folder) implements Disk {
     }
 
     @Override
+    public long size(String name) throws IOException {
+        return Files.size(folder.resolve(name));
+    }
+
+    @Override
     public AppendFile append(String name) throws IOException {
         Files.createDirectories(folder);
         Path file = folder.resolve(name);

@@ -69,6 +69,13 @@ public final class Journal implements AutoCloseable {
         return head;
     }
 
+    /** How many bytes all its files have. */
+    public long size() throws IOException {
+        long size = 0;
+        for (String segment : Segment.sorted(disk.names())) size += disk.size(segment);
+        return size;
+    }
+
     /** How many bytes of an unfinished end were dropped when it was opened. */
     public long dropped() {
         return dropped;

@@ -206,6 +206,7 @@ final class Scan {
                 FlippedBit.in(broken.tail().toByteArray(), head, sha256)
                         .map(flip -> flip.wayOut(broken.segment(), broken.offset()))
                         .orElse("Restore " + broken.segment() + " from a copy that was made after entry "
-                                + (head.seq() + 1)));
+                                + (head.seq() + 1)),
+                wholeHead);
     }
 }

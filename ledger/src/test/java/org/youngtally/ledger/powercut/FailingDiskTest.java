@@ -285,9 +285,44 @@ class FailingDiskTest {
         }
     }
 
-    private static LedgerUnavailable.Kind kindOf(Ledger ledger) {
-        try {
+    /** The tables' own writing has met the full disk, and H2 has closed them for it. */
+    @ParameterizedTest
+    @EnumSource(Trouble.class)
+    void tablesThatAreLostAreAnsweredForFromMemory(Trouble trouble) throws Exception {
+        try (Ledger ledger = open()) {
+            ledger.perform(PowerCutTest.define(), "ines");
             take(ledger, "k");
+            trouble.set(power, true);
+            // H2 writes at each commit here, so that the batch fails in the tables.
+            assertThat(kindOf(ledger, "another")).isNotNull();
+            CompletableFuture.runAsync(() -> {
+                        while (!answers(ledger)) Thread.onSpinWait();
+                    })
+                    .get(30, TimeUnit.SECONDS);
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).positions())
+                    .isPositive();
+            trouble.set(power, false);
+            assertThat(takeUntilAnswered(ledger, "after", new AtomicInteger())).hasSize(1);
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
+                    .isEmpty();
+        }
+    }
+
+    private static boolean answers(Ledger ledger) {
+        try {
+            return ledger.read(dsl -> true);
+        } catch (LedgerUnavailable e) {
+            return false;
+        }
+    }
+
+    private static LedgerUnavailable.Kind kindOf(Ledger ledger) {
+        return kindOf(ledger, "k");
+    }
+
+    private static LedgerUnavailable.Kind kindOf(Ledger ledger, String key) {
+        try {
+            take(ledger, key);
             return null;
         } catch (LedgerUnavailable e) {
             return e.kind();

@@ -25,6 +25,11 @@ record PlatterDisk(Power power) implements Disk {
     }
 
     @Override
+    public long size(String name) {
+        return power.file(FOLDER + name).size();
+    }
+
+    @Override
     public AppendFile append(String name) throws IOException {
         power.operation(Power.Kind.JOURNAL_WRITE);
         return new PlatterFile(power, power.file(FOLDER + name));

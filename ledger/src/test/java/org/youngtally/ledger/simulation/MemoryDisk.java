@@ -85,6 +85,11 @@ public final class MemoryDisk implements Disk {
     }
 
     @Override
+    public long size(String name) {
+        return files.get(name).size;
+    }
+
+    @Override
     public AppendFile append(String name) {
         step();
         Content content = files.computeIfAbsent(name, added -> new Content());
