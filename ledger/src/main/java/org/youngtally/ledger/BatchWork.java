@@ -239,7 +239,7 @@ final class BatchWork {
                 guard.tryWriting();
             }
             store.tidy(atRest);
-            if (atRest) see();
+            see();
         } catch (IOException e) {
             pause(guard.shortage(0), e);
         } catch (RuntimeException e) {

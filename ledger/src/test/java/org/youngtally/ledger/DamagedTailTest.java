@@ -9,12 +9,15 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.youngtally.ledger.audit.Audit;
 import org.youngtally.ledger.journal.FolderDisk;
+import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.store.IdentifierQueries;
@@ -157,6 +160,17 @@ class DamagedTailTest {
             List<IdentifierQueries.Found> found = ledger.read(dsl -> new IdentifierQueries(dsl).find("LW26-0000002"));
             assertThat(found).hasSize(1);
             assertThat(ledger.house().series()).containsKey(Acts.KEY);
+        }
+    }
+
+    @Test
+    void theAuditDoesNotPassWhileTheJournalIsDamaged() throws IOException {
+        Files.write(segment, flipped(last + 30, 2));
+        try (Ledger ledger = Ledger.open(LedgerOptions.in(data))) {
+            assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
+                    .first()
+                    .asString()
+                    .contains("cannot be trusted", "(entry 4)");
         }
     }
 }

@@ -87,6 +87,15 @@ final class Instance implements AutoCloseable {
         return Files.readString(log);
     }
 
+    /** What this start has said behind some words; empty where it has not said them. */
+    String told(String words) throws IOException {
+        return said().lines()
+                .filter(line -> line.startsWith(words))
+                .findFirst()
+                .map(line -> line.substring(words.length()))
+                .orElse("");
+    }
+
     private String firstToken() throws IOException, InterruptedException {
         int at = said().lastIndexOf(SHOWN) + SHOWN.length();
         String password = said().substring(at, said().indexOf('\n', at)).strip();

@@ -79,7 +79,7 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
                 System.getProperty("drill.clock"),
                 "FAKETIME_TIMESTAMP_FILE",
                 folder.resolve(CLOCK).toString(),
-                "FAKETIME_NO_CACHE",
+                "FAKETIME_CACHE_DURATION",
                 "1",
                 "FAKETIME_DONT_FAKE_MONOTONIC",
                 "1");
@@ -100,7 +100,7 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
         setClock(offset);
         service.start(clock(folder));
         if (service.isReady()) throw new IOException("numbers are given " + offset + " from now");
-        tell("told at the start", Text.of(status(), "paused"));
+        tell("told at the start", service.told("No numbers are given: "));
         service.stop();
         setClock("+0d");
         service.start(clock(folder));

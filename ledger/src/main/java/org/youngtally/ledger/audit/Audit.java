@@ -28,17 +28,25 @@ public final class Audit {
      * @param earlier a head that an earlier audit ended with, to prove that nothing up to it was rewritten or cut off
      */
     public static AuditReport of(Ledger ledger, Optional<String> series, Head earlier) {
-        return ledger.read(dsl -> of(ledger.journalDisk(), dsl, series, earlier));
+        return ledger.read(dsl ->
+                of(ledger.journalDisk(), dsl, series, earlier, ledger.status().stopped()));
     }
 
     /** The same of the tables that a question is asked of, and of the journal on a disk. */
     public static AuditReport of(Disk journal, DSLContext dsl, Optional<String> series, Head earlier) {
-        Head head = dsl.selectFrom(APPLIED).fetchOne(row -> new Head(row.get(APPLIED.SEQ), row.get(APPLIED.HASH)));
-        return of(journal, dsl, head, series, earlier);
+        return of(journal, dsl, series, earlier, "");
     }
 
-    private static AuditReport of(Disk journal, DSLContext dsl, Head head, Optional<String> series, Head earlier) {
+    private static AuditReport of(Disk journal, DSLContext dsl, Optional<String> series, Head earlier, String stopped) {
+        Head head = dsl.selectFrom(APPLIED).fetchOne(row -> new Head(row.get(APPLIED.SEQ), row.get(APPLIED.HASH)));
+        return of(journal, dsl, head, series, earlier, stopped);
+    }
+
+    /** @param stopped why the ledger gives no numbers, which no proof of its tables makes good; empty while it does */
+    private static AuditReport of(
+            Disk journal, DSLContext dsl, Head head, Optional<String> series, Head earlier, String stopped) {
         var findings = new Findings();
+        if (!stopped.isEmpty()) findings.add(stopped);
         var journalWalk = new JournalWalk(dsl, findings);
         try {
             journalWalk.run(journal, head, earlier);

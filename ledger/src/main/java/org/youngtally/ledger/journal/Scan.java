@@ -101,7 +101,7 @@ final class Scan {
         if (broken == null)
             throw new JournalBroken("segment " + wholeSegment + " ends inside a batch, after entry " + head.seq()
                     + ", and segment " + segment + " follows it");
-        throw damage("whole entries follow it in segment " + segment);
+        throw damage("whole entries follow it, in segment " + segment);
     }
 
     private void read(String segment) throws IOException, JournalBroken {
@@ -178,7 +178,7 @@ final class Scan {
         if (isLineWithAnotherEnd(tail)) throw damage("another byte stands in the place of its line feed");
         if (machineWentDown && (!broken.ended() || hasZeros(tail))) return;
         if (!broken.ended() && isBeginningOfALine(tail)) return;
-        throw damage("it was written as a whole");
+        throw damage("no write that was interrupted leaves it so");
     }
 
     private boolean isLineWithAnotherEnd(byte[] tail) {
@@ -200,7 +200,7 @@ final class Scan {
 
     private JournalBroken damage(String why) {
         String line = "line " + broken.line() + " of " + broken.segment() + " (entry " + (head.seq() + 1)
-                + ") is not what was written, and " + why;
+                + ") is not what was written: " + why;
         return new JournalBroken(
                 line,
                 FlippedBit.in(broken.tail().toByteArray(), head, sha256)
