@@ -251,10 +251,10 @@ final class BatchWork {
     /** Now and then, notes the time for the next start. */
     private void see() throws IOException {
         long now = System.nanoTime();
-        if (sawAt != 0 && now - sawAt < BETWEEN_NOTES) return;
+        if (head.seq() == 0 || sawAt != 0 && now - sawAt < BETWEEN_NOTES) return;
         sawAt = now;
         Optional<Instant> believed = believedNow();
-        if (believed.isPresent() && head.seq() > 0) guard.saw(believed.get(), head.seq());
+        if (believed.isPresent()) guard.saw(believed.get(), head.seq());
     }
 
     /**

@@ -14,6 +14,9 @@ import java.util.concurrent.locks.LockSupport;
 /** Callers that take numbers without a pause, and repeat with the same key whatever they are not told. */
 final class Callers implements AutoCloseable {
     private static final int CALLERS = 8;
+    /** A start is not to be slowed down by who waits for it. */
+    private static final long WITHOUT_CONNECTION = TimeUnit.MILLISECONDS.toNanos(250);
+
     private static final long BETWEEN_TRIES = TimeUnit.MILLISECONDS.toNanos(20);
 
     private final Instance service;
@@ -47,6 +50,7 @@ final class Callers implements AutoCloseable {
                 hear(answer.statusCode() + " " + Text.of(answer.body(), "type").replaceFirst(".*/", ""));
             } catch (IOException e) {
                 hear("no connection");
+                LockSupport.parkNanos(WITHOUT_CONNECTION);
             } catch (InterruptedException e) {
                 return;
             }

@@ -152,10 +152,6 @@ enum Drill {
         return this == DISK_FULL || this == PULLED_DISK;
     }
 
-    boolean needsAClock() {
-        return this == CLOCK_BACK || this == CLOCK_AHEAD;
-    }
-
     abstract void run(Scene scene) throws IOException, InterruptedException;
 
     private static void fill(Path file) throws IOException {

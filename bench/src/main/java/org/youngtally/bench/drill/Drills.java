@@ -74,7 +74,7 @@ final class Drills {
             Instance.run(List.of("mount", "-t", "tmpfs", "-o", "size=" + DISK_SIZE, "tmpfs", disk.toString()));
         try (var service = new Instance(jar, disk.resolve("data"), folder.resolve("service.log"))) {
             Scene.setClock(folder, "+0d");
-            service.start(drill.needsAClock() ? Scene.clock(folder) : Map.of());
+            service.start(drill == Drill.CLOCK_BACK ? Scene.settableClock(folder) : Map.of());
             HttpResponse<String> defined = service.post("/definitions", DEFINITION, "");
             if (defined.statusCode() != 200) throw new IOException(defined.body());
             try (var callers = new Callers(service)) {

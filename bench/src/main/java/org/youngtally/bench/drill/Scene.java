@@ -72,8 +72,19 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
         tell("goes on", "%.1f s after it was mended and the service started".formatted(callers.awaitNumber()));
     }
 
-    /** By which a process is told another time than the machine's. */
-    static Map<String, String> clock(Path folder) {
+    /** By which a process is told another time than the machine's, for as long as it runs. */
+    private static Map<String, String> clock(String offset) {
+        return Map.of(
+                "LD_PRELOAD",
+                System.getProperty("drill.clock"),
+                "FAKETIME",
+                offset,
+                "FAKETIME_DONT_FAKE_MONOTONIC",
+                "1");
+    }
+
+    /** The same, with a time that can be set while it runs. */
+    static Map<String, String> settableClock(Path folder) {
         return Map.of(
                 "LD_PRELOAD",
                 System.getProperty("drill.clock"),
@@ -97,13 +108,11 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
     /** A start with another clock gives no number before its date is confirmed, and goes on with the right one. */
     void startedWithClock(String offset) throws IOException, InterruptedException {
         service.stop();
-        setClock(offset);
-        service.start(clock(folder));
+        service.start(clock(offset));
         if (service.isReady()) throw new IOException("numbers are given " + offset + " from now");
         tell("told at the start", service.told("No numbers are given: "));
         service.stop();
-        setClock("+0d");
-        service.start(clock(folder));
+        service.start(Map.of());
         tell("goes on", "%.1f s after a start with the right clock".formatted(callers.awaitNumber()));
     }
 
