@@ -138,6 +138,9 @@ class CommandLineTest {
                 .contains("5724\tright\n")
                 .contains("5274\twrong, 4 should be")
                 .contains("5724");
+        Result empty = run("cli", List.of("check", "verify", "damm", ""));
+        assertThat(empty.exit()).isEqualTo(1);
+        assertThat(empty.err()).contains("there is nothing to check");
         assertThat(run("cli", List.of("check", "verify", "dam", "5724")).err())
                 .contains("There is no check digit scheme ‘dam’. Did you mean ‘damm’?");
         assertThat(run("cli", List.of("check", "list")).out())

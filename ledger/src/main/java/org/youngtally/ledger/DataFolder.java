@@ -24,6 +24,8 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.youngtally.ledger.journal.FolderDisk;
 import org.youngtally.ledger.journal.Journal;
 
@@ -37,6 +39,7 @@ import org.youngtally.ledger.journal.Journal;
  * seen that nobody writes.
  */
 final class DataFolder implements AutoCloseable, DiskGuard {
+    private static final Logger LOG = LoggerFactory.getLogger(DataFolder.class);
     /** The folders that this process owns: two ledgers of one process would not meet at the lock. */
     private static final Set<Path> OWNED = ConcurrentHashMap.newKeySet();
     /** The end of a journal that is compared, in bytes: more than its last hash. */
@@ -111,6 +114,10 @@ final class DataFolder implements AutoCloseable, DiskGuard {
         Path journal = options.data().resolve("journal");
         String before = end(journal);
         if (before.isEmpty()) return;
+        LOG.info(
+                "{} holds a journal and no lock; the start waits {} s to see whether another process writes to it",
+                options.data(),
+                options.patience().toSeconds());
         try {
             TimeUnit.NANOSECONDS.sleep(options.patience().toNanos());
         } catch (InterruptedException e) {

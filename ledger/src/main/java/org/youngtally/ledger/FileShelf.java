@@ -69,6 +69,11 @@ public final class FileShelf {
                 entry.force(true);
             }
             return new Kept(name, size);
+        } catch (IOException e) {
+            if (!Shortage.saidBy(e)) throw e;
+            var shortage = new Shortage(folder, folder.toFile().getUsableSpace(), most);
+            throw new LedgerUnavailable(
+                    LedgerUnavailable.Kind.DISK_FULL, "there is no room for the file", Optional.of(shortage), e);
         } finally {
             Files.deleteIfExists(incoming);
         }

@@ -241,6 +241,7 @@ public final class Ledger implements AutoCloseable {
         } catch (IllegalStateException | DataAccessException e) {
             // A writer that recovers has put a fresh store in the place of the failed one.
             if (store() != asked) return store().read(question);
+            if (Store.isCrowded(e)) throw new LedgerUnavailable(Kind.BUSY, "too many questions are asked at once", e);
             if (!Store.isAway(e)) throw e;
             LOG.warn("a question met tables that are away", e);
             throw new LedgerUnavailable(

@@ -22,8 +22,6 @@ final class Room {
     private static final long RESERVE = 8L << 20;
     /** Of a small disk the reserve takes no more than this part. */
     private static final int PART = 32;
-    /** A page of the tables is written with what goes with it. */
-    private static final int WRITTEN_PER_UNSAVED = 2;
 
     private static final int PIECE = 1 << 16;
 
@@ -43,7 +41,7 @@ final class Room {
 
     /** What must be left while numbers are given. */
     private long low(long unsaved) {
-        return size / 2 + unsaved * WRITTEN_PER_UNSAVED;
+        return size / 2 + unsaved;
     }
 
     /**

@@ -5,6 +5,7 @@ import java.sql.SQLException;
 import java.util.concurrent.TimeUnit;
 import org.h2.engine.SessionLocal;
 import org.h2.jdbc.JdbcConnection;
+import org.h2.mvstore.FileStore;
 import org.h2.mvstore.MVStore;
 
 /**
@@ -44,6 +45,8 @@ final class Saving {
     private long changed;
     private boolean busy;
     private boolean tidied;
+    /** Whether there is nothing more to tidy until something changes. */
+    private boolean settled;
 
     private Saving(MVStore file) {
         this.file = file;
@@ -70,24 +73,32 @@ final class Saving {
             busy = changed > FEW_BYTES;
             file.tryCommit();
             saved += since;
+            if (changed > 0) settled = false;
+            tidied = settled;
             changed = 0;
-            tidied = false;
         } else if (since >= pause / 2 && !tidied) {
             // Half-way, for it would wait for what is being written.
-            file.compact(atRest || !busy ? FULL_ENOUGH_AT_REST : FULL_ENOUGH, PIECE);
+            settled = !file.compact(atRest || !busy ? FULL_ENOUGH_AT_REST : FULL_ENOUGH, PIECE);
             tidied = true;
         }
     }
 
-    /** The bytes of changed pages that are in memory alone. */
+    /**
+     * The bytes that the next writing takes at the most: of changed pages that are in memory alone. H2 counts a page
+     * again each time that it changes, but writes it once.
+     */
     long unsaved() {
-        return changed + file.getUnsavedMemory();
+        long counted = changed + file.getUnsavedMemory();
+        FileStore<?> written = file.getFileStore();
+        return written == null ? 0 : Math.min(counted, written.size() + LEAST_BYTES);
     }
 
-    /** Whether something would be written between the next two transactions. */
+    /** Whether {@link #betweenTransactions} would write to the file now. */
     boolean isDue(boolean atRest) {
         long since = System.nanoTime() - saved;
-        return since >= (atRest ? PAUSE_AT_REST_NANOS : PAUSE_NANOS) / 2 || changed > mostBytes;
+        long pause = atRest ? PAUSE_AT_REST_NANOS : PAUSE_NANOS;
+        boolean saves = (since >= pause || changed > mostBytes) && changed + file.getUnsavedMemory() > 0;
+        return saves || since >= pause / 2 && !tidied;
     }
 
     /**

@@ -222,9 +222,13 @@ public final class Store implements AutoCloseable {
     public static boolean isAway(Throwable failure) {
         for (Throwable cause = failure; cause != null; cause = cause.getCause())
             if (cause instanceof SQLException sql && AWAY.contains(sql.getErrorCode())
-                    || cause instanceof MVStoreException
-                    || cause instanceof SQLTransientConnectionException) return true;
+                    || cause instanceof MVStoreException) return true;
         return false;
+    }
+
+    /** Whether a question failed because no connection was free for it in time. */
+    public static boolean isCrowded(Throwable failure) {
+        return failure.getCause() instanceof SQLTransientConnectionException;
     }
 
     /**
