@@ -8,7 +8,7 @@ import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.Map;
 
-/** What is done to a service that gives numbers, and what it must come to. Each takes less than a minute. */
+/** What is done to a service that gives numbers, and what it must come to. Each takes half a minute or so. */
 enum Drill {
     KILL("the process is killed under load and started again") {
         @Override

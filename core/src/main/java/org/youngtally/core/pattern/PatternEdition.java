@@ -7,7 +7,10 @@ import java.util.Arrays;
  * was written with, whatever a later release makes of the same words.
  */
 public enum PatternEdition {
-    /** {@code mod97-10} writes 00 to 96; two quotes inside quoted text of a date are passed over. */
+    /**
+     * {@code mod97-10} writes 00 to 96; two quotes inside quoted text of a date are passed over; a symbol that only
+     * looks blank may stand at the edge.
+     */
     FIRST(1),
     /** {@code mod97-10} writes 02 to 98; two quotes inside quoted text of a date are one quote. */
     SECOND(2);
