@@ -310,18 +310,24 @@ final class BatchWork {
     }
 
     /**
-     * Does a batch and answers every act of it. What closes a period looks at rows as they stand, and is done by
-     * itself.
+     * Does a batch and answers every act of it. What closes a period, or compares a namespace anew, looks at rows as
+     * they stand, and is done by itself.
      */
     void serve(List<Waiting> batch) {
         int from = 0;
         for (int i = 0; i < batch.size(); i++) {
-            if (!(batch.get(i).act() instanceof Act.Close)) continue;
+            if (!looksAtRows(batch.get(i).act())) continue;
             if (i > from) together(batch.subList(from, i));
             together(List.of(batch.get(i)));
             from = i + 1;
         }
         if (from < batch.size()) together(batch.subList(from, batch.size()));
+    }
+
+    private static boolean looksAtRows(Act act) {
+        return act instanceof Act.Close
+                || act instanceof Act.Define define
+                        && define.drafts().namespaces().stream().anyMatch(draft -> draft.comparison() != null);
     }
 
     private void together(List<Waiting> batch) {

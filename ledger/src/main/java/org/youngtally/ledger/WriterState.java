@@ -23,6 +23,7 @@ import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
+import org.youngtally.core.text.Comparison;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.store.StateQueries;
 
@@ -37,6 +38,7 @@ final class WriterState {
     WriterState(StateQueries queries) {
         this.queries = queries;
         this.memory = new StateInMemory(new Tables(queries));
+        queries.comparisons().forEach(memory::remember);
         for (Series known : queries.series()) memory.remember(known);
         for (Codebook book : queries.codebooks()) memory.remember(book);
         for (Namespace namespace : queries.namespaces()) memory.remember(namespace);
@@ -134,8 +136,13 @@ final class WriterState {
         }
 
         @Override
-        public Optional<Long> numberedRecord(String series, String text) {
+        public Optional<Long> numberedRecord(Series series, String text) {
             return queries.numberedRecord(series, text);
+        }
+
+        @Override
+        public Optional<MadeOne> against(Collection<Series> members, Comparison rule) {
+            return queries.against(members, rule);
         }
 
         @Override

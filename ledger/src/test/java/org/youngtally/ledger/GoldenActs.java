@@ -73,6 +73,39 @@ final class GoldenActs {
         }
     }
 
+    /** What a later build does in a namespace of the first one: it is compared by another rule. */
+    void compare() throws IOException {
+        now = now.plusSeconds(3_600);
+        requests = 1_000;
+        try (Ledger opened = Ledger.open(LedgerOptions.in(data)
+                .withClock(() -> now)
+                .withZone(ZoneOffset.UTC)
+                .withPatience(Duration.ZERO))) {
+            ledger = opened;
+            done(new Act.Define(
+                    Drafts.of(List.of(
+                            new SeriesDraft.Builder("measure", "Maẞ{date MM}-{count 3}")
+                                    .namespace("shared")
+                                    .ranges(List.of(range(1, 999)))
+                                    .draft(),
+                            new SeriesDraft.Builder("begun", "B{count 3}")
+                                    .ranges(List.of(range(1, 999)))
+                                    .draft())),
+                    List.of(),
+                    Optional.empty()));
+            long first = seq(take("measure", 2, Act.Form.SINGLES));
+            done(new Act.Settle(
+                    "measure", new Selection.Taken(first), Deed.RETURN, Optional.of("a slip of the pen"), mark()));
+            take("measure", 1, Act.Form.SINGLES, MARCH.plusMonths(1), Map.of(), null);
+            done(new Act.Define(
+                    new Drafts(List.of(new NamespaceDraft("shared", null, null, 2L)), List.of(), List.of()),
+                    List.of(),
+                    Optional.empty()));
+            take("measure", 1, Act.Form.SINGLES, MARCH.plusMonths(1), Map.of(), null);
+            take("begun", 1, Act.Form.SINGLES);
+        }
+    }
+
     private Outcome done(Act act) {
         now = now.plusMillis(250);
         Outcome outcome = ledger.perform(act, "ines");
@@ -206,8 +239,8 @@ final class GoldenActs {
         done(new Act.Define(
                 new Drafts(
                         List.of(
-                                new NamespaceDraft("marks", "Marks", "allowed"),
-                                new NamespaceDraft("shared", null, null)),
+                                new NamespaceDraft("marks", "Marks", "allowed", null),
+                                new NamespaceDraft("shared", null, null, null)),
                         List.of(book),
                         series,
                         units,

@@ -38,6 +38,7 @@ import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.ledger.store.RecordQueries;
 import org.youngtally.ledger.store.StandingQueries;
+import org.youngtally.ledger.store.StateQueries;
 
 /** Records on disk: they stand after every start with their numbers, and are held against the journal. */
 class RecordLedgerTest {
@@ -162,7 +163,8 @@ class RecordLedgerTest {
         Ledger.rebuild(LedgerOptions.in(folder));
         try (Ledger ledger = open()) {
             assertThat(histories(ledger)).isEqualTo(before);
-            assertThat(ledger.<Optional<Long>>read(dsl -> new RecordQueries(dsl).numbered("n", "N001")))
+            assertThat(ledger.<Optional<Long>>read(dsl -> new RecordQueries(dsl)
+                            .numbered(new StateQueries(dsl).series().getFirst(), "N001")))
                     .as("the old number leads there too")
                     .contains(1L);
             assertThat(ledger.perform(

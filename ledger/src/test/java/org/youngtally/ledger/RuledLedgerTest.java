@@ -84,7 +84,7 @@ class RuledLedgerTest {
         Outcome defined = ledger.perform(
                 new Act.Define(
                         new Drafts(
-                                List.of(new NamespaceDraft("marks", "Marks", "allowed")),
+                                List.of(new NamespaceDraft("marks", "Marks", "allowed", null)),
                                 List.of(book),
                                 List.of(parts, skipping, codes, marks, client)),
                         List.of(),

@@ -146,7 +146,8 @@ class TamperedLedgerTest {
                     "drop index entry_key_mark",
                     "alter table entry drop column key_mark",
                     "create unique index entry_request on entry (request_key, account_id)",
-                    "delete from \"flyway_schema_history\" where \"version\" = '7'")) statement.execute(sql);
+                    "alter table namespace drop column comparison",
+                    "delete from \"flyway_schema_history\" where \"version\" in ('7', '8')")) statement.execute(sql);
         }
         try (Ledger ledger = open()) {
             assertThat(ledger.status().opening()).noneMatch(told -> told.contains("replayed"));

@@ -24,6 +24,7 @@ import org.youngtally.core.series.Order;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesChange;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.text.Comparison;
 
 /**
  * Decides what becomes of definitions: all of them hold, and what they would give is proved never to clash, or none is
@@ -36,6 +37,9 @@ final class Definitions {
     private final Map<String, Integer> places = new LinkedHashMap<>();
     /** What is new or has a new version, by key. */
     private final Map<String, Namespace> namespaces = new LinkedHashMap<>();
+
+    /** The rules by which namespaces are to be compared from now on, by key. */
+    private final Map<String, Comparison> rules = new LinkedHashMap<>();
 
     private final Map<String, Codebook> books = new LinkedHashMap<>();
     private final Map<String, Series> changed = new LinkedHashMap<>();
@@ -64,8 +68,16 @@ final class Definitions {
         organisation = new OrganisationDefinitions(state, drafts, books(), seriesNow(), faults);
         if (faults.isEmpty()) organisation.check();
         if (faults.isEmpty()) prove();
+        if (faults.isEmpty()) compare();
         if (!faults.isEmpty()) return new Decision.Refused(new Refusal.DefinitionsFaulty(faults));
         var effects = new ArrayList<Effect>();
+        rules.forEach((key, rule) -> {
+            if (isComparedAnew(key)
+                    || namespaces.containsKey(key)
+                    || changed.values().stream()
+                            .anyMatch(series -> series.namespace().equals(key)))
+                effects.add(new Effect.Compared(key, state.comparison(key), rule));
+        });
         namespaces.values().forEach(namespace -> effects.add(new Effect.NamespaceDefined(namespace)));
         books.values().forEach(book -> effects.add(new Effect.CodebookDefined(book)));
         changed.values().forEach(series -> effects.add(new Effect.Defined(series)));
@@ -108,6 +120,7 @@ final class Definitions {
         }
         if (all.subList(0, index).stream().anyMatch(other -> draft.key().equals(other.key())))
             fault(What.NAMESPACE, index, draft.key(), List.of(twice(draft.key())));
+        rule(index, draft);
         Namespace before = namespace(draft.key());
         Namespace now = draft.checked().withVersion(before.version());
         boolean used = state.allSeries().stream()
@@ -122,7 +135,38 @@ final class Definitions {
                             "repeats",
                             "is fixed since the first number of the namespace was given",
                             "keep it, and define another namespace")));
-        if (!now.equals(before)) namespaces.put(now.key(), now.withVersion(before.version() + 1));
+        if (!now.equals(before) || isComparedAnew(now.key()))
+            namespaces.put(now.key(), now.withVersion(before.version() + 1));
+    }
+
+    private void rule(int index, NamespaceDraft draft) {
+        Comparison before = comparison(draft.key());
+        Comparison now = draft.rule().orElse(before);
+        if (now.compareTo(before) < 0)
+            fault(
+                    What.NAMESPACE,
+                    index,
+                    draft.key(),
+                    List.of(new Fault(
+                            "comparison",
+                            "cannot go back to " + now.number() + ", since the namespace compares by "
+                                    + before.number(),
+                            "write " + before.number() + ", or leave it out")));
+        else if (now != before) rules.put(draft.key(), now);
+    }
+
+    /** How a namespace compares from now on; one that begins does by the newest rule. */
+    private Comparison comparison(String namespace) {
+        Comparison known = rules.get(namespace);
+        if (known != null) return known;
+        Optional<Comparison> before = state.comparison(namespace);
+        if (before.isEmpty()) rules.put(namespace, Comparison.NEWEST);
+        return before.orElse(Comparison.NEWEST);
+    }
+
+    /** Whether it has series that were compared otherwise until now. */
+    private boolean isComparedAnew(String namespace) {
+        return rules.containsKey(namespace) && state.comparison(namespace).isPresent();
     }
 
     private Namespace namespace(String key) {
@@ -160,13 +204,14 @@ final class Definitions {
 
     private Map<String, Series> seriesNow() {
         var all = new LinkedHashMap<String, Series>();
-        state.allSeries().forEach(series -> all.put(series.key(), series));
+        state.allSeries().forEach(series -> all.put(series.key(), series.comparedBy(comparison(series.namespace()))));
         all.putAll(changed);
         return all;
     }
 
     private void series(int index, SeriesDraft draft) {
-        DraftCheck.Result checked = DraftCheck.of(draft, books());
+        String namespace = draft.namespace() == null ? String.valueOf(draft.key()) : draft.namespace();
+        DraftCheck.Result checked = DraftCheck.of(draft, books(), comparison(namespace));
         if (checked.series().isEmpty()) {
             fault(What.SERIES, index, draft.key(), checked.faults());
             return;
@@ -225,9 +270,19 @@ final class Definitions {
                                 "the series ‘" + series.key() + "’ of this namespace is defined otherwise",
                                 "change the two together, or define another namespace")),
                         Optional.empty()));
-            if (series.codebooks().stream().noneMatch(books::containsKey)) continue;
-            List<Fault> found = DraftCheck.of(SeriesDraft.of(series), all).faults();
-            for (Fault fault : found)
+            boolean anew = isComparedAnew(series.namespace());
+            if (!anew && series.codebooks().stream().noneMatch(books::containsKey)) continue;
+            List<Fault> found = DraftCheck.of(SeriesDraft.of(series), all, comparison(series.namespace()))
+                    .faults();
+            for (Fault fault : found) {
+                if (anew) {
+                    faults.add(comparedAnew(
+                            series.namespace(),
+                            "the series ‘" + series.key() + "’ could not be kept: " + fault.path() + ": "
+                                    + fault.problem(),
+                            Optional.empty()));
+                    continue;
+                }
                 faults.add(new DraftFaults(
                         What.CODEBOOK,
                         -1,
@@ -241,7 +296,37 @@ final class Definitions {
                                         + (fault.path().isEmpty() ? "" : fault.path() + ": ") + fault.problem(),
                                 fault.accepted())),
                         Optional.empty()));
+            }
         }
+    }
+
+    private static DraftFaults comparedAnew(String namespace, String problem, Optional<Clash> clash) {
+        return new DraftFaults(
+                What.NAMESPACE,
+                -1,
+                namespace,
+                List.of(new Fault("comparison", problem, "leave comparison: out; the namespace goes on as it is")),
+                clash);
+    }
+
+    /** Whether all that was ever given stays apart where a namespace is to be compared by another rule. */
+    private void compare() {
+        rules.forEach((namespace, rule) -> {
+            if (!isComparedAnew(namespace)) return;
+            List<Series> members = state.allSeries().stream()
+                    .filter(series -> series.namespace().equals(namespace))
+                    .map(series -> series.comparedBy(rule))
+                    .toList();
+            state.against(members, rule)
+                    .ifPresent(found -> faults.add(comparedAnew(
+                            namespace,
+                            found.other().isPresent()
+                                    ? "‘" + found.one() + "’ and ‘"
+                                            + found.other().get() + "’ were both given, and would be one"
+                                    : "‘" + found.one()
+                                            + "’ was given in a block, whose numbers are not kept one by one, so that it cannot be proved that they stay apart from others",
+                            Optional.empty())));
+        });
     }
 
     private void prove() {
@@ -249,6 +334,9 @@ final class Definitions {
         var touched = new LinkedHashSet<>(changed.keySet());
         members.values().stream()
                 .filter(series -> series.codebooks().stream().anyMatch(books::containsKey))
+                .forEach(series -> touched.add(series.key()));
+        members.values().stream()
+                .filter(series -> isComparedAnew(series.namespace()))
                 .forEach(series -> touched.add(series.key()));
         Map<String, Codebook> all = books();
         for (String namespace : touched.stream()
@@ -302,6 +390,11 @@ final class Definitions {
     /** At the draft of a series, or at the codebook that changes beneath it. */
     private DraftFaults at(String key, Fault fault, Optional<Clash> clash) {
         if (places.containsKey(key)) return new DraftFaults(What.SERIES, places.get(key), key, List.of(fault), clash);
+        String namespace = state.series(key)
+                .map(Series::namespace)
+                .filter(this::isComparedAnew)
+                .orElse("");
+        if (!namespace.isEmpty()) return comparedAnew(namespace, fault.problem(), clash);
         return new DraftFaults(
                 What.CODEBOOK,
                 -1,

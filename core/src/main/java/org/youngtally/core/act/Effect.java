@@ -13,6 +13,7 @@ import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
+import org.youngtally.core.text.Comparison;
 
 /**
  * What an act does to the ledger. Effects are facts: applying them takes no further decision. Positions are counted
@@ -201,6 +202,13 @@ public sealed interface Effect {
 
     /** A codebook is defined, or has a new version. */
     record CodebookDefined(Codebook codebook) implements Effect {}
+
+    /**
+     * From now on the identifiers of a namespace are compared by a rule.
+     *
+     * @param before the rule until now; absent for a namespace that begins
+     */
+    record Compared(String namespace, Optional<Comparison> before, Comparison now) implements Effect {}
 
     /** A namespace is defined, or has a new version. */
     record NamespaceDefined(Namespace namespace) implements Effect {}

@@ -14,6 +14,7 @@ import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.RangeUse;
 import org.youngtally.core.series.Series;
+import org.youngtally.core.text.Comparison;
 
 /** What a decision rests on: the ledger as it stands after every act before this one. */
 public interface LedgerState extends Shelf {
@@ -30,6 +31,9 @@ public interface LedgerState extends Shelf {
 
     /** The namespace in its newest version, if it was ever defined. */
     Optional<Namespace> namespace(String key);
+
+    /** How the identifiers of a namespace are compared; absent for one that nothing was defined in. */
+    Optional<Comparison> comparison(String namespace);
 
     /** Units, kinds and routes in their newest versions. */
     Organisation organisation();

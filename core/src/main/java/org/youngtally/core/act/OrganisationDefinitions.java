@@ -21,7 +21,7 @@ import org.youngtally.core.organisation.RouteDraft;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.organisation.UnitDraft;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 import org.youngtally.core.text.NearestName;
 
 /** Decides what becomes of definitions of units, kinds and routes, on the codebooks and series as they will be. */
@@ -128,7 +128,7 @@ final class OrganisationDefinitions {
         });
         now.units().values().stream()
                 .filter(other -> !other.key().equals(unit.key())
-                        && IdentifierKey.of(other.code()).equals(IdentifierKey.of(unit.code())))
+                        && Comparison.OF_NAMES.key(other.code()).equals(Comparison.OF_NAMES.key(unit.code())))
                 .findFirst()
                 .ifPresent(other -> fault(
                         What.UNIT,

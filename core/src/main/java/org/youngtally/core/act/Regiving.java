@@ -9,7 +9,6 @@ import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.IdentifierKey;
 
 /** Gives a returned position anew. It may read otherwise now, and then its former text is retired. */
 record Regiving(LedgerState state, Series series, Particulars particulars, Optional<Instant> until) {
@@ -52,7 +51,7 @@ record Regiving(LedgerState state, Series series, Particulars particulars, Optio
         return Optional.of(effects);
     }
 
-    private static boolean alike(String text, String other) {
-        return IdentifierKey.of(text).equals(IdentifierKey.of(other));
+    private boolean alike(String text, String other) {
+        return series.comparison().alike(text, other);
     }
 }

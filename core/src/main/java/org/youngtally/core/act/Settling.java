@@ -120,7 +120,7 @@ final class Settling {
     private Optional<Refusal> ofARecord(Act.Settle act, Series series, Stretch stretch) {
         if (act.deed() != Act.Deed.RETURN || stretch.origin().text().isEmpty()) return Optional.empty();
         String text = stretch.origin().text().get();
-        return state.numberedRecord(series.key(), text)
+        return state.numberedRecord(series, text)
                 .filter(id -> id != ownRecord)
                 .flatMap(state::record)
                 .filter(record -> !record.deleted() && record.number().text().equals(text))

@@ -9,6 +9,7 @@ import org.youngtally.core.act.LedgerState.Taken;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.Series;
+import org.youngtally.core.text.Comparison;
 
 /**
  * Where a {@link StateInMemory} finds what it does not hold: the ledger as it stood when the state forgot last, or
@@ -22,6 +23,21 @@ public interface Shelf {
      * Where an identifier of a series stands, in the form in which texts are compared; absent where it never gave it.
      */
     Optional<Span> spot(Series series, String text);
+
+    /**
+     * What stands against comparing the identifiers of a namespace by another rule; empty where all that were ever
+     * given stay apart. It looks at numbers as they stand in the tables.
+     *
+     * @param members its series as they are now
+     */
+    Optional<MadeOne> against(Collection<Series> members, Comparison rule);
+
+    /**
+     * Two identifiers that a rule of comparison would make one.
+     *
+     * @param other the other; absent where {@code one} stands for numbers of a block, which are not kept one by one
+     */
+    record MadeOne(String one, Optional<String> other) {}
 
     /** The entry that holds a reference of a series. */
     Optional<Long> holder(String series, String reference);
@@ -42,7 +58,7 @@ public interface Shelf {
     Optional<Long> knownRecord(String kind, String field, String value);
 
     /** The record that an identifier of a series was given to last, if it was to one. */
-    Optional<Long> numberedRecord(String series, String text);
+    Optional<Long> numberedRecord(Series series, String text);
 
     /** The secret by which the positions of a series are spread; the same one for ever. */
     Scatter scatter(String series);

@@ -26,7 +26,7 @@ import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.RangeUse;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /**
  * A state that takes in the effects of every act. Definitions, lanes, holds and what lies apart in a lane are always in
@@ -41,6 +41,7 @@ public final class StateInMemory implements LedgerState {
     private final Map<String, Series> series = new LinkedHashMap<>();
     private final Map<String, Codebook> books = new LinkedHashMap<>();
     private final Map<String, Namespace> namespaces = new LinkedHashMap<>();
+    private final Map<String, Comparison> comparisons = new HashMap<>();
     private final Map<String, String> files = new HashMap<>();
     private final Map<LaneKey, LaneState> lanes = new HashMap<>();
     private final Map<Integer, LaneKey> laneKeys = new HashMap<>();
@@ -91,7 +92,8 @@ public final class StateInMemory implements LedgerState {
     }
 
     public void remember(Series known) {
-        series.put(known.key(), known);
+        comparisons.putIfAbsent(known.namespace(), known.comparison());
+        series.put(known.key(), known.comparedBy(comparisons.get(known.namespace())));
     }
 
     public void remember(Codebook known) {
@@ -100,6 +102,11 @@ public final class StateInMemory implements LedgerState {
 
     public void remember(Namespace known) {
         namespaces.put(known.key(), known);
+    }
+
+    /** How the identifiers of a namespace are compared. */
+    public void remember(String namespace, Comparison rule) {
+        comparisons.put(namespace, rule);
     }
 
     public void remember(Organisation known) {
@@ -155,6 +162,7 @@ public final class StateInMemory implements LedgerState {
             switch (effect) {
                 case Effect.CodebookDefined defined -> remember(defined.codebook());
                 case Effect.NamespaceDefined defined -> remember(defined.namespace());
+                case Effect.Compared compared -> compare(compared);
                 case Effect.FileKept kept ->
                     files.put(kept.file().name(), kept.file().text());
                 case Effect.Defined defined -> remember(defined.series());
@@ -221,7 +229,9 @@ public final class StateInMemory implements LedgerState {
         numbered.put(
                 List.of(
                         record.number().series(),
-                        IdentifierKey.of(record.number().text())),
+                        series.get(record.number().series())
+                                .comparison()
+                                .key(record.number().text())),
                 record.id());
         nextRecord = Math.max(nextRecord, record.id() + 1);
     }
@@ -301,6 +311,15 @@ public final class StateInMemory implements LedgerState {
                 }));
     }
 
+    private void compare(Effect.Compared compared) {
+        comparisons.put(compared.namespace(), compared.now());
+        if (compared.before().isEmpty()) return;
+        series.replaceAll(
+                (key, each) -> each.namespace().equals(compared.namespace()) ? each.comparedBy(compared.now()) : each);
+        spots.clear();
+        numbered.clear();
+    }
+
     private void replace(int lane, Stretch stretch) {
         unplace(lane, stretch);
         know(lane, stretch);
@@ -315,9 +334,9 @@ public final class StateInMemory implements LedgerState {
         for (Stretch other :
                 List.copyOf(own.subMap(stretch.from(), true, stretch.to(), true).values())) cut(own, other, stretch);
         own.put(stretch.from(), stretch);
-        stretch.origin().text().ifPresent(text -> spots.computeIfAbsent(
-                        laneKeys.get(lane).series(), added -> new HashMap<>())
-                .put(IdentifierKey.of(text), new Span(lane, stretch.from(), stretch.to())));
+        String of = laneKeys.get(lane).series();
+        stretch.origin().text().ifPresent(text -> spots.computeIfAbsent(of, added -> new HashMap<>())
+                .put(series.get(of).comparison().key(text), new Span(lane, stretch.from(), stretch.to())));
     }
 
     private static void cut(TreeMap<Long, Stretch> own, Stretch old, Stretch by) {
@@ -365,8 +384,8 @@ public final class StateInMemory implements LedgerState {
 
     @Override
     public Optional<Span> spot(Series of, String text) {
-        Optional<Span> spot = Optional.ofNullable(
-                        spots.getOrDefault(of.key(), Map.of()).get(IdentifierKey.of(text)))
+        Optional<Span> spot = Optional.ofNullable(spots.getOrDefault(of.key(), Map.of())
+                        .get(of.comparison().key(text)))
                 .or(() -> shelf.spot(of, text));
         // A returned position may read otherwise by now, and what it read before is no number of anybody's. One of a
         // block has no text of its own.
@@ -374,7 +393,7 @@ public final class StateInMemory implements LedgerState {
                 .getFirst()
                 .origin()
                 .text()
-                .map(now -> IdentifierKey.of(now).equals(IdentifierKey.of(text)))
+                .map(now -> of.comparison().alike(now, text))
                 .orElse(true));
     }
 
@@ -390,10 +409,10 @@ public final class StateInMemory implements LedgerState {
     }
 
     @Override
-    public Optional<Long> numberedRecord(String of, String text) {
-        return Optional.ofNullable(
-                numbered.computeIfAbsent(List.of(of, IdentifierKey.of(text)), wanted -> shelf.numberedRecord(of, text)
-                        .orElse(null)));
+    public Optional<Long> numberedRecord(Series of, String text) {
+        return Optional.ofNullable(numbered.computeIfAbsent(
+                List.of(of.key(), of.comparison().key(text)),
+                wanted -> shelf.numberedRecord(of, text).orElse(null)));
     }
 
     @Override
@@ -407,6 +426,7 @@ public final class StateInMemory implements LedgerState {
         ahead.series.putAll(series);
         ahead.books.putAll(books);
         ahead.namespaces.putAll(namespaces);
+        ahead.comparisons.putAll(comparisons);
         ahead.accounts.putAll(accounts);
         ahead.lanes.putAll(lanes);
         ahead.laneKeys.putAll(laneKeys);
@@ -484,6 +504,16 @@ public final class StateInMemory implements LedgerState {
     @Override
     public Collection<Codebook> allCodebooks() {
         return books.values();
+    }
+
+    @Override
+    public Optional<Comparison> comparison(String namespace) {
+        return Optional.ofNullable(comparisons.get(namespace));
+    }
+
+    @Override
+    public Optional<MadeOne> against(Collection<Series> members, Comparison rule) {
+        return shelf.against(members, rule);
     }
 
     @Override

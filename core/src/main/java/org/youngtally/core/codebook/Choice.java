@@ -1,7 +1,7 @@
 package org.youngtally.core.codebook;
 
 import java.util.List;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /**
  * One choice of a codebook.
@@ -22,6 +22,7 @@ public record Choice(String name, String code, boolean retired, List<Choice> cho
      * @param key of the text
      */
     public boolean goesBy(String key) {
-        return IdentifierKey.of(code).equals(key) || IdentifierKey.of(name).equals(key);
+        return Comparison.OF_NAMES.key(code).equals(key)
+                || Comparison.OF_NAMES.key(name).equals(key);
     }
 }

@@ -7,7 +7,7 @@ import java.util.Locale;
 import java.util.Optional;
 import org.apache.commons.lang3.StringUtils;
 import org.youngtally.core.fault.Fault;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /** What may change in a codebook that exists: choices are added and retired; a code stands for one thing for ever. */
 public final class CodebookChange {
@@ -32,7 +32,8 @@ public final class CodebookChange {
     private void compare(String prefix, List<Choice> from, List<Choice> to) {
         for (Choice earlier : from) {
             int at = 0;
-            while (at < to.size() && !IdentifierKey.of(to.get(at).code()).equals(IdentifierKey.of(earlier.code())))
+            while (at < to.size()
+                    && !Comparison.OF_NAMES.key(to.get(at).code()).equals(Comparison.OF_NAMES.key(earlier.code())))
                 at++;
             if (at == to.size()) {
                 fault(

@@ -9,7 +9,7 @@ import java.util.Optional;
 import org.youngtally.core.codebook.CodebookDraft.ChoiceDraft;
 import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.core.fault.Fault;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /** Turns what somebody wrote into a codebook, collecting every fault instead of stopping at the first. */
 public final class CodebookCheck {
@@ -76,7 +76,7 @@ public final class CodebookCheck {
                         code.isEmpty() ? "is missing" : "‘" + code + "’ is not a code",
                         "give 1 to " + LONGEST_CODE + " letters, digits or signs without white space, such as WC"));
             twin(path + "name", name, taken);
-            if (!IdentifierKey.of(name).equals(IdentifierKey.of(code))) twin(path + "code", code, taken);
+            if (!Comparison.OF_NAMES.key(name).equals(Comparison.OF_NAMES.key(code))) twin(path + "code", code, taken);
             choices.add(new Choice(
                     name, code, Boolean.TRUE.equals(draft.retired()), choices(path, draft.choices(), depth + 1)));
         }
@@ -86,7 +86,7 @@ public final class CodebookCheck {
     /** Side by side no text may stand for two choices, whether it is the name of one or the code of the other. */
     private void twin(String path, String text, Map<String, String> taken) {
         if (text.isEmpty()) return;
-        String other = taken.putIfAbsent(IdentifierKey.of(text), path);
+        String other = taken.putIfAbsent(Comparison.OF_NAMES.key(text), path);
         if (other != null)
             faults.add(new Fault(
                     path,
@@ -103,7 +103,7 @@ public final class CodebookCheck {
                     || Character.isSurrogate(symbol)
                     || Character.getType(symbol) == Character.NON_SPACING_MARK
                     || Character.getType(symbol) == Character.FORMAT
-                    || IdentifierKey.fold(String.valueOf(symbol)).length() != 1) return false;
+                    || Comparison.OF_NAMES.fold(String.valueOf(symbol)).length() != 1) return false;
         return true;
     }
 }

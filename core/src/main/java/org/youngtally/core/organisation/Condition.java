@@ -10,7 +10,7 @@ import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /**
  * When a route serves: each of its fields must pass its test. Without any it always holds.
@@ -65,7 +65,7 @@ public record Condition(SortedMap<String, Test> tests) {
             return switch (type) {
                 case NUMBER -> new BigDecimal(one).compareTo(new BigDecimal(other));
                 case DATE -> LocalDate.parse(one).compareTo(LocalDate.parse(other));
-                case TEXT -> IdentifierKey.of(one).compareTo(IdentifierKey.of(other));
+                case TEXT -> Comparison.OF_NAMES.key(one).compareTo(Comparison.OF_NAMES.key(other));
                 case CHOICE, YES_NO -> one.compareTo(other);
             };
         }

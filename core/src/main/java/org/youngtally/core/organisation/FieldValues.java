@@ -17,7 +17,7 @@ import java.util.stream.Stream;
 import org.youngtally.core.codebook.Choice;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.series.FieldFault;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 import org.youngtally.core.text.NearestName;
 
 /**
@@ -112,7 +112,7 @@ public final class FieldValues {
     public Optional<String> alone(KindField field, String text) {
         if (field.type() == KindField.Type.CHOICE)
             return choices(field).stream()
-                    .filter(choice -> choice.goesBy(IdentifierKey.of(text)))
+                    .filter(choice -> choice.goesBy(Comparison.OF_NAMES.key(text)))
                     .findFirst()
                     .map(Choice::code);
         var values = new LinkedHashMap<String, String>();
@@ -163,7 +163,7 @@ public final class FieldValues {
         if (field.type() == KindField.Type.CHOICE) {
             List<Choice> choices = choices(field, values);
             Optional<Choice> chosen = choices.stream()
-                    .filter(choice -> choice.goesBy(IdentifierKey.of(text)))
+                    .filter(choice -> choice.goesBy(Comparison.OF_NAMES.key(text)))
                     .findFirst();
             if (chosen.isEmpty())
                 return Optional.of(new FieldFault(

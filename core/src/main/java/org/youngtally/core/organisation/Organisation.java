@@ -7,7 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /**
  * Who works here and on what: units, kinds of records, and the routes that find a record's series. A value; each change
@@ -54,8 +54,8 @@ public record Organisation(Map<String, Unit> units, Map<String, Kind> kinds, Map
     /** The unit that somebody means by its key or its code. */
     public Optional<Unit> unit(String text) {
         return Optional.ofNullable(units.get(text)).or(() -> units.values().stream()
-                .filter(unit -> IdentifierKey.of(unit.code()).equals(IdentifierKey.of(text))
-                        || IdentifierKey.of(unit.key()).equals(IdentifierKey.of(text)))
+                .filter(unit -> Comparison.OF_NAMES.key(unit.code()).equals(Comparison.OF_NAMES.key(text))
+                        || Comparison.OF_NAMES.key(unit.key()).equals(Comparison.OF_NAMES.key(text)))
                 .findFirst());
     }
 

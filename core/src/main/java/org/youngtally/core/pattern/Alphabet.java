@@ -3,7 +3,7 @@ package org.youngtally.core.pattern;
 import java.util.List;
 import java.util.OptionalLong;
 import java.util.stream.Collectors;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /**
  * The symbols that a count is written in, the lowest first. Two of them never compare alike, whatever their case.
@@ -29,7 +29,7 @@ public record Alphabet(String name, String symbols, String folded) {
                 name,
                 symbols,
                 symbols.chars()
-                        .mapToObj(c -> IdentifierKey.fold(String.valueOf((char) c)))
+                        .mapToObj(c -> Comparison.FIRST.fold(String.valueOf((char) c)))
                         .collect(Collectors.joining()));
     }
 
@@ -55,10 +55,10 @@ public record Alphabet(String name, String symbols, String folded) {
         for (int i = 0; i < symbols.length(); i++) {
             String symbol = symbols.substring(i, i + 1);
             if (Character.isSurrogate(symbols.charAt(i))
-                    || IdentifierKey.fold(symbol).length() != 1)
+                    || Comparison.FIRST.fold(symbol).length() != 1)
                 throw new IllegalArgumentException("‘" + symbol + "’ cannot be compared as a single symbol");
             for (int j = 0; j < i; j++)
-                if (IdentifierKey.fold(symbols.substring(j, j + 1)).equals(IdentifierKey.fold(symbol)))
+                if (Comparison.FIRST.fold(symbols.substring(j, j + 1)).equals(Comparison.OF_NAMES.fold(symbol)))
                     throw new IllegalArgumentException(
                             "‘" + symbols.charAt(j) + "’ and ‘" + symbol + "’ count as the same symbol");
         }

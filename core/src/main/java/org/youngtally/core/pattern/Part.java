@@ -3,7 +3,7 @@ package org.youngtally.core.pattern;
 import java.util.List;
 import java.util.OptionalLong;
 import org.youngtally.core.check.CheckScheme;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /** One piece of a pattern: text that stands as it is, or a field that is filled in. */
 public sealed interface Part {
@@ -67,7 +67,7 @@ public sealed interface Part {
 
         /** A value as it is written, in the symbols that are compared. */
         public String folded(long value) {
-            return IdentifierKey.fold(written(value));
+            return Comparison.FIRST.fold(written(value));
         }
 
         /** The value that is written so, its symbols folded; empty where none is. */

@@ -14,7 +14,7 @@ import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.pattern.Part.DateField;
 import org.youngtally.core.pattern.Part.Literal;
 import org.youngtally.core.pattern.Part.TextField;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /**
  * The text of an identifier with fields in braces, such as {@code LW{date yy}-{count 5}}; it has exactly one count. A
@@ -24,16 +24,18 @@ public final class Pattern {
     private final String text;
     private final DateStyle style;
     private final PatternEdition edition;
+    private final Comparison comparison;
     private final List<Part> parts;
     private final int countAt;
     private final Map<CheckField, Checker> checkers = new HashMap<>();
 
-    private Pattern(String text, DateStyle style, PatternEdition edition, List<Part> parts) {
+    private Pattern(String text, DateStyle style, PatternEdition edition, Comparison comparison, List<Part> parts) {
         int at = 0;
         while (!(parts.get(at) instanceof CountField)) at++;
         this.text = text;
         this.style = style;
         this.edition = edition;
+        this.comparison = comparison;
         this.parts = List.copyOf(parts);
         this.countAt = at;
         for (Part part : parts) if (part instanceof CheckField field) checkers.put(field, new Checker(field));
@@ -52,7 +54,18 @@ public final class Pattern {
     public static Pattern parse(String text, DateStyle style, PatternEdition edition) {
         var parser = new PatternParser(text, style, edition);
         List<Part> parts = parser.parse();
-        return new Pattern(text, style, parser.editionMatters() ? edition : PatternEdition.FIRST, parts);
+        return new Pattern(
+                text, style, parser.editionMatters() ? edition : PatternEdition.FIRST, Comparison.FIRST, parts);
+    }
+
+    /** The same, its identifiers compared by the rule of the namespace that they stand in. */
+    public Pattern comparedBy(Comparison rule) {
+        return rule == comparison ? this : new Pattern(text, style, edition, rule, parts);
+    }
+
+    /** How its identifiers are compared. */
+    public Comparison comparison() {
+        return comparison;
     }
 
     /** How it is to be read again; the first one where that makes no difference. */
@@ -160,14 +173,14 @@ public final class Pattern {
      * pattern.
      */
     public OptionalLong read(String identifier, Particulars particulars) {
-        String key = IdentifierKey.of(identifier);
+        String key = comparison.key(identifier);
         int front = length(parts.subList(0, countAt), particulars);
         int back = length(parts.subList(countAt + 1, parts.size()), particulars);
         if (key.length() <= front + back) return OptionalLong.empty();
         OptionalLong value = count().read(key.substring(front, key.length() - back));
         if (value.isEmpty() || value.getAsLong() > count().largest() || value.getAsLong() < count().least())
             return OptionalLong.empty();
-        return IdentifierKey.of(render(particulars, value.getAsLong())).equals(key) ? value : OptionalLong.empty();
+        return comparison.key(render(particulars, value.getAsLong())).equals(key) ? value : OptionalLong.empty();
     }
 
     /**
@@ -175,7 +188,7 @@ public final class Pattern {
      * nothing.
      */
     public Optional<String> meant(String identifier, Particulars particulars) {
-        String key = IdentifierKey.of(identifier);
+        String key = comparison.key(identifier);
         int front = length(parts.subList(0, countAt), particulars);
         int back = length(parts.subList(countAt + 1, parts.size()), particulars);
         if (checkers.isEmpty() || key.length() <= front + back) return Optional.empty();
@@ -183,7 +196,7 @@ public final class Pattern {
         if (value.isEmpty() || value.getAsLong() > count().largest() || value.getAsLong() < count().least())
             return Optional.empty();
         String meant = render(particulars, value.getAsLong());
-        String right = IdentifierKey.of(meant);
+        String right = comparison.key(meant);
         var differs = new BitSet();
         for (int i = 0; i < right.length(); i++) differs.set(i, right.charAt(i) != key.charAt(i));
         for (Rendering.Stretch check : on(particulars).checks(value.getAsLong()))
@@ -191,15 +204,16 @@ public final class Pattern {
         return !right.equals(key) && differs.isEmpty() ? Optional.of(meant) : Optional.empty();
     }
 
-    private static int length(List<Part> some, Particulars particulars) {
+    private int length(List<Part> some, Particulars particulars) {
         int length = 0;
         for (Part part : some) {
             length += switch (part) {
-                case Literal l -> IdentifierKey.fold(l.text()).length();
+                case Literal l -> comparison.fold(l.text()).length();
                 case DateField d ->
-                    IdentifierKey.fold(render(d, particulars.date())).length();
+                    comparison.fold(render(d, particulars.date())).length();
                 case TextField f ->
-                    IdentifierKey.fold(f.written(particulars.fields().get(f.name())))
+                    comparison
+                            .fold(f.written(particulars.fields().get(f.name())))
                             .length();
                 case CheckField c -> c.scheme().length();
                 case CountField c -> throw new IllegalStateException("a pattern has one count");
@@ -219,6 +233,7 @@ public final class Pattern {
         return text;
     }
 
+    /** The rule by which identifiers are compared is the namespace's, and no part of what was written. */
     @Override
     public boolean equals(Object other) {
         return other instanceof Pattern p && p.text.equals(text) && p.style.equals(style) && p.edition == edition;

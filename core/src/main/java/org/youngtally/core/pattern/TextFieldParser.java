@@ -5,7 +5,7 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
 import org.youngtally.core.pattern.Part.TextField;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 import org.youngtally.core.text.NearestName;
 
 /** Reads the options of a field of the record: its name, and what is done to its text. */
@@ -85,7 +85,7 @@ final class TextFieldParser {
     private char symbol(char usual) {
         if (words.isEmpty() || words.peek().length() != 1) return usual;
         char symbol = words.poll().charAt(0);
-        if (IdentifierKey.fold(String.valueOf(symbol)).length() != 1)
+        if (Comparison.FIRST.fold(String.valueOf(symbol)).length() != 1)
             throw new PatternException(
                     column, "‘" + symbol + "’ cannot be compared as a single symbol", "pad with a letter or a digit");
         return symbol;

@@ -12,7 +12,6 @@ import java.util.stream.Collectors;
 import org.youngtally.core.pattern.Part.TextField;
 import org.youngtally.core.series.FieldRule;
 import org.youngtally.core.series.Fields;
-import org.youngtally.core.text.IdentifierKey;
 
 /** What the fields of the record can write in a pattern, and what they held where something is written. */
 final class FieldTexts {
@@ -48,8 +47,8 @@ final class FieldTexts {
         return fields.series().field(place.name()).orElseThrow();
     }
 
-    private static String folded(TextField place, String given) {
-        return IdentifierKey.fold(place.written(given));
+    private String folded(TextField place, String given) {
+        return fields.series().pattern().comparison().fold(place.written(given));
     }
 
     PartLanguage language(TextField place) {
@@ -59,7 +58,7 @@ final class FieldTexts {
                     .map(code -> folded(place, code))
                     .collect(Collectors.toCollection(LinkedHashSet::new)));
         return PartLanguage.any(
-                IdentifierKey.fold(rule.symbols(place)),
+                fields.series().pattern().comparison().fold(rule.symbols(place)),
                 place.shortest(),
                 place.longest(rule.longest()),
                 !place.transforms().isEmpty());
@@ -104,12 +103,16 @@ final class FieldTexts {
     /**
      * Texts that are most likely written so: the text itself, without what it is padded with, or its symbols as words.
      */
-    private static List<String> candidates(FieldRule rule, TextField place, String text) {
+    private List<String> candidates(FieldRule rule, TextField place, String text) {
         String allowed = rule.symbols(place);
         String plain = text.chars()
                 .mapToObj(symbol -> allowed.chars()
-                        .filter(each ->
-                                IdentifierKey.fold(String.valueOf((char) each)).indexOf(symbol) == 0)
+                        .filter(each -> fields.series()
+                                        .pattern()
+                                        .comparison()
+                                        .fold(String.valueOf((char) each))
+                                        .indexOf(symbol)
+                                == 0)
                         .mapToObj(each -> String.valueOf((char) each))
                         .findFirst()
                         .orElse(String.valueOf((char) symbol)))

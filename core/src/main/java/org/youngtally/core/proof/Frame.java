@@ -13,7 +13,6 @@ import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Restart;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.IdentifierKey;
 
 /**
  * What stands around the count in one lane on some date: every identifier of the lane on that date is front, value,
@@ -43,8 +42,8 @@ record Frame(Series series, Range range, LaneKey lane, LocalDate date, String fr
                 budget.spend(Budget.COMPARED);
                 var look = new Look(
                         series.lane(range, Particulars.on(date)),
-                        IdentifierKey.fold(series.pattern().renderBefore(date)),
-                        IdentifierKey.fold(series.pattern().renderAfter(date)));
+                        series.pattern().comparison().fold(series.pattern().renderBefore(date)),
+                        series.pattern().comparison().fold(series.pattern().renderAfter(date)));
                 if (!seen.add(look)) continue;
                 budget.spend(Budget.FRAME);
                 frames.add(new Frame(series, range, look.lane(), date, look.front(), look.back()));

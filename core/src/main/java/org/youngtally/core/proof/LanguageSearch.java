@@ -14,7 +14,7 @@ import org.youngtally.core.proof.Proof.Clashing;
 import org.youngtally.core.proof.Proof.Disjoint;
 import org.youngtally.core.proof.Proof.Undecided;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /**
  * Looks for a text that two ranges can both write, over patterns of every kind. The languages may be wider than the
@@ -33,12 +33,13 @@ final class LanguageSearch {
     static boolean standApart(Series one, Series other) {
         List<Part> parts = one.pattern().parts();
         List<Part> others = other.pattern().parts();
+        Comparison comparison = one.pattern().comparison();
         if (parts.getFirst() instanceof Part.Literal a
                 && others.getFirst() instanceof Part.Literal b
-                && !fits(IdentifierKey.fold(a.text()), IdentifierKey.fold(b.text()), String::startsWith)) return true;
+                && !fits(comparison.fold(a.text()), comparison.fold(b.text()), String::startsWith)) return true;
         return parts.getLast() instanceof Part.Literal a
                 && others.getLast() instanceof Part.Literal b
-                && !fits(IdentifierKey.fold(a.text()), IdentifierKey.fold(b.text()), String::endsWith);
+                && !fits(comparison.fold(a.text()), comparison.fold(b.text()), String::endsWith);
     }
 
     private static boolean fits(String a, String b, BiPredicate<String, String> within) {

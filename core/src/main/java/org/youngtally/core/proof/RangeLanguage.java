@@ -21,7 +21,6 @@ import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Restart;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.IdentifierKey;
 
 /**
  * What a range of a series can ever write, part by part. Several dates in one pattern are taken as if they were
@@ -69,7 +68,7 @@ record RangeLanguage(
             LocalDate day = date;
             budget.spend(Budget.KEPT);
             List<String> texts = fields.stream()
-                    .map(field -> IdentifierKey.fold(Pattern.render(field, day)))
+                    .map(field -> series.pattern().comparison().fold(Pattern.render(field, day)))
                     .toList();
             dates.computeIfAbsent(texts, seen -> new TreeMap<>()).putIfAbsent(series.period(date), date);
         }
@@ -89,12 +88,13 @@ record RangeLanguage(
         int dateAt = 0;
         for (Part part : pattern.parts()) {
             switch (part) {
-                case Part.Literal l -> parts.add(PartLanguage.of(Set.of(IdentifierKey.fold(l.text()))));
+                case Part.Literal l ->
+                    parts.add(PartLanguage.of(Set.of(pattern.comparison().fold(l.text()))));
                 case Part.CountField c -> parts.add(count);
                 case Part.TextField f -> parts.add(fields.language(f));
                 case Part.CheckField c ->
                     parts.add(PartLanguage.any(
-                            IdentifierKey.fold(c.scheme().writes()),
+                            pattern.comparison().fold(c.scheme().writes()),
                             c.scheme().length(),
                             c.scheme().length(),
                             true));
@@ -158,8 +158,10 @@ record RangeLanguage(
         if (read.fields().isEmpty()) return !read.isUnsure();
         for (LocalDate date : dates.getOrDefault(dateTexts, Map.of()).values()) {
             var particulars = new Particulars(date, read.fields().get());
-            if (IdentifierKey.fold(series.pattern().render(particulars, number)).equals(text))
-                found.add(way(particulars, number));
+            if (series.pattern()
+                    .comparison()
+                    .fold(series.pattern().render(particulars, number))
+                    .equals(text)) found.add(way(particulars, number));
         }
         return true;
     }

@@ -8,7 +8,7 @@ import java.util.Set;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.KindField;
 import org.youngtally.core.record.KeptRecord.Standing;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /** By what a record is found. */
 public final class RecordKeys {
@@ -31,7 +31,7 @@ public final class RecordKeys {
 
     /** A value as it is compared: its case does not count, nor the white space around it. */
     public static String key(String value) {
-        return IdentifierKey.of(value);
+        return Comparison.OF_NAMES.key(value);
     }
 
     /** The words of its texts, in small letters, and its identifier whole. */
@@ -54,8 +54,8 @@ public final class RecordKeys {
 
     private static String word(String text) {
         // Who looks for a name seldom writes its accents.
-        String word =
-                IdentifierKey.of(Normalizer.normalize(text, Normalizer.Form.NFD).replaceAll("\\p{M}", ""));
+        String word = Comparison.OF_NAMES.key(
+                Normalizer.normalize(text, Normalizer.Form.NFD).replaceAll("\\p{M}", ""));
         return word.length() > LONGEST_WORD ? word.substring(0, LONGEST_WORD) : word;
     }
 }

@@ -17,9 +17,11 @@ import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.core.fault.Fault;
 import org.youngtally.core.pattern.DateStyle;
 import org.youngtally.core.pattern.Part.CountField;
+import org.youngtally.core.pattern.Part.TextField;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.pattern.Pattern;
 import org.youngtally.core.pattern.PatternException;
+import org.youngtally.core.text.Comparison;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.core.text.SymbolSet;
 
@@ -30,7 +32,11 @@ public final class DraftCheck {
 
     private final List<Fault> faults = new ArrayList<>();
 
-    private DraftCheck() {}
+    private final Comparison comparison;
+
+    private DraftCheck(Comparison comparison) {
+        this.comparison = comparison;
+    }
 
     /**
      * What the check came to.
@@ -41,12 +47,21 @@ public final class DraftCheck {
 
     /** Checks a draft by itself; the codebooks that it names are not looked into. */
     public static Result of(SeriesDraft draft) {
-        return new DraftCheck().check(draft, Map.of(), false);
+        return new DraftCheck(Comparison.NEWEST).check(draft, Map.of(), false);
     }
 
-    /** Checks a draft with the codebooks there are, by key. */
+    /** Checks a draft with the codebooks there are, by key, for a namespace that begins with it. */
     public static Result of(SeriesDraft draft, Map<String, Codebook> books) {
-        return new DraftCheck().check(draft, books, true);
+        return of(draft, books, Comparison.NEWEST);
+    }
+
+    /**
+     * Checks a draft with the codebooks there are, by key.
+     *
+     * @param comparison how its namespace compares identifiers
+     */
+    public static Result of(SeriesDraft draft, Map<String, Codebook> books, Comparison comparison) {
+        return new DraftCheck(comparison).check(draft, books, true);
     }
 
     private Result check(SeriesDraft draft, Map<String, Codebook> books, boolean lookInto) {
@@ -60,6 +75,7 @@ public final class DraftCheck {
         Optional<Pattern> pattern = pattern(draft.pattern(), style.orElse(DateStyle.PLAIN));
         FieldCheck.Result fields = FieldCheck.of(draft.fields(), pattern);
         faults.addAll(fields.faults());
+        pattern.ifPresent(p -> singles(p, fields.rules()));
         Restarts restarts = restarts(draft.restarts(), pattern);
         Place place = place(draft);
         Order order = order(draft.order());
@@ -82,7 +98,7 @@ public final class DraftCheck {
                 draft.key(),
                 title(draft),
                 namespace,
-                pattern.get(),
+                pattern.get().comparedBy(comparison),
                 fields.rules(),
                 restarts,
                 skips.skips(),
@@ -98,6 +114,28 @@ public final class DraftCheck {
         return faults.isEmpty()
                 ? new Result(Optional.of(series), List.of())
                 : new Result(Optional.empty(), List.copyOf(faults));
+    }
+
+    /** What a count or a text is made of must be one symbol as it is compared, or its length would not be known. */
+    private void singles(Pattern pattern, List<FieldRule> rules) {
+        single("pattern", "the count", pattern.count().alphabet().symbols());
+        for (TextField field : pattern.textFields()) single("pattern", field.shown(), field.pads());
+        for (int i = 0; i < rules.size(); i++)
+            single(
+                    "fields[" + i + "].symbols",
+                    "‘" + rules.get(i).name() + "’",
+                    rules.get(i).symbols().symbols());
+    }
+
+    private void single(String path, String where, String symbols) {
+        symbols.chars()
+                .mapToObj(symbol -> String.valueOf((char) symbol))
+                .filter(symbol -> comparison.fold(symbol).length() != 1)
+                .findFirst()
+                .ifPresent(symbol -> fault(
+                        path,
+                        "‘" + symbol + "’ in " + where + " cannot be compared as a single symbol",
+                        "leave it out, or write two s"));
     }
 
     private static String title(SeriesDraft draft) {

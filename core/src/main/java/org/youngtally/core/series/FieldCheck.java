@@ -1,15 +1,17 @@
 package org.youngtally.core.series;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.core.fault.Fault;
 import org.youngtally.core.pattern.Part.TextField;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.pattern.Pattern;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.core.text.SymbolSet;
 
@@ -100,7 +102,7 @@ final class FieldCheck {
                         || Character.isSurrogate(symbol)
                         || Character.getType(symbol) == Character.NON_SPACING_MARK
                         || Character.getType(symbol) == Character.FORMAT
-                        || IdentifierKey.fold(word).length() != 1);
+                        || Comparison.FIRST.fold(word).length() != 1);
     }
 
     private void named(Pattern pattern, List<FieldRule> rules, boolean someLost) {
@@ -151,6 +153,15 @@ final class FieldCheck {
 
     private void codes(Fields fields, FieldRule rule, String prefix) {
         List<String> codes = fields.codes(rule);
+        Map<String, String> told = new HashMap<>();
+        for (String code : codes) {
+            String twin = told.putIfAbsent(fields.series().comparison().key(code), code);
+            if (twin != null && !twin.equals(code))
+                fault(
+                        prefix + "codebook",
+                        "the codes ‘" + twin + "’ and ‘" + code + "’ are one as the namespace compares them",
+                        "give one of the two choices another code");
+        }
         if (codes.isEmpty())
             fault(
                     prefix + "within",

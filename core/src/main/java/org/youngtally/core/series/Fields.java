@@ -12,7 +12,7 @@ import java.util.stream.Stream;
 import org.youngtally.core.codebook.Choice;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.pattern.Part.TextField;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 import org.youngtally.core.text.NearestName;
 
 /**
@@ -63,7 +63,7 @@ public record Fields(Series series, Map<String, Codebook> books) {
     private Optional<FieldFault> choice(FieldRule rule, String text, Map<String, String> fields) {
         List<Choice> choices = choices(rule, fields);
         if (text.isEmpty()) return Optional.of(fault(rule, FieldFault.Kind.MISSING, "", choices));
-        String key = IdentifierKey.of(text);
+        String key = Comparison.OF_NAMES.key(text);
         Optional<Choice> chosen =
                 choices.stream().filter(choice -> choice.goesBy(key)).findFirst();
         if (chosen.isEmpty()) return Optional.of(fault(rule, FieldFault.Kind.NOT_A_CHOICE, text, choices));

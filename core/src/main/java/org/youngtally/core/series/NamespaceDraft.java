@@ -2,19 +2,22 @@ package org.youngtally.core.series;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.core.fault.Fault;
+import org.youngtally.core.text.Comparison;
 
 /**
  * A namespace as somebody wrote it, not yet checked; what is absent is null.
  *
  * @param repeats {@code allowed} or {@code refused}
+ * @param comparison the number of the rule by which identifiers are compared
  */
-public record NamespaceDraft(String key, String title, String repeats) {
+public record NamespaceDraft(String key, String title, String repeats, Long comparison) {
     private static final String ALLOWED = "allowed";
 
     public static NamespaceDraft of(Namespace namespace) {
-        return new NamespaceDraft(namespace.key(), namespace.title(), namespace.repeats() ? ALLOWED : null);
+        return new NamespaceDraft(namespace.key(), namespace.title(), namespace.repeats() ? ALLOWED : null, null);
     }
 
     public List<Fault> faults() {
@@ -26,7 +29,19 @@ public record NamespaceDraft(String key, String title, String repeats) {
                     "repeats",
                     "‘" + repeats + "’ is not to be had",
                     "write allowed for marks that come round again, or refused"));
+        if (comparison != null && rule().isEmpty())
+            faults.add(new Fault(
+                    "comparison",
+                    "there is no rule of comparison " + comparison,
+                    "write " + Comparison.NEWEST.number() + ", or leave it out"));
         return faults;
+    }
+
+    /** The rule by which identifiers are to be compared; absent where none is named. */
+    public Optional<Comparison> rule() {
+        return Optional.ofNullable(comparison)
+                .filter(number -> number == number.intValue())
+                .flatMap(number -> Comparison.of(number.intValue()));
     }
 
     /** The namespace in version 1. For a draft without faults. */

@@ -13,7 +13,7 @@ import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.pattern.Pattern;
 import org.youngtally.core.pattern.Rendering;
 import org.youngtally.core.scatter.Scatter;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /**
  * The rules by which one family of identifiers is made, in one version. A series that exists has been checked: every
@@ -62,13 +62,14 @@ public record Series(
     }
 
     /**
-     * What a field writes in the identifier, in the form in which texts are compared: what looks alike counts together.
+     * What a field writes in the identifier, in a form in which what is alike under any rule of comparison counts
+     * together, so that lanes do not change with the rule.
      */
     private String laneText(String field, Particulars particulars) {
         return pattern.textFields().stream()
                 .filter(part -> part.name().equals(field))
-                .map(part -> IdentifierKey.fold(
-                                part.written(particulars.fields().get(field)))
+                .map(part -> Comparison.FIRST
+                        .fold(part.written(particulars.fields().get(field)))
                         .toUpperCase(Locale.ROOT))
                 .distinct()
                 .collect(Collectors.joining(" "));
@@ -135,38 +136,38 @@ public record Series(
                 .collect(Collectors.toCollection(LinkedHashSet::new));
     }
 
+    /** How its identifiers are compared: as its namespace says. */
+    public Comparison comparison() {
+        return pattern.comparison();
+    }
+
+    public Series comparedBy(Comparison rule) {
+        return with(pattern.comparedBy(rule), order, version);
+    }
+
     public Series withVersion(int newVersion) {
-        return new Series(
-                key,
-                title,
-                namespace,
-                pattern,
-                fields,
-                restarts,
-                skips,
-                order,
-                place,
-                policy,
-                proofWaived,
-                ranges,
-                newVersion);
+        return with(pattern, order, newVersion);
     }
 
     /** With the secret by which its positions are spread. */
     public Series withScatter(Scatter scatter) {
+        return with(pattern, new Order(order.kind(), Optional.of(scatter)), version);
+    }
+
+    private Series with(Pattern otherPattern, Order otherOrder, int otherVersion) {
         return new Series(
                 key,
                 title,
                 namespace,
-                pattern,
+                otherPattern,
                 fields,
                 restarts,
                 skips,
-                new Order(order.kind(), Optional.of(scatter)),
+                otherOrder,
                 place,
                 policy,
                 proofWaived,
                 ranges,
-                version);
+                otherVersion);
     }
 }

@@ -46,7 +46,7 @@ public final class SeriesChange {
                 to.key(),
                 to.title(),
                 to.namespace(),
-                samePattern ? from.pattern() : to.pattern(),
+                samePattern ? from.pattern().comparedBy(to.comparison()) : to.pattern(),
                 to.fields(),
                 to.restarts(),
                 to.skips(),

@@ -9,7 +9,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.youngtally.core.fault.Fault;
 import org.youngtally.core.pattern.Part.CountField;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /** Checks the values that a series is never to give. */
 final class SkipCheck {
@@ -92,7 +92,7 @@ final class SkipCheck {
         if (texts.size() > MOST) fault("skips.containing", "are " + texts.size(), "give up to " + MOST);
         var found = new ArrayList<String>();
         for (int i = 0; i < texts.size(); i++) {
-            String folded = IdentifierKey.fold(String.valueOf(texts.get(i)).strip());
+            String folded = Comparison.FIRST.fold(String.valueOf(texts.get(i)).strip());
             if (folded.isEmpty()
                     || folded.chars()
                             .anyMatch(symbol -> count.alphabet().folded().indexOf(symbol) < 0))

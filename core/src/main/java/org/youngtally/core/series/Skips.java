@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import org.youngtally.core.pattern.Part.CountField;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /**
  * Values that are never given.
@@ -57,7 +57,7 @@ public record Skips(List<Stretch> values, List<String> containing) {
     }
 
     private static long read(String written, CountField count, long otherwise) {
-        OptionalLong value = count.read(IdentifierKey.fold(written));
+        OptionalLong value = count.read(Comparison.FIRST.fold(written));
         return value.isPresent() ? value.getAsLong() : otherwise;
     }
 }

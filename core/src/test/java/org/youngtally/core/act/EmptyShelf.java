@@ -10,6 +10,7 @@ import org.youngtally.core.act.LedgerState.Taken;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.Series;
+import org.youngtally.core.text.Comparison;
 
 /** The shelf of a state that never forgets. */
 class EmptyShelf implements Shelf {
@@ -54,7 +55,12 @@ class EmptyShelf implements Shelf {
     }
 
     @Override
-    public Optional<Long> numberedRecord(String series, String text) {
+    public Optional<Long> numberedRecord(Series series, String text) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<MadeOne> against(Collection<Series> members, Comparison rule) {
         return Optional.empty();
     }
 

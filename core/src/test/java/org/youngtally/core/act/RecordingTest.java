@@ -65,7 +65,9 @@ class RecordingTest {
         KeptRecord record = customer("St Anna", "parish");
         assertThat(record.number()).isEqualTo(new KeptRecord.Numbered("customer", "K001", "number"));
         assertThat(record.values()).containsEntry("number", "K001").containsEntry("name", "St Anna");
-        assertThat(ledger.state().numberedRecord("customer", "k001")).contains(record.id());
+        assertThat(ledger.state()
+                        .numberedRecord(ledger.state().series("customer").orElseThrow(), "k001"))
+                .contains(record.id());
     }
 
     @Test
@@ -129,7 +131,7 @@ class RecordingTest {
         assertThat(renumbered.number().text()).isEqualTo("AC-002");
         assertThat(renumbered.values()).containsEntry("number", "AC-002").containsEntry("group-name", "Action");
         assertThat(state("part", "WC-001")).isEqualTo(PositionState.VOIDED);
-        assertThat(ledger.state().numberedRecord("part", "WC-001"))
+        assertThat(ledger.state().numberedRecord(ledger.state().series("part").orElseThrow(), "WC-001"))
                 .as("found by the old one too")
                 .contains(part.id());
     }
@@ -168,7 +170,9 @@ class RecordingTest {
         assertThat(state("invoice", "I26-001")).isEqualTo(PositionState.RETURNED);
         KeptRecord next = kept(save("invoice", Map.of()));
         assertThat(next.number().text()).as("given to the next").isEqualTo("I26-001");
-        assertThat(ledger.state().numberedRecord("invoice", "I26-001")).contains(next.id());
+        assertThat(ledger.state()
+                        .numberedRecord(ledger.state().series("invoice").orElseThrow(), "I26-001"))
+                .contains(next.id());
     }
 
     @Test

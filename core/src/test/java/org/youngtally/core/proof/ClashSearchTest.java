@@ -14,7 +14,7 @@ import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.Sample;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 class ClashSearchTest {
 
@@ -136,7 +136,7 @@ class ClashSearchTest {
             if (found.isEmpty()) continue;
             clashes++;
             assertThat(Written.of(found.get().one(), fields(namespace)))
-                    .isEqualTo(IdentifierKey.of(found.get().text()))
+                    .isEqualTo(Comparison.FIRST.key(found.get().text()))
                     .isEqualTo(Written.of(found.get().other(), fields(namespace)));
             assertThat(found.get().one()).isNotEqualTo(found.get().other());
         }

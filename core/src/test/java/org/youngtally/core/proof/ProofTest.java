@@ -23,7 +23,7 @@ import org.youngtally.core.series.Sample;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
 import org.youngtally.core.series.SkipsDraft;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 class ProofTest {
 
@@ -40,7 +40,7 @@ class ProofTest {
 
     private static void assertClash(Proof proof, String text) {
         assertThat(proof).isInstanceOfSatisfying(Proof.Clashing.class, found -> assertThat(
-                        IdentifierKey.of(found.clash().text()))
+                        Comparison.FIRST.key(found.clash().text()))
                 .isEqualTo(text));
     }
 
@@ -129,7 +129,7 @@ class ProofTest {
                 case Proof.Clashing c -> {
                     assertThat(Written.of(c.clash().one(), namespace))
                             .as(what)
-                            .isEqualTo(IdentifierKey.of(c.clash().text()))
+                            .isEqualTo(Comparison.FIRST.key(c.clash().text()))
                             .isEqualTo(Written.of(c.clash().other(), namespace));
                     assertThat(place(c.clash().one()))
                             .as(what)

@@ -14,7 +14,7 @@ import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 
 /** Every identifier of a small namespace written out: the answer that proofs are compared with. */
 final class Written {
@@ -47,7 +47,7 @@ final class Written {
         LaneKey lane = series.lane(range, particulars);
         for (long position = 0; position < range.size(); position++) {
             if (series.skippedTo(range, lane, position) >= position) continue;
-            String key = IdentifierKey.of(series.render(range, particulars, position));
+            String key = Comparison.FIRST.key(series.render(range, particulars, position));
             var number = new Number(lane, position);
             Number earlier = seen.putIfAbsent(key, number);
             if (earlier != null && !earlier.equals(number)) return Optional.of(key);
@@ -89,6 +89,6 @@ final class Written {
         assertThat(series.lane(range, way.particulars()).period()).isEqualTo(way.period());
         assertThat(series.skips().skips(way.value(), series.pattern().count())).isFalse();
         assertThat(range.valueAt(way.position())).isEqualTo(way.value());
-        return IdentifierKey.of(series.render(range, way.particulars(), way.position()));
+        return Comparison.FIRST.key(series.render(range, way.particulars(), way.position()));
     }
 }

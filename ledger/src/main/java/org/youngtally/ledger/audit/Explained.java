@@ -123,7 +123,7 @@ final class Explained {
     }
 
     private String written(long position, Stretch stretch) {
-        Series series = definitions.version(lane.seriesId(), stretch.origin().version());
+        Series series = definitions.version(lane, stretch.origin().version());
         if (series.order().isSealed()) return "position " + position;
         Range range = series.range(lane.range()).orElseThrow();
         return series.pattern()

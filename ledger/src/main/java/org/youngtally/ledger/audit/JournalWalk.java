@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.Record;
@@ -30,6 +31,7 @@ import org.youngtally.core.act.Stretch;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.series.LaneKey;
+import org.youngtally.core.series.Series;
 import org.youngtally.ledger.journal.CodebookJson;
 import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.Entry;
@@ -133,6 +135,7 @@ final class JournalWalk {
                                                 defined.codebook().version()))
                                 .fetchOne(CODEBOOK_VERSION.DEFINITION));
             case Effect.NamespaceDefined defined -> {}
+            case Effect.Compared compared -> {}
             case Effect.Organising organising -> part(entry, organising);
             case Effect.RecordKept kept -> record(entry, kept.record());
             case Effect.FileKept kept -> {}
@@ -249,13 +252,17 @@ final class JournalWalk {
         if (records.versions() != recordVersions)
             findings.add("the tables keep " + records.versions() + " versions of records, the journal made "
                     + recordVersions);
+        Map<String, Series> series =
+                new StateQueries(dsl).series().stream().collect(Collectors.toMap(Series::key, Function.identity()));
         var owners = new HashMap<List<String>, Long>();
         numbers.forEach((id, number) -> {
             Long other = owners.put(number, id);
             if (other != null)
                 findings.add("the records " + other + " and " + id + " have the same number, " + number.getLast()
                         + " of " + number.getFirst());
-            if (!records.numbered(number.getFirst(), number.getLast()).equals(Optional.of(id)))
+            Optional<Long> found = Optional.ofNullable(series.get(number.getFirst()))
+                    .flatMap(of -> records.numbered(of, number.getLast()));
+            if (!found.equals(Optional.of(id)))
                 findings.add("the record " + id + " is not found by its number, " + number.getLast() + " of "
                         + number.getFirst());
         });

@@ -12,7 +12,6 @@ import org.youngtally.core.act.Stretch;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.IdentifierKey;
 import org.youngtally.ledger.store.Definitions;
 import org.youngtally.ledger.store.RoundKey;
 import org.youngtally.ledger.store.Stretches;
@@ -94,7 +93,7 @@ final class LaneWalk {
     }
 
     private void checkSkipped(Definitions.Lane lane, Stretch stretch) {
-        Series series = definitions.version(lane.seriesId(), stretch.origin().version());
+        Series series = definitions.version(lane, stretch.origin().version());
         Range range = series.range(lane.range()).orElseThrow();
         var key = new LaneKey(lane.series(), lane.range(), lane.period());
         if (series.order().isSealed()) return;
@@ -113,7 +112,7 @@ final class LaneWalk {
         if (stretch.origin().text().isEmpty()) return;
         String text = stretch.origin().text().get();
         long position = stretch.from();
-        Series series = definitions.version(lane.seriesId(), stretch.origin().version());
+        Series series = definitions.version(lane, stretch.origin().version());
         if (series.order().isSealed()) {
             findings.add(name(lane) + ", position " + position + ": ‘" + text
                     + "’ cannot be proved, the secret of the series being away");
@@ -128,7 +127,7 @@ final class LaneWalk {
             findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ stands where its definition gives "
                     + (inside ? "‘" + rendered + "’" : rendered));
         // A mark that comes round again is filed under its key, its lane and its round.
-        String key = IdentifierKey.of(text)
+        String key = lane.comparison().key(text)
                 + (series.order().repeats()
                         ? RoundKey.of(lane.id(), series.order().round(range, position))
                         : "");

@@ -18,6 +18,7 @@ import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
+import org.youngtally.core.text.Comparison;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.ObjectMapper;
@@ -145,6 +146,12 @@ final class EntryJson {
                 json.writeBooleanProperty("repeats", defined.namespace().repeats());
                 json.writeEndObject();
             }
+            case Effect.Compared compared -> {
+                json.writeStringProperty("compares", compared.namespace());
+                if (compared.before().isPresent())
+                    json.writeNumberProperty("was", compared.before().get().number());
+                json.writeNumberProperty("by", compared.now().number());
+            }
             case Effect.UnitDefined defined -> json.writePOJOProperty("unit", OrganisationJson.node(defined.unit()));
             case Effect.KindDefined defined -> json.writePOJOProperty("kind", OrganisationJson.node(defined.kind()));
             case Effect.RouteDefined defined -> json.writePOJOProperty("route", OrganisationJson.node(defined.route()));
@@ -205,6 +212,11 @@ final class EntryJson {
         if (node.has("defines")) return new Effect.Defined(SeriesJson.read(node.get("defines")));
         if (node.has("codebook")) return new Effect.CodebookDefined(CodebookJson.read(node.get("codebook")));
         if (node.has("namespace")) return new Effect.NamespaceDefined(namespace(node.get("namespace")));
+        if (node.has("compares"))
+            return new Effect.Compared(
+                    node.get("compares").stringValue(),
+                    Optional.ofNullable(node.get("was")).map(EntryJson::comparison),
+                    comparison(node.required("by")));
         if (node.has("unit")) return new Effect.UnitDefined(OrganisationJson.read(node.get("unit"), Unit.class));
         if (node.has("kind")) return new Effect.KindDefined(OrganisationJson.read(node.get("kind"), Kind.class));
         if (node.has("route")) return new Effect.RouteDefined(OrganisationJson.read(node.get("route"), Route.class));
@@ -273,6 +285,12 @@ final class EntryJson {
                 node.has("round") ? node.get("round").longValue() : 0,
                 texts,
                 LifeJson.manner(node));
+    }
+
+    private static Comparison comparison(JsonNode node) {
+        return Comparison.of(node.intValue())
+                .orElseThrow(() -> new IllegalArgumentException(
+                        "rule of comparison " + node.intValue() + " is not known; it is of a later release"));
     }
 
     private static Namespace namespace(JsonNode node) {

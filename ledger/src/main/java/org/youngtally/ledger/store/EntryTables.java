@@ -35,9 +35,10 @@ import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Span;
 import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 import org.youngtally.ledger.journal.CodebookJson;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.FieldsJson;
@@ -48,7 +49,7 @@ import org.youngtally.ledger.journal.SeriesJson;
  * journal; it depends on nothing but the entries in their order.
  */
 final class EntryTables {
-    private record SeriesRow(int id, int namespace) {}
+    private record SeriesRow(int id, int namespace, Comparison comparison) {}
 
     private final DSLContext dsl;
     private final Insertion newLane;
@@ -174,6 +175,10 @@ final class EntryTables {
                                         CodebookJson.write(defined.codebook()))
                                 .execute();
                     case Effect.NamespaceDefined defined -> define(entry, defined.namespace());
+                    case Effect.Compared compared -> {
+                        batch.flush();
+                        compare(compared);
+                    }
                     case Effect.Skipped skipped -> batch.skip(entry, skipped);
                     case Effect.Organising organising -> {
                         organisation.write(
@@ -186,18 +191,11 @@ final class EntryTables {
                         }
                     }
                     case Effect.RecordKept kept
-                    when kept.record().version() == 1 ->
-                        records.add(
-                                entry.seq(),
-                                kept.record(),
-                                series(kept.record().number().series()).id());
+                    when kept.record().version() == 1 -> records.add(entry.seq(), kept.record(), filed(kept.record()));
                     case Effect.RecordKept kept -> {
                         // What it was known by can be another's later in the batch.
                         batch.flush();
-                        records.change(
-                                entry.seq(),
-                                kept.record(),
-                                series(kept.record().number().series()).id());
+                        records.change(entry.seq(), kept.record(), filed(kept.record()));
                     }
                     case Effect.FileKept kept -> keep(entry, kept.file());
                     case Effect.LaneOpened opened -> batch.open(opened);
@@ -216,7 +214,11 @@ final class EntryTables {
                     case Effect.Passed passed -> batch.then(() -> life.pass(passed));
                     case Effect.Settled settled -> batch.then(() -> life.settle(entry, settled));
                     case Effect.Handed handed -> batch.then(() -> life.hand(entry, handed));
-                    case Effect.Retired retired -> batch.then(() -> life.retire(entry, retired));
+                    case Effect.Retired retired ->
+                        batch.then(() -> life.retire(
+                                entry,
+                                retired,
+                                series(laneSeries(retired.lane())).comparison()));
                     case Effect.ReferenceFreed freed -> batch.free(freed);
                     case Effect.PeriodClosed closed -> life.close(entry, closed);
                     case Effect.PeriodReopened reopened -> life.reopen(entry, reopened);
@@ -255,6 +257,16 @@ final class EntryTables {
                 .execute();
     }
 
+    private void compare(Effect.Compared compared) {
+        int namespace = namespace(compared.namespace());
+        dsl.update(NAMESPACE)
+                .set(NAMESPACE.COMPARISON, compared.now().number())
+                .where(NAMESPACE.ID.eq(namespace))
+                .execute();
+        series.clear();
+        if (compared.before().isPresent()) new ComparisonTables(dsl).rekey(namespace, compared.now());
+    }
+
     private void keep(Entry entry, KeptFile file) {
         dsl.mergeInto(DEFINITION_FILE, DEFINITION_FILE.NAME, DEFINITION_FILE.SEQ, DEFINITION_FILE.TEXT)
                 .key(DEFINITION_FILE.NAME)
@@ -287,10 +299,19 @@ final class EntryTables {
     }
 
     private SeriesRow series(String key) {
-        return series.computeIfAbsent(key, wanted -> dsl.select(SERIES.ID, SERIES.NAMESPACE_ID)
+        return series.computeIfAbsent(key, wanted -> dsl.select(SERIES.ID, SERIES.NAMESPACE_ID, NAMESPACE.COMPARISON)
                 .from(SERIES)
+                .join(NAMESPACE)
+                .on(NAMESPACE.ID.eq(SERIES.NAMESPACE_ID))
                 .where(SERIES.NAME.eq(wanted))
-                .fetchSingle(row -> new SeriesRow(row.value1(), row.value2())));
+                .fetchSingle(row -> new SeriesRow(
+                        row.value1(), row.value2(), Comparison.of(row.value3()).orElseThrow())));
+    }
+
+    private RecordTables.Filed filed(KeptRecord record) {
+        SeriesRow row = series(record.number().series());
+        return new RecordTables.Filed(
+                row.id(), row.comparison().key(record.number().text()));
     }
 
     private String laneSeries(int lane) {
@@ -311,13 +332,12 @@ final class EntryTables {
     }
 
     /** By what an identifier is found, and told from all others of its namespace. */
-    private static String key(String text, Effect.Issued issued) {
-        return issued.round() == 0
-                ? IdentifierKey.of(text)
-                : IdentifierKey.of(text) + RoundKey.of(issued.lane(), issued.round());
+    private String key(String text, Effect.Issued issued) {
+        String key = series(laneSeries(issued.lane())).comparison().key(text);
+        return issued.round() == 0 ? key : key + RoundKey.of(issued.lane(), issued.round());
     }
 
-    private static String keyed(Effect.Issued issued) {
+    private String keyed(Effect.Issued issued) {
         return key(issued.texts().getFirst(), issued);
     }
 

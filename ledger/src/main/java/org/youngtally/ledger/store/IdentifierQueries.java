@@ -3,6 +3,7 @@ package org.youngtally.ledger.store;
 import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
 import static org.youngtally.ledger.store.db.Tables.BLOCK_STRETCH;
 import static org.youngtally.ledger.store.db.Tables.LANE;
+import static org.youngtally.ledger.store.db.Tables.NAMESPACE;
 import static org.youngtally.ledger.store.db.Tables.RETIRED;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 
@@ -19,6 +20,7 @@ import java.util.function.Function;
 import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.Record;
 import org.jooq.Result;
 import org.jooq.ResultQuery;
@@ -31,7 +33,7 @@ import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 import org.youngtally.ledger.journal.FieldsJson;
 
 /** Finds what an identifier stands for. */
@@ -102,31 +104,53 @@ public final class IdentifierQueries {
      */
     public List<Found> find(String text) {
         var found = new ArrayList<Found>();
-        for (Record row : rows(IdentifierKey.of(text)))
+        for (Record row : candidates(text, this::rows, ALLOCATION.LANE_ID, ALLOCATION.TEXT))
             found.add(found(row, row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.TEXT), Optional.empty()));
         found.addAll(inBlocks(text));
-        for (Record row : RETIRED_BY_KEY.ask(dsl, IdentifierKey.of(text))) found.add(retired(row));
+        for (Record row : candidates(text, key -> RETIRED_BY_KEY.ask(dsl, key), RETIRED.LANE_ID, RETIRED.TEXT))
+            found.add(retired(row));
         return found;
+    }
+
+    /** Rows that go by a text, as the namespace of each compares. */
+    private List<Record> candidates(
+            String text,
+            Function<String, List<? extends Record>> byKey,
+            Field<Integer> lane,
+            Field<String> identifier) {
+        var all = new ArrayList<Record>();
+        for (String key : Comparison.keys(text)) all.addAll(byKey.apply(key));
+        if (Comparison.matters(text))
+            all.removeIf(row -> !definitions.lane(row.get(lane)).comparison().alike(row.get(identifier), text));
+        return all;
     }
 
     /** Those of many identifiers that stand alone, were given by one of these series, and stand for something. */
     public Set<String> issued(Collection<String> texts, Collection<String> series) {
         var issued = new HashSet<String>();
-        var byKey = new HashMap<String, String>();
-        texts.forEach(text -> byKey.put(IdentifierKey.of(text), text));
+        var byKey = new HashMap<String, List<String>>();
+        for (String text : texts)
+            for (String key : Comparison.keys(text))
+                byKey.computeIfAbsent(key, added -> new ArrayList<>()).add(text);
         List<String> keys = List.copyOf(byKey.keySet());
         for (int from = 0; from < keys.size(); from += MOST_AT_ONCE) {
             List<String> some = keys.subList(from, Math.min(keys.size(), from + MOST_AT_ONCE));
-            dsl.select(ALLOCATION.TEXT_KEY, ALLOCATION.STATE)
+            dsl.select(ALLOCATION.TEXT_KEY, ALLOCATION.STATE, NAMESPACE.COMPARISON)
                     .from(ALLOCATION)
                     .join(LANE)
                     .on(LANE.ID.eq(ALLOCATION.LANE_ID))
                     .join(SERIES)
                     .on(SERIES.ID.eq(LANE.SERIES_ID))
+                    .join(NAMESPACE)
+                    .on(NAMESPACE.ID.eq(SERIES.NAMESPACE_ID))
                     .where(ALLOCATION.TEXT_KEY.in(some), SERIES.NAME.in(series))
                     .fetch()
                     .forEach(row -> {
-                        if (PositionState.of(row.value2()).isLive()) issued.add(byKey.get(row.value1()));
+                        Comparison rule = Comparison.of(row.value3()).orElseThrow();
+                        if (PositionState.of(row.value2()).isLive())
+                            byKey.get(row.value1()).stream()
+                                    .filter(text -> rule.key(text).equals(row.value1()))
+                                    .forEach(issued::add);
                     });
         }
         return issued;
@@ -143,7 +167,7 @@ public final class IdentifierQueries {
      */
     Optional<Span> spot(Series series, String text) {
         if (series.order().repeats())
-            for (Record row : rows(IdentifierKey.of(text))) {
+            for (Record row : rows(series.comparison().key(text))) {
                 Definitions.Lane lane = definitions.lane(row.get(ALLOCATION.LANE_ID));
                 if (lane.series().equals(series.key()))
                     return Optional.of(new Span(
@@ -159,7 +183,7 @@ public final class IdentifierQueries {
         return Optional.empty();
     }
 
-    private record BlockLook(int seriesId, int version, LocalDate date, String fields) {
+    private record BlockLook(int seriesId, int version, LocalDate date, String fields, Comparison comparison) {
         Particulars particulars() {
             return new Particulars(date, FieldsJson.read(fields));
         }
@@ -170,10 +194,13 @@ public final class IdentifierQueries {
                         BLOCK_STRETCH.SERIES_ID,
                         BLOCK_STRETCH.VERSION,
                         BLOCK_STRETCH.BUSINESS_DATE,
-                        BLOCK_STRETCH.FIELDS)
+                        BLOCK_STRETCH.FIELDS,
+                        NAMESPACE.COMPARISON)
                 .from(BLOCK_STRETCH)
                 .join(SERIES)
                 .on(SERIES.ID.eq(BLOCK_STRETCH.SERIES_ID))
+                .join(NAMESPACE)
+                .on(NAMESPACE.ID.eq(SERIES.NAMESPACE_ID))
                 .where(of);
     }
 
@@ -182,7 +209,8 @@ public final class IdentifierQueries {
                 row.get(BLOCK_STRETCH.SERIES_ID),
                 row.get(BLOCK_STRETCH.VERSION),
                 row.get(BLOCK_STRETCH.BUSINESS_DATE),
-                row.get(BLOCK_STRETCH.FIELDS)));
+                row.get(BLOCK_STRETCH.FIELDS),
+                Comparison.of(row.get(NAMESPACE.COMPARISON)).orElseThrow()));
     }
 
     /**
@@ -191,7 +219,7 @@ public final class IdentifierQueries {
     private List<Found> inBlocks(String text) {
         var found = new ArrayList<Found>();
         for (BlockLook look : looks(LOOKS.ask(dsl))) {
-            Series series = definitions.version(look.seriesId(), look.version());
+            Series series = definitions.version(look.seriesId(), look.version(), look.comparison());
             inBlocks(
                             look,
                             series,
@@ -248,7 +276,7 @@ public final class IdentifierQueries {
 
     private Found found(int laneId, Stretch stretch, long position, String text, Optional<EntryQueries.Row> retired) {
         Definitions.Lane lane = definitions.lane(laneId);
-        Series series = definitions.version(lane.seriesId(), stretch.origin().version());
+        Series series = definitions.version(lane, stretch.origin().version());
         Range range = series.range(lane.range()).orElseThrow();
         var entries = new EntryQueries(dsl);
         return new Found(

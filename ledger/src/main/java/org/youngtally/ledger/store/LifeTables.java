@@ -22,7 +22,7 @@ import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Span;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.FieldsJson;
 import org.youngtally.ledger.journal.LifeJson;
@@ -259,7 +259,8 @@ final class LifeTables {
                 .execute();
     }
 
-    void retire(Entry entry, Effect.Retired retired) {
+    /** @param comparison how the namespace compares identifiers */
+    void retire(Entry entry, Effect.Retired retired, Comparison comparison) {
         Origin origin = retired.origin();
         String text = origin.text().orElseThrow();
         dsl.insertInto(RETIRED)
@@ -272,7 +273,7 @@ final class LifeTables {
                 .set(RETIRED.HELD_UNTIL, origin.until().map(LifeTables::time).orElse(null))
                 .set(RETIRED.AHEAD, origin.ahead() ? Boolean.TRUE : null)
                 .set(RETIRED.TEXT, text)
-                .set(RETIRED.TEXT_KEY, IdentifierKey.of(text))
+                .set(RETIRED.TEXT_KEY, comparison.key(text))
                 .set(RETIRED.RETIRED_SEQ, entry.seq())
                 .execute();
     }

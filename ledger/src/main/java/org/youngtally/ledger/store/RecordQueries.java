@@ -17,7 +17,8 @@ import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.record.RecordKeys;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.series.Series;
+import org.youngtally.core.text.Comparison;
 import org.youngtally.ledger.journal.OrganisationJson;
 
 /** The records that are kept, as people look for them. */
@@ -81,14 +82,16 @@ public final class RecordQueries {
     }
 
     /** The record that has an identifier of a series; or, where none has it now, the one that had it last. */
-    public Optional<Long> numbered(String series, String text) {
+    public Optional<Long> numbered(Series series, String text) {
         return dsl.select(RECORD_NUMBER.RECORD_ID)
                 .from(RECORD_NUMBER)
                 .join(SERIES)
                 .on(SERIES.ID.eq(RECORD_NUMBER.SERIES_ID))
                 .join(KEPT_RECORD)
                 .on(KEPT_RECORD.ID.eq(RECORD_NUMBER.RECORD_ID))
-                .where(SERIES.NAME.eq(series), RECORD_NUMBER.TEXT_KEY.eq(IdentifierKey.of(text)))
+                .where(
+                        SERIES.NAME.eq(series.key()),
+                        RECORD_NUMBER.TEXT_KEY.eq(series.comparison().key(text)))
                 .orderBy(KEPT_RECORD.DELETED, RECORD_NUMBER.RECORD_ID.desc())
                 .limit(1)
                 .fetchOptional(RECORD_NUMBER.RECORD_ID);
@@ -148,7 +151,7 @@ public final class RecordQueries {
     private Condition had(String text) {
         return KEPT_RECORD.ID.in(dsl.select(RECORD_NUMBER.RECORD_ID)
                 .from(RECORD_NUMBER)
-                .where(RECORD_NUMBER.TEXT_KEY.eq(IdentifierKey.of(text))));
+                .where(RECORD_NUMBER.TEXT_KEY.in(Comparison.keys(text))));
     }
 
     private Condition words(Wanted wanted) {

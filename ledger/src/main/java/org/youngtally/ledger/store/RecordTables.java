@@ -15,7 +15,6 @@ import org.jooq.DSLContext;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.record.RecordKeys;
-import org.youngtally.core.text.IdentifierKey;
 import org.youngtally.ledger.journal.OrganisationJson;
 
 /**
@@ -73,30 +72,35 @@ final class RecordTables {
         return kinds.get(key);
     }
 
-    /** @param series the row of the series that numbers it */
-    void add(long seq, KeptRecord record, int series) {
+    /**
+     * Under what a record is found by its number.
+     *
+     * @param series the row of the series that numbers it
+     * @param key of the number, as its namespace compares
+     */
+    record Filed(int series, String key) {}
+
+    void add(long seq, KeptRecord record, Filed filed) {
         gathered.get(newRecord).add(new Object[] {
-            record.id(), record.kind(), series, record.number().text(), record.deleted(), record.version()
+            record.id(), record.kind(), filed.series(), record.number().text(), record.deleted(), record.version()
         });
-        found(seq, record, series);
+        found(seq, record, filed);
     }
 
-    private void found(long seq, KeptRecord record, int series) {
+    private void found(long seq, KeptRecord record, Filed filed) {
         gathered.get(newVersion).add(new Object[] {record.id(), record.version(), seq, OrganisationJson.write(record)});
         for (String unit : record.units()) gathered.get(newUnit).add(new Object[] {unit, record.id()});
         Kind kind = kind(record.kind());
         RecordKeys.known(kind, record).forEach((field, value) -> gathered.get(newKey)
                 .add(new Object[] {kind.key(), field, value, record.id()}));
         for (String word : RecordKeys.words(kind, record)) gathered.get(newWord).add(new Object[] {word, record.id()});
-        if (record.version() == 1)
-            gathered.get(newNumber)
-                    .add(new Object[] {IdentifierKey.of(record.number().text()), series, record.id()});
+        if (record.version() == 1) gathered.get(newNumber).add(new Object[] {filed.key(), filed.series(), record.id()});
     }
 
     /** Nothing may be gathered. */
-    void change(long seq, KeptRecord record, int series) {
+    void change(long seq, KeptRecord record, Filed filed) {
         dsl.update(KEPT_RECORD)
-                .set(KEPT_RECORD.SERIES_ID, series)
+                .set(KEPT_RECORD.SERIES_ID, filed.series())
                 .set(KEPT_RECORD.TEXT, record.number().text())
                 .set(KEPT_RECORD.DELETED, record.deleted())
                 .set(KEPT_RECORD.VERSION, record.version())
@@ -107,9 +111,9 @@ final class RecordTables {
         dsl.deleteFrom(RECORD_WORD).where(RECORD_WORD.RECORD_ID.eq(record.id())).execute();
         dsl.mergeInto(RECORD_NUMBER, RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID)
                 .key(RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID)
-                .values(IdentifierKey.of(record.number().text()), series, record.id())
+                .values(filed.key(), filed.series(), record.id())
                 .execute();
-        found(seq, record, series);
+        found(seq, record, filed);
         flush();
     }
 

@@ -20,6 +20,7 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
@@ -38,6 +39,7 @@ import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.RequestMark;
+import org.youngtally.core.act.Shelf.MadeOne;
 import org.youngtally.core.act.Span;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.codebook.Codebook;
@@ -48,7 +50,7 @@ import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 import org.youngtally.ledger.journal.CodebookJson;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.FieldsJson;
@@ -108,12 +110,16 @@ public final class StateQueries {
 
     /** Every series in its newest version, in the order in which they were first defined. */
     public List<Series> series() {
-        return dsl.select(SERIES_VERSION.DEFINITION)
+        return dsl.select(SERIES_VERSION.DEFINITION, NAMESPACE.COMPARISON)
                 .from(SERIES)
+                .join(NAMESPACE)
+                .on(NAMESPACE.ID.eq(SERIES.NAMESPACE_ID))
                 .join(SERIES_VERSION)
                 .on(SERIES_VERSION.SERIES_ID.eq(SERIES.ID), SERIES_VERSION.VERSION.eq(SERIES.VERSION))
                 .orderBy(SERIES.ID)
-                .fetch(row -> Store.secrets(dsl).unsealed(SeriesJson.read(row.value1())));
+                .fetch(row -> Store.secrets(dsl)
+                        .unsealed(SeriesJson.read(row.value1()))
+                        .comparedBy(Comparison.of(row.value2()).orElseThrow()));
     }
 
     /** Every codebook in its newest version, by its key. */
@@ -135,6 +141,19 @@ public final class StateQueries {
                 .where(NAMESPACE.VERSION.gt(0))
                 .orderBy(NAMESPACE.NAME)
                 .fetch(row -> new Namespace(row.value1(), row.value2(), row.value3(), row.value4()));
+    }
+
+    /** How each namespace compares its identifiers, by its key. */
+    public Map<String, Comparison> comparisons() {
+        return dsl.select(NAMESPACE.NAME, NAMESPACE.COMPARISON)
+                .from(NAMESPACE)
+                .fetchMap(
+                        row -> row.value1(), row -> Comparison.of(row.value2()).orElseThrow());
+    }
+
+    /** What stands against comparing identifiers of these series, all of one namespace, by another rule. */
+    public Optional<MadeOne> against(Collection<Series> members, Comparison rule) {
+        return new ComparisonTables(dsl).against(members, rule);
     }
 
     /** Units, kinds and routes as they stand. */
@@ -250,7 +269,7 @@ public final class StateQueries {
     /** Where an identifier of a series stands. */
     public Optional<Span> spot(Series series, String text) {
         List<Span> single = byText.ask(
-                new Object[] {IdentifierKey.of(text), series.key()},
+                new Object[] {series.comparison().key(text), series.key()},
                 row -> new Span(row.getInt(1), row.getLong(2), row.getLong(2)));
         return single.isEmpty() ? new IdentifierQueries(dsl).spot(series, text) : Optional.of(single.getFirst());
     }
@@ -380,7 +399,7 @@ public final class StateQueries {
         return new RecordQueries(dsl).known(kind, field, value);
     }
 
-    public Optional<Long> numberedRecord(String series, String text) {
+    public Optional<Long> numberedRecord(Series series, String text) {
         return new RecordQueries(dsl).numbered(series, text);
     }
 

@@ -133,8 +133,7 @@ class LedgerController {
     /** Numbers are taken for records by acts of their own, so that no others are looked up. */
     private Optional<Long> record(IdentifierQueries.Found found) {
         return found.entry().kind().keeps()
-                ? ledger.read(
-                        dsl -> new RecordQueries(dsl).numbered(found.series().key(), found.identifier()))
+                ? ledger.read(dsl -> new RecordQueries(dsl).numbered(found.series(), found.identifier()))
                 : Optional.empty();
     }
 

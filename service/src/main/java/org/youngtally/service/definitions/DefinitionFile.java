@@ -172,7 +172,8 @@ public final class DefinitionFile {
         namespaces.add(new NamespaceDraft(
                 text(values.get("key"), "key"),
                 text(values.get("title"), "title"),
-                text(values.get("repeats"), "repeats")));
+                text(values.get("repeats"), "repeats"),
+                number(values.get("comparison"), "comparison")));
     }
 
     private void codebook(Node node) {

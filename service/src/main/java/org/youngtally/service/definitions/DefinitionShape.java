@@ -168,7 +168,12 @@ public final class DefinitionShape {
                     "repeats",
                     Kind.REPEATS,
                     false,
-                    "Whether it holds marks that come round again, and need not be unique."));
+                    "Whether it holds marks that come round again, and need not be unique."),
+            new Property(
+                    "comparison",
+                    Kind.NUMBER,
+                    false,
+                    "The number of the rule by which identifiers are compared; a namespace keeps its own where it is left out."));
 
     private static final List<Property> CODEBOOK = List.of(
             new Property("key", Kind.NAME, true, "The name by which series call it."),

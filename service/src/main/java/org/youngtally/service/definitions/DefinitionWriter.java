@@ -111,6 +111,8 @@ final class DefinitionWriter {
         values.put("key", Value.of(draft.key()));
         if (!Objects.equals(draft.title(), draft.key())) values.put("title", Value.of(text(draft.title())));
         put(values, "repeats", draft.repeats());
+        if (draft.comparison() != null)
+            values.put("comparison", Value.of(draft.comparison().toString()));
         return new Written(draft.key(), values);
     }
 

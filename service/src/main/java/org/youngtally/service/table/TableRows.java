@@ -11,7 +11,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.KindField;
-import org.youngtally.core.text.IdentifierKey;
+import org.youngtally.core.text.Comparison;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.documents.table.Table;
 import org.youngtally.service.web.Problem;
@@ -47,7 +47,7 @@ public record TableRows(int column, Map<Integer, Map<String, String>> blank, Map
         for (Table.Row row : table.rows()) {
             String number = row.cell(at);
             if (!number.isEmpty()) {
-                Integer other = seen.put(IdentifierKey.of(number), row.line());
+                Integer other = seen.put(Comparison.OF_NAMES.key(number), row.line());
                 if (other != null)
                     throw new Problem(
                                     Type.TABLE_FAULTY,
