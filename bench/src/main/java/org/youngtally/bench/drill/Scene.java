@@ -80,7 +80,10 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
                 "FAKETIME",
                 offset,
                 "FAKETIME_DONT_FAKE_MONOTONIC",
-                "1");
+                "1",
+                // Or every timed wait of the virtual machine returns at once, and its threads spin.
+                "FAKETIME_FORCE_MONOTONIC_FIX",
+                "0");
     }
 
     /** The same, with a time that can be set while it runs. */
@@ -93,7 +96,9 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
                 "FAKETIME_CACHE_DURATION",
                 "1",
                 "FAKETIME_DONT_FAKE_MONOTONIC",
-                "1");
+                "1",
+                "FAKETIME_FORCE_MONOTONIC_FIX",
+                "0");
     }
 
     /** @param offset such as -2d */
