@@ -19,6 +19,9 @@ const places: { to: string; name: string; right?: Right }[] = [
   { to: "/check", name: "Check digits" },
 ];
 
+/** A reason as the service tells it, as a sentence of its own. */
+const sentence = (why: string) => `${why.charAt(0).toUpperCase()}${why.slice(1).replace(/\.$/, "")}.`;
+
 function Banner() {
   const status = useStatus();
   const { may } = useSession();
@@ -27,7 +30,7 @@ function Banner() {
   if (why)
     return (
       <p role="alert" className="bg-error text-error-content px-6 py-3">
-        <strong>No numbers are given.</strong> {why}.
+        <strong>No numbers are given.</strong> {sentence(why)}
       </p>
     );
   if (!heard || status.isError)
