@@ -318,15 +318,12 @@ final class AccessTable {
                 "showStarter /starters/{name}",
                 "definitionSchema /definition-schema"))
             rules.put(known.split(" ")[0], new Rule("", For.EVERYBODY_KNOWN, known.split(" ")[1], ""));
-        for (String known : List.of(
-                "check /checks",
-                "addCheck /check-additions",
-                "fillStarter /starters/fillings",
-                "changePassword /session/password"))
+        for (String known : List.of("check /checks", "addCheck /check-additions", "changePassword /session/password"))
             rules.put(known.split(" ")[0], new Rule("", For.EVERYBODY_KNOWN, known.split(" ")[1], "{}"));
         rules.put("showHealth", new Rule("", For.STRANGERS_TOO, "/health", ""));
         rules.put("showReadiness", new Rule("", For.STRANGERS_TOO, "/health/ready", ""));
         rules.put("showLiveness", new Rule("", For.STRANGERS_TOO, "/health/live", ""));
+        rules.put("fillStarter", new Rule("define", For.SOMEWHERE, "/starters/fillings", "{}"));
         rules.put("confirmDate", new Rule("define", For.ALL, "/clock/confirmations", "{}"));
         rules.put("signIn", new Rule("", For.STRANGERS_TOO, "/session", "{}"));
         rules.put("signOut", new Rule("", For.STRANGERS_TOO, "/session", ""));

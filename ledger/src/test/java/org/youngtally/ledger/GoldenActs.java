@@ -373,7 +373,7 @@ final class GoldenActs {
                         new Token("1", "till", "0123abcd", now, LocalDate.of(2026, 12, 31), Optional.empty())));
         account("till", new AccountChange.Revoke("1", now));
         account("till", new AccountChange.Withdraw(List.of(new Grant(Right.ALLOCATE, Scope.kind("job")))));
-        account("ada", new AccountChange.NewPassword("{bcrypt}another"));
+        account("ada", new AccountChange.NewPassword("{bcrypt}another", now, Optional.empty()));
         account("till", new AccountChange.Close());
         account("till", new AccountChange.Reopen());
         done(new Act.RemoveRoute("job in care when size=10..", Optional.of(1)));

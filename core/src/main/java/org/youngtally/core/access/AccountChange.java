@@ -14,8 +14,14 @@ public sealed interface AccountChange {
         }
     }
 
-    /** @param hash what the new password was turned into */
-    record NewPassword(String hash) implements AccountChange {}
+    /**
+     * Every token of the account ends with the password before, since whoever knew that may have issued it.
+     *
+     * @param hash what the new password was turned into
+     * @param at when
+     * @param shown the token by which it is asked, which goes on
+     */
+    record NewPassword(String hash, Instant at, Optional<String> shown) implements AccountChange {}
 
     record Give(List<Grant> grants) implements AccountChange {
         public Give {

@@ -69,7 +69,13 @@ public final class AccountDecision {
             case AccountChange.NewPassword password ->
                 account.sort() == Account.Sort.PROGRAM
                         ? refused(new AccountRefusal.NoPassword(name))
-                        : new Result.Done(account.withPassword(password.hash()));
+                        : new Result.Done(account.withPassword(password.hash())
+                                .withTokens(account.tokens().stream()
+                                        .map(token -> token.revoked().isPresent()
+                                                        || password.shown().equals(Optional.of(token.id()))
+                                                ? token
+                                                : token.revokedAt(password.at()))
+                                        .toList()));
             case AccountChange.Give give -> give(account, give.grants());
             case AccountChange.Withdraw withdraw -> {
                 List<Grant> left = account.grants().stream()

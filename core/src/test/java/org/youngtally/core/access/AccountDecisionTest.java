@@ -113,7 +113,7 @@ class AccountDecisionTest {
     @Test
     void aProgramHasNoPasswordAndAClosedAccountIsNotChanged() {
         change("job", new AccountChange.Open("Job", Account.Sort.PROGRAM, Optional.empty(), List.of()));
-        assertThat(refusal("job", new AccountChange.NewPassword("hash")))
+        assertThat(refusal("job", new AccountChange.NewPassword("hash", Instant.EPOCH, Optional.empty())))
                 .isEqualTo(new AccountRefusal.NoPassword("job"));
         change("job", new AccountChange.Close());
         assertThat(refusal("job", new AccountChange.Give(List.of(READS)))).isEqualTo(new AccountRefusal.Closed("job"));

@@ -2,11 +2,13 @@ package org.youngtally.service.access;
 
 import java.util.Collection;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.access.Grant;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Scope;
+import org.youngtally.core.access.Token;
 import org.youngtally.core.access.Where;
 import org.youngtally.ledger.House;
 import org.youngtally.service.web.Problem;
@@ -15,9 +17,13 @@ import org.youngtally.service.web.Problem.Type;
 /**
  * Who asks, and what they may do: the account as it stood when the request came in.
  *
- * @param bySession whether it was shown by the session of a browser, and not by a token
+ * @param token that was shown; absent for one who shows the session of a browser
  */
-public record Caller(Account account, House house, boolean bySession) {
+public record Caller(Account account, House house, Optional<Token> token) {
+    public boolean bySession() {
+        return token.isEmpty();
+    }
+
     public String name() {
         return account.name();
     }
@@ -51,11 +57,26 @@ public record Caller(Account account, House house, boolean bySession) {
     /** That it may give and take grants for all that these scopes stand for. */
     public void needToManage(Collection<Scope> scopes) {
         for (Scope scope : scopes)
-            if (!house.authority().mayManage(account, scope))
+            if (!manages(scope))
                 throw missing(
                         Right.ACCESS,
                         Where.EVERYWHERE,
                         Stream.of(scope, Scope.ALL).distinct().toList());
+    }
+
+    /**
+     * That it may do with an account what it likes: it manages all that the account may do. One that may do nothing is
+     * nobody's but theirs who manage everything.
+     */
+    public void needToManage(Account other) {
+        needToManage(
+                other.grants().isEmpty()
+                        ? List.of(Scope.ALL)
+                        : other.grants().stream().map(Grant::scope).toList());
+    }
+
+    public boolean manages(Scope scope) {
+        return house.authority().mayManage(account, scope);
     }
 
     private Problem missing(Right right, Where place, List<Scope> wouldDo) {

@@ -5,6 +5,9 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpSession;
 import java.time.LocalDate;
 import java.util.Optional;
+import java.util.function.BooleanSupplier;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Component;
 import org.youngtally.core.access.Account;
@@ -25,6 +28,8 @@ public final class Callers {
     private static final String NAME = "account";
     /** What the password was turned into when the session began: a new password ends every session. */
     private static final String STAMP = "stamp";
+
+    private static final Logger LOG = LoggerFactory.getLogger(Callers.class);
 
     private final Ledger ledger;
 
@@ -59,7 +64,7 @@ public final class Callers {
             throw refused(
                     "The token ‘" + token.name() + "’ of ‘" + account.name() + "’ expired on " + token.expires() + ".");
         if (account.closed()) throw refused("The account ‘" + account.name() + "’ is closed.");
-        return new Caller(account, house, false);
+        return new Caller(account, house, Optional.of(token));
     }
 
     private static Problem refused(String detail) {
@@ -78,7 +83,34 @@ public final class Callers {
             session.invalidate();
             return Optional.empty();
         }
-        return Optional.of(new Caller(account, house, true));
+        return Optional.of(new Caller(account, house, Optional.empty()));
+    }
+
+    /** Whether whoever asked is still let in as they were: the token is in force, or the session goes on. */
+    public BooleanSupplier stands(HttpServletRequest request) {
+        Caller caller = of(request).orElseThrow();
+        if (caller.token().isPresent()) {
+            String hash = caller.token().get().hash();
+            return () -> {
+                House.Shown shown = ledger.house().byToken().get(hash);
+                return shown != null
+                        && !shown.account().closed()
+                        && shown.token().revoked().isEmpty()
+                        && !ledger.today().isAfter(shown.token().expires());
+            };
+        }
+        HttpSession session = request.getSession(false);
+        return () -> {
+            Account account = ledger.house().accounts().get(caller.name());
+            try {
+                return account != null
+                        && !account.closed()
+                        && account.password().equals(Optional.of((String) session.getAttribute(STAMP)));
+            } catch (IllegalStateException e) {
+                LOG.debug("a session has ended", e);
+                return false;
+            }
+        };
     }
 
     /** Begins a session, with an address of its own that nobody could have known before. */
@@ -86,7 +118,7 @@ public final class Callers {
         request.getSession(true);
         request.changeSessionId();
         stamp(request, account);
-        request.setAttribute(ATTRIBUTE, new Caller(account, ledger.house(), true));
+        request.setAttribute(ATTRIBUTE, new Caller(account, ledger.house(), Optional.empty()));
     }
 
     /** Lets a session go on under a new password. */

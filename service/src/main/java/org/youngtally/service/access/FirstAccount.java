@@ -47,7 +47,8 @@ public final class FirstAccount {
                 ledger,
                 "owner",
                 name,
-                new AccountChange.NewPassword(new Passwords().kept("password", password)),
+                new AccountChange.NewPassword(
+                        new Passwords().kept("password", password), ledger.now(), Optional.empty()),
                 "a new password, by the owner of the data");
         return password;
     }

@@ -1,11 +1,12 @@
 package org.youngtally.service.access;
 
+import com.nulabinc.zxcvbn.Strength;
+import com.nulabinc.zxcvbn.Zxcvbn;
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
+import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
-import java.util.concurrent.Semaphore;
-import java.util.concurrent.TimeUnit;
-import java.util.function.Supplier;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
@@ -13,7 +14,10 @@ import org.youngtally.core.access.Account;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 
-/** Passwords, by bcrypt. */
+/**
+ * Passwords, by bcrypt. Each sum takes a core for some fifty milliseconds and strangers can ask for it: it is done as
+ * {@link org.youngtally.service.work.HeavyWork}.
+ */
 @Component
 public final class Passwords {
     /** The symbols of a random password: none that look alike. */
@@ -24,16 +28,13 @@ public final class Passwords {
     private static final int SHORTEST = 10;
     /** More than this bcrypt does not look at. */
     private static final int MOST_BYTES = 72;
-    /**
-     * How many are worked out at a time: each takes a core for some fifty milliseconds, and strangers can ask for it.
-     */
-    private static final int AT_A_TIME = 2;
+    /** Of 4: guessed in 10^8 tries or more. */
+    private static final int LEAST_SCORE = 3;
 
-    private static final int LONGEST_WAIT_SECONDS = 10;
+    private static final Zxcvbn ESTIMATOR = new Zxcvbn();
     private static final SecureRandom RANDOM = new SecureRandom();
 
     private final PasswordEncoder bcrypt = new BCryptPasswordEncoder();
-    private final Semaphore places = new Semaphore(AT_A_TIME, true);
     /** What a wrong name is held against, so that it takes as long as a wrong password. */
     private final String nobody = bcrypt.encode(random());
 
@@ -56,28 +57,31 @@ public final class Passwords {
         if (password.length() < SHORTEST || bytes > MOST_BYTES)
             throw new Problem(Type.MALFORMED, "The password is too " + (bytes > MOST_BYTES ? "long" : "short") + ".")
                     .field(field, SHORTEST + " symbols or more, up to " + MOST_BYTES + " bytes");
-        return alone(() -> bcrypt.encode(password));
+        return bcrypt.encode(password);
+    }
+
+    /**
+     * Refuses a password that somebody has chosen and that is guessed in fewer than some hundred million tries.
+     *
+     * @throws Problem that says why it is weak
+     */
+    public static void refuseWeak(String field, String password, Account account) {
+        // What is longer is refused for that; the estimate would take long.
+        if (password.length() > MOST_BYTES) return;
+        Strength strength = ESTIMATOR.measure(password, List.of(account.name(), account.title(), "young tally"));
+        if (strength.getScore() >= LEAST_SCORE) return;
+        String why = strength.getFeedback().getWarning(Locale.ENGLISH);
+        throw new Problem(
+                        Type.MALFORMED,
+                        "The password is easily guessed"
+                                + (why.isEmpty() ? "." : ": " + why.replaceFirst("\\.$", "") + "."))
+                .field(field, "a longer one, such as four words that do not belong together");
     }
 
     /** Whether this is the account's password; takes as long for an account that does not exist. */
     public boolean matches(String password, Optional<Account> account) {
         Optional<String> hash = account.filter(known -> !known.closed()).flatMap(Account::password);
         if (password.getBytes(StandardCharsets.UTF_8).length > MOST_BYTES) return false;
-        return alone(() -> bcrypt.matches(password, hash.orElse(nobody))) && hash.isPresent();
-    }
-
-    private <T> T alone(Supplier<T> sum) {
-        try {
-            if (!places.tryAcquire(LONGEST_WAIT_SECONDS, TimeUnit.SECONDS))
-                throw new Problem(Type.BUSY, "Too many passwords are being looked at.");
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new Problem(Type.BUSY, "The service is ending.");
-        }
-        try {
-            return sum.get();
-        } finally {
-            places.release();
-        }
+        return bcrypt.matches(password, hash.orElse(nobody)) && hash.isPresent();
     }
 }

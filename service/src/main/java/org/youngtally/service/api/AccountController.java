@@ -31,6 +31,7 @@ import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.Passwords;
+import org.youngtally.service.access.SignIn;
 import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.access.Tokens;
 import org.youngtally.service.web.Problem;
@@ -45,11 +46,11 @@ class AccountController {
     private static final int LONGEST_DAYS = 1_100;
 
     private final Ledger ledger;
-    private final Passwords passwords;
+    private final SignIn signIn;
 
-    AccountController(Ledger ledger, Passwords passwords) {
+    AccountController(Ledger ledger, SignIn signIn) {
         this.ledger = ledger;
-        this.passwords = passwords;
+        this.signIn = signIn;
     }
 
     /**
@@ -128,24 +129,54 @@ class AccountController {
 
     @GetMapping
     @Needs(value = Right.ACCESS, at = At.SOMEWHERE)
-    @Operation(operationId = "listAccounts", summary = "Every account, what it may do, and its tokens")
-    List<AccountView> list() {
-        return ledger.house().accounts().values().stream().map(this::view).toList();
+    @Operation(
+            operationId = "listAccounts",
+            summary =
+                    "The accounts that one manages something of: what each may do there, and the tokens of those that one manages all of")
+    List<AccountView> list(Caller caller) {
+        return ledger.house().accounts().values().stream()
+                .flatMap(account -> seen(account, caller).stream())
+                .toList();
     }
 
     @GetMapping("/{account}")
     @Needs(value = Right.ACCESS, at = At.SOMEWHERE)
     @Operation(operationId = "showAccount", summary = "One account")
-    AccountView show(@PathVariable String account) {
-        return view(found(account));
+    AccountView show(@PathVariable String account, Caller caller) {
+        return seen(found(account), caller).orElseThrow(() -> unknown(account));
     }
 
     private Account found(String name) {
         Account account = ledger.house().accounts().get(name);
-        if (account == null)
-            throw Refusals.problem(new Refusal.AccountFaulty(new AccountRefusal.Unknown(
-                    name, NearestName.to(name, ledger.house().accounts().keySet()))));
+        if (account == null) throw unknown(name);
         return account;
+    }
+
+    private static Problem unknown(String name) {
+        return Refusals.problem(new Refusal.AccountFaulty(new AccountRefusal.Unknown(name, Optional.empty())));
+    }
+
+    /** What somebody may see of an account: all of one that they manage, of others what it may do where they manage. */
+    private Optional<AccountView> seen(Account account, Caller caller) {
+        AccountView all = view(account);
+        if (caller.manages(Scope.ALL)) return Optional.of(all);
+        List<GrantView> there = account.grants().stream()
+                .filter(grant -> caller.manages(grant.scope()))
+                .map(GrantView::of)
+                .toList();
+        if (there.isEmpty()) return Optional.empty();
+        return Optional.of(
+                there.size() == all.grants().size()
+                        ? all
+                        : new AccountView(
+                                all.name(),
+                                all.title(),
+                                all.sort(),
+                                all.closed(),
+                                all.password(),
+                                there,
+                                List.of(),
+                                all.version()));
     }
 
     /**
@@ -168,7 +199,10 @@ class AccountController {
             summary = "Open an account. A person gets a random password, a program signs in with tokens alone")
     ResponseEntity<OpenedView> open(@RequestBody OpeningRequest request, Caller caller) {
         List<Grant> grants = grants(request.grants() == null ? List.of() : request.grants());
-        caller.needToManage(grants.stream().map(Grant::scope).toList());
+        caller.needToManage(
+                grants.isEmpty()
+                        ? List.of(Scope.ALL)
+                        : grants.stream().map(Grant::scope).toList());
         Account.Sort sort = request.sort() == null
                 ? Account.Sort.PERSON
                 : Account.Sort.of(request.sort()).orElseThrow(() -> new Problem(
@@ -178,7 +212,7 @@ class AccountController {
         var opening = new AccountChange.Open(
                 Requests.note("title", request.title()).orElse(""),
                 sort,
-                Optional.ofNullable(password).map(text -> passwords.kept("password", text)),
+                Optional.ofNullable(password).map(text -> signIn.kept("password", text, caller.name())),
                 grants);
         Account account = Requests.changed(
                 ledger,
@@ -229,7 +263,7 @@ class AccountController {
     /** Who manages all that an account may do may manage the account. */
     private Account managed(String name, Caller caller) {
         Account account = found(name);
-        caller.needToManage(account.grants().stream().map(Grant::scope).toList());
+        caller.needToManage(account);
         return account;
     }
 
@@ -255,7 +289,8 @@ class AccountController {
     @Needs(value = Right.ACCESS, at = At.REQUEST)
     @Operation(
             operationId = "renewPassword",
-            summary = "Give a person a new random password, shown this once; every session of the account ends")
+            summary =
+                    "Give a person a new random password, shown this once; every session and token of the account ends")
     OpenedView renew(@PathVariable String account, Caller caller) {
         String password = Passwords.random();
         return new OpenedView(
@@ -263,7 +298,8 @@ class AccountController {
                         ledger,
                         caller,
                         managed(account, caller).name(),
-                        new AccountChange.NewPassword(passwords.kept("password", password)),
+                        new AccountChange.NewPassword(
+                                signIn.kept("password", password, caller.name()), ledger.now(), Optional.empty()),
                         "a new password")),
                 password);
     }
@@ -284,7 +320,8 @@ class AccountController {
             summary =
                     "Issue a token, for oneself or for an account that one manages; it is shown this once. For oneself it takes a session: a token issues none for its own account")
     ResponseEntity<IssuedToken> issue(@PathVariable String account, @RequestBody TokenRequest request, Caller caller) {
-        Account of = caller.bySession() ? ownOrManaged(account, caller) : managedByToken(account, caller);
+        if (!caller.bySession() && account.equals(caller.name())) throw byToken(caller);
+        Account of = ownOrManaged(account, caller);
         String name = Requests.name("name", request.name())
                 .orElseThrow(() -> new Problem(Type.MALFORMED, "The token has no name.")
                         .field("name", "what it is for, such as the till in the shop"));
@@ -307,15 +344,13 @@ class AccountController {
     }
 
     /** What a token issued for its own account would outlive it, and its revocation. */
-    private Account managedByToken(String account, Caller caller) {
-        if (!caller.maySomewhere(Right.ACCESS))
-            throw new Problem(
-                            Type.GRANT_MISSING,
-                            "A token does not issue further tokens for ‘" + caller.name()
-                                    + "’, which would outlive it. Sign in with the password, on the console's page of your account or by sign-in at a terminal; or ask somebody who manages access.")
-                    .field("grant", "access, or a session instead of a token")
-                    .with("right", Right.ACCESS.word());
-        return managed(account, caller);
+    private static Problem byToken(Caller caller) {
+        return new Problem(
+                        Type.GRANT_MISSING,
+                        "A token does not issue further tokens for ‘" + caller.name()
+                                + "’, which would outlive it. Sign in with the password, on the console's page of your account or by sign-in at a terminal; or ask somebody who manages access.")
+                .field("grant", "a session instead of a token")
+                .with("right", Right.ACCESS.word());
     }
 
     private Account ownOrManaged(String account, Caller caller) {

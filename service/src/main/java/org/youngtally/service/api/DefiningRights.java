@@ -38,7 +38,7 @@ final class DefiningRights {
                         before.accounts(),
                         before.byToken(),
                         new Authority(organisation)),
-                caller.bySession());
+                caller.token());
         for (Effect effect : done.effects()) {
             where(effect).ifPresent(where -> {
                 if (existed(before, effect)) caller.need(Right.DEFINE, where);

@@ -1,18 +1,22 @@
 package org.youngtally.service.api;
 
 import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.Parameter;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
+import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.beans.factory.DisposableBean;
@@ -29,6 +33,7 @@ import org.youngtally.ledger.House;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.service.access.Caller;
+import org.youngtally.service.access.Callers;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 
@@ -41,6 +46,7 @@ import org.youngtally.service.access.Needs.At;
 class EventController implements DisposableBean {
     private static final long PAUSE_MILLIS = 150;
     private static final long BEAT_MILLIS = 20_000;
+    private static final long LOOK_MILLIS = 1_000;
 
     /**
      * @param head the newest entry
@@ -48,12 +54,15 @@ class EventController implements DisposableBean {
      */
     record Change(long head, Set<String> series) {}
 
-    /** Each with the name of the account that listens. */
-    private final Map<SseEmitter, String> listeners = new ConcurrentHashMap<>();
+    /** @param stands whether the account is still let in as it was when it began to listen */
+    private record Listening(String account, BooleanSupplier stands) {}
+
+    private final Map<SseEmitter, Listening> listeners = new ConcurrentHashMap<>();
 
     private volatile boolean ending;
 
     private final Ledger ledger;
+    private final Callers callers;
     private final ScheduledExecutorService sender = Executors.newSingleThreadScheduledExecutor(
             Thread.ofPlatform().daemon().name("events").factory());
     private final Object lock = new Object();
@@ -61,10 +70,12 @@ class EventController implements DisposableBean {
     private long head;
     private long sent;
 
-    EventController(Ledger ledger) {
+    EventController(Ledger ledger, Callers callers) {
         this.ledger = ledger;
+        this.callers = callers;
         ledger.onCommit(this::note);
         sender.scheduleWithFixedDelay(this::send, PAUSE_MILLIS, PAUSE_MILLIS, TimeUnit.MILLISECONDS);
+        sender.scheduleWithFixedDelay(this::dismiss, LOOK_MILLIS, LOOK_MILLIS, TimeUnit.MILLISECONDS);
         sender.scheduleWithFixedDelay(
                 () -> broadcast(caller -> SseEmitter.event().comment("beat")),
                 BEAT_MILLIS,
@@ -83,13 +94,13 @@ class EventController implements DisposableBean {
                     @Content(
                             mediaType = MediaType.TEXT_EVENT_STREAM_VALUE,
                             schema = @Schema(implementation = Change.class)))
-    SseEmitter listen(Caller caller) throws IOException {
+    SseEmitter listen(Caller caller, @Parameter(hidden = true) HttpServletRequest request) throws IOException {
         var listener = new SseEmitter(0L);
         listener.onCompletion(() -> listeners.remove(listener));
         listener.onError(e -> listeners.remove(listener));
         listener.send(SseEmitter.event().comment("listening"));
         if (ending) listener.complete();
-        listeners.put(listener, caller.name());
+        listeners.put(listener, new Listening(caller.name(), callers.stands(request)));
         return listener;
     }
 
@@ -125,13 +136,22 @@ class EventController implements DisposableBean {
                         MediaType.APPLICATION_JSON));
     }
 
+    /** Those who signed out, or whose token or grant was taken away, hear nothing more. */
+    private void dismiss() {
+        listeners.forEach((listener, listening) -> {
+            if (!listening.stands().getAsBoolean()) listener.complete();
+        });
+    }
+
     /** To each what it may hear; one whose account may read nothing any more hears nothing more. */
     private void broadcast(Function<Caller, SseEmitter.SseEventBuilder> event) {
         House house = ledger.house();
         for (SseEmitter listener : listeners.keySet()) {
             try {
-                var caller = new Caller(house.accounts().get(listeners.get(listener)), house, true);
-                if (caller.maySomewhere(Right.READ))
+                Listening listening = listeners.get(listener);
+                if (listening == null) continue;
+                var caller = new Caller(house.accounts().get(listening.account()), house, Optional.empty());
+                if (listening.stands().getAsBoolean() && caller.maySomewhere(Right.READ))
                     listener.send(event.apply(caller).build());
                 else listener.complete();
             } catch (IOException | IllegalStateException e) {

@@ -5,7 +5,6 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
 import java.util.List;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.web.csrf.CsrfToken;
@@ -19,12 +18,13 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.access.AccountChange;
+import org.youngtally.core.access.Token;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Callers;
-import org.youngtally.service.access.Lockout;
 import org.youngtally.service.access.OpenToAll;
 import org.youngtally.service.access.Passwords;
+import org.youngtally.service.access.SignIn;
 import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
@@ -35,20 +35,17 @@ import org.youngtally.service.web.Problem.Type;
 class SessionController {
     private final Ledger ledger;
     private final Callers callers;
-    private final Passwords passwords;
-    private final Lockout lockout;
+    private final SignIn signIn;
     private final CsrfTokenRepository secrets;
 
-    SessionController(
-            Ledger ledger, Callers callers, Passwords passwords, Lockout lockout, CsrfTokenRepository secrets) {
+    SessionController(Ledger ledger, Callers callers, SignIn signIn, CsrfTokenRepository secrets) {
         this.ledger = ledger;
         this.callers = callers;
-        this.passwords = passwords;
-        this.lockout = lockout;
+        this.signIn = signIn;
         this.secrets = secrets;
     }
 
-    record SignIn(String account, String password) {}
+    record SignInRequest(String account, String password) {}
 
     /**
      * @param secret what a browser's requests that change something show as X-CSRF-TOKEN; absent for one who shows a
@@ -66,29 +63,18 @@ class SessionController {
             operationId = "signIn",
             summary =
                     "Sign in with a password: the answer sets a cookie by which a browser is known until it signs out, or for eight hours after its last request")
-    SessionView signIn(@RequestBody SignIn request, HttpServletRequest http, HttpServletResponse response) {
+    SessionView signIn(@RequestBody SignInRequest request, HttpServletRequest http, HttpServletResponse response) {
         if (request.account() == null || request.account().isBlank())
             throw new Problem(Type.MALFORMED, "It is not said who signs in.")
                     .field("account", "the name of an account");
         if (request.password() == null || request.password().isEmpty())
             throw new Problem(Type.MALFORMED, "There is no password.").field("password", "the password of the account");
         String name = request.account().strip();
-        Account account = proved(name, request.password());
+        Account account = signIn.proved(name, request.password(), http);
         callers.begin(http, account);
         CsrfToken secret = secrets.generateToken(http);
         secrets.saveToken(secret, http, response);
         return view(account, secret);
-    }
-
-    private Account proved(String name, String password) {
-        lockout.begin(name);
-        Optional<Account> account =
-                Optional.ofNullable(ledger.house().accounts().get(name));
-        if (!passwords.matches(password, account))
-            throw new Problem(Type.SIGN_IN_REFUSED, "This account and this password do not go together.")
-                    .field("password", "the password of an open account");
-        lockout.right(name);
-        return account.orElseThrow();
     }
 
     private static SessionView view(Account account, CsrfToken secret) {
@@ -123,17 +109,24 @@ class SessionController {
 
     @PutMapping("/password")
     @SignedIn
-    @Operation(operationId = "changePassword", summary = "Give oneself a new password; every other session ends")
+    @Operation(
+            operationId = "changePassword",
+            summary =
+                    "Give oneself a new password; every session and token of the account ends, but the one by which it is asked")
     ResponseEntity<Void> changePassword(@RequestBody NewPassword request, Caller caller, HttpServletRequest http) {
         if (request.current() == null || request.password() == null)
             throw new Problem(Type.MALFORMED, "A password is missing.")
                     .field(request.current() == null ? "current" : "password", "the password so far, and the new one");
-        proved(caller.name(), request.current());
+        signIn.proved(caller.name(), request.current(), http);
+        Passwords.refuseWeak("password", request.password(), caller.account());
         Requests.changed(
                 ledger,
                 caller,
                 caller.name(),
-                new AccountChange.NewPassword(passwords.kept("password", request.password())),
+                new AccountChange.NewPassword(
+                        signIn.kept("password", request.password(), caller.name()),
+                        ledger.now(),
+                        caller.token().map(Token::id)),
                 "a new password, by oneself");
         if (caller.bySession()) callers.stamp(http, ledger.house().accounts().get(caller.name()));
         return ResponseEntity.noContent().build();

@@ -16,10 +16,16 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import org.youngtally.core.access.Right;
 import org.youngtally.core.text.NearestName;
+import org.youngtally.service.access.Caller;
+import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.starter.Starter;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.work.HeavyWork;
+import org.youngtally.service.work.HeavyWork.Sort;
 
 /** Starter sets: files of definitions with variables, to be filled in for a new company. */
 @RestController
@@ -27,7 +33,10 @@ import org.youngtally.service.web.Problem;
 class StarterController {
     private final List<Starter> starters;
 
-    StarterController() throws IOException {
+    private final HeavyWork work;
+
+    StarterController(HeavyWork work) throws IOException {
+        this.work = work;
         var read = new ArrayList<Starter>();
         for (Resource file : new PathMatchingResourcePatternResolver().getResources("classpath*:/starters/*.yaml"))
             read.add(Starter.read(file.getContentAsString(StandardCharsets.UTF_8)));
@@ -94,11 +103,15 @@ class StarterController {
     record FillingView(String name, String text) {}
 
     @PostMapping("/fillings")
-    @SignedIn
+    @Needs(value = Right.DEFINE, at = At.SOMEWHERE)
     @Operation(
             operationId = "fillStarter",
             summary = "Fill in a starter set: a file of definitions, which is not applied by this")
-    FillingView fill(@RequestBody FillingRequest request) {
+    FillingView fill(@RequestBody FillingRequest request, Caller caller) {
+        return work.run(Sort.PROOF, caller.name(), () -> filled(request));
+    }
+
+    private FillingView filled(FillingRequest request) {
         if ((request.name() == null) == (request.text() == null))
             throw new Problem(Problem.Type.MALFORMED, "It is not said which starter set is meant, or said twice.")
                     .field("name", "the name of one; or the text of one's own");

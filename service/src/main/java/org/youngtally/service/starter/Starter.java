@@ -1,5 +1,6 @@
 package org.youngtally.service.starter;
 
+import com.google.re2j.PatternSyntaxException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -7,7 +8,6 @@ import java.util.Optional;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.regex.PatternSyntaxException;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.constructor.SafeConstructor;
@@ -25,13 +25,24 @@ import org.youngtally.service.web.Problem.Type;
  */
 public record Starter(String name, String title, List<Variable> variables, String definitions) {
     private static final Pattern PLACE = Pattern.compile("%([a-z][a-z0-9-]{0,31})%");
-    private static final int LARGEST = 1 << 22;
+    /** The longest text of a set, and of what it is filled to, in symbols. */
+    private static final int LARGEST = 1 << 20;
 
-    /** @param shape a regular expression that a value must match as a whole */
+    private static final int LONGEST_SHAPE = 200;
+    private static final int LONGEST_VALUE = 200;
+    private static final int MOST_VARIABLES = 100;
+
+    /**
+     * @param shape a regular expression, in the syntax of RE2, that a value must match as a whole; whatever somebody
+     *     writes there, looking takes no longer than the value is long
+     */
     public record Variable(String name, String meaning, String shape, String example) {}
 
     /** Reads a starter set as it is written. */
     public static Starter read(String text) {
+        if (text.length() > LARGEST)
+            throw new Problem(Type.MALFORMED, "The starter set has %,d symbols.".formatted(text.length()))
+                    .field("text", "up to %,d symbols".formatted(LARGEST));
         LongLine.in(text).ifPresent(line -> {
             throw new Problem(
                             Type.MALFORMED,
@@ -41,7 +52,7 @@ public record Starter(String name, String title, List<Variable> variables, Strin
         Object root;
         try {
             var options = new LoaderOptions();
-            options.setCodePointLimit(LARGEST);
+            options.setCodePointLimit(LARGEST + 1);
             root = new Yaml(new SafeConstructor(options)).load(text);
         } catch (YAMLException e) {
             throw new Problem(
@@ -59,7 +70,12 @@ public record Starter(String name, String title, List<Variable> variables, Strin
                         .field("text", "starter, title, variables and definitions");
         String name = text(file, "starter");
         var variables = new ArrayList<Variable>();
-        if (file.get("variables") instanceof List<?> list) for (Object one : list) variables.add(variable(one));
+        if (file.get("variables") instanceof List<?> list) {
+            if (list.size() > MOST_VARIABLES)
+                throw new Problem(Type.MALFORMED, "The starter set has " + list.size() + " variables.")
+                        .field("text", "up to " + MOST_VARIABLES + " variables");
+            for (Object one : list) variables.add(variable(one));
+        }
         var starter = new Starter(
                 name,
                 file.containsKey("title") ? text(file, "title") : name,
@@ -87,14 +103,24 @@ public record Starter(String name, String title, List<Variable> variables, Strin
                 text(map, "meaning"),
                 map.containsKey("shape") ? text(map, "shape") : ".{1,100}",
                 map.containsKey("example") ? text(map, "example") : "");
+        if (variable.shape().length() > LONGEST_SHAPE)
+            throw new Problem(
+                            Type.MALFORMED,
+                            "The shape of the variable ‘" + variable.name() + "’ is "
+                                    + variable.shape().length() + " symbols long.")
+                    .field("text", "a shape of up to " + LONGEST_SHAPE + " symbols, such as [a-z]{2,12}");
+        // A counted group is written out as often as it is counted, and counted ones within each other multiply.
+        if (variable.shape().contains("){") || variable.shape().contains("}{"))
+            throw new Problem(Type.MALFORMED, "The shape of the variable ‘" + variable.name() + "’ counts a group.")
+                    .field("text", "counts behind single symbols and classes alone, such as [a-z]{2,12}");
         try {
-            Pattern.compile(variable.shape());
+            com.google.re2j.Pattern.compile(variable.shape());
         } catch (PatternSyntaxException e) {
             throw new Problem(
                             Type.MALFORMED,
                             "The shape of the variable ‘" + variable.name() + "’ is no regular expression: "
                                     + e.getDescription() + ".")
-                    .field("text", "a shape such as [a-z]{2,12}");
+                    .field("text", "a shape such as [a-z]{2,12}; it cannot refer back to what it has matched");
         }
         return variable;
     }
@@ -124,7 +150,12 @@ public record Starter(String name, String title, List<Variable> variables, Strin
                         .field("variables." + given, String.join(", ", names));
         for (Variable variable : variables) {
             String value = Optional.ofNullable(values.get(variable.name())).orElse("");
-            if (!value.matches(variable.shape()))
+            if (value.length() > LONGEST_VALUE)
+                throw new Problem(
+                                Type.MALFORMED,
+                                "The variable ‘" + variable.name() + "’ is " + value.length() + " symbols long.")
+                        .field("variables." + variable.name(), "up to " + LONGEST_VALUE + " symbols");
+            if (!com.google.re2j.Pattern.matches(variable.shape(), value))
                 throw new Problem(
                                 Type.MALFORMED,
                                 value.isEmpty()
@@ -137,6 +168,16 @@ public record Starter(String name, String title, List<Variable> variables, Strin
                                 "a text of the shape " + variable.shape()
                                         + (variable.example().isEmpty() ? "" : ", such as " + variable.example()));
         }
-        return PLACE.matcher(definitions).replaceAll(place -> Matcher.quoteReplacement(values.get(place.group(1))));
+        var filled = new StringBuilder();
+        Matcher place = PLACE.matcher(definitions);
+        while (place.find()) {
+            place.appendReplacement(filled, Matcher.quoteReplacement(values.get(place.group(1))));
+            if (filled.length() > LARGEST)
+                throw new Problem(
+                                Type.MALFORMED,
+                                "The starter set would be filled to more than %,d symbols.".formatted(LARGEST))
+                        .field("variables", "shorter values");
+        }
+        return place.appendTail(filled).toString();
     }
 }

@@ -244,6 +244,11 @@ public final class Problem extends RuntimeException {
                 HttpStatus.FORBIDDEN,
                 "The request comes from elsewhere",
                 "The service answers only requests that name it as their host, and none that a page of another origin has sent."),
+        SHARE_TAKEN(
+                "share-taken",
+                HttpStatus.TOO_MANY_REQUESTS,
+                "An account may have only so much under way",
+                "Nothing was done. Repeat the request after the time that Retry-After says, when less of this account is under way."),
         BUSY(
                 "busy",
                 HttpStatus.SERVICE_UNAVAILABLE,
@@ -352,7 +357,8 @@ public final class Problem extends RuntimeException {
     public HttpHeaders headers() {
         var headers = new HttpHeaders();
         if (type.status == HttpStatus.SERVICE_UNAVAILABLE) headers.set(HttpHeaders.RETRY_AFTER, "1");
-        if (type == Type.SIGN_IN_LATER) headers.set(HttpHeaders.RETRY_AFTER, String.valueOf(facts.get("retryAfter")));
+        if (type.status == HttpStatus.TOO_MANY_REQUESTS)
+            headers.set(HttpHeaders.RETRY_AFTER, String.valueOf(facts.get("retryAfter")));
         if (type == Type.SIGN_IN_NEEDED) headers.set(HttpHeaders.WWW_AUTHENTICATE, "Bearer");
         return headers;
     }
