@@ -104,7 +104,9 @@ final class AccessTable {
                             "fields",
                             "\"customer\":\"K10000\"",
                             "into",
-                            "number"),
+                            "number",
+                            "other",
+                            "salesperson"),
             "care",
                     Map.of(
                             "series",
@@ -116,7 +118,9 @@ final class AccessTable {
                             "fields",
                             "\"customer\":\"K10000\"",
                             "into",
-                            "number"),
+                            "number",
+                            "other",
+                            "salesperson"),
             "foundry",
                     Map.of(
                             "series",
@@ -128,7 +132,9 @@ final class AccessTable {
                             "fields",
                             "\"stop\":\"Gedackt 8\"",
                             "into",
-                            "serial"));
+                            "serial",
+                            "other",
+                            "note"));
 
     /** Who an operation is for. */
     enum For {
@@ -157,6 +163,8 @@ final class AccessTable {
         private static String filled(String text, String unit, String role) {
             String filled = text.replace("{unit}", unit)
                     .replace("{account}", role)
+                    // A token issues none for its own account.
+                    .replace("{another}", role.equals("hanna") ? "ines" : "hanna")
                     .replace("{closing}", "85")
                     .replace("{block}", "80")
                     .replace("{codebook}", "nothing")
@@ -265,7 +273,7 @@ final class AccessTable {
                         "define",
                         For.UNIT,
                         "/definitions?dryRun=true",
-                        "{\"files\":[{\"name\":\"a.yaml\",\"text\":\"routes: [{ kind: {kind}, unit: {unit}, series: customer, into: {into} }]\"}]}"));
+                        "{\"files\":[{\"name\":\"a.yaml\",\"text\":\"routes: [{ kind: {kind}, unit: {unit}, series: {series}, into: {other} }]\"}]}"));
         rules.put("preview", new Rule("define", For.SOMEWHERE, "/previews", "{\"series\":{}}"));
         rules.put("defineCodebook", new Rule("define", For.ALL, "/codebooks/{codebook}", "{\"key\":\"nothing\"}"));
         rules.put("audit", new Rule("audit", For.UNIT, "/audits", "{\"series\":\"{series}\"}"));
@@ -304,7 +312,7 @@ final class AccessTable {
         rules.put("showFilling", new Rule("", For.EVERYBODY_KNOWN, "/tables/none", ""));
         rules.put("renumberRecord", new Rule("void", For.UNIT, record + "/renumberings", "{}"));
         rules.put("deleteRecord", new Rule("void", For.UNIT, record + "/deletions", "{\"reason\":\"tried\"}"));
-        rules.put("issueToken", new Rule("access", For.ALL, "/accounts/{account}/tokens", "{}"));
+        rules.put("issueToken", new Rule("access", For.ALL, "/accounts/{another}/tokens", "{}"));
         rules.put("revokeToken", new Rule("", For.EVERYBODY_KNOWN, "/accounts/{account}/tokens/{token}", ""));
         for (String known : List.of(
                 "showSession /session",

@@ -307,7 +307,7 @@ class StrangerTest {
                         .GET()),
                 401,
                 "sign-in-needed",
-                "is closed");
+                "was revoked");
         assertThat(service.post("/api/v1/accounts/ines/reopenings", "{}").status())
                 .isEqualTo(200);
         Session mara = Session.of("mara");

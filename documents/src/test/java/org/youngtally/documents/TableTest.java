@@ -12,6 +12,8 @@ import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
 import org.apache.commons.compress.archivers.zip.ZipFile;
 import org.dhatim.fastexcel.Workbook;
@@ -20,6 +22,7 @@ import org.dhatim.fastexcel.reader.ReadableWorkbook;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.youngtally.documents.table.Table;
 
 /** Tables are filled where they are blank, and given back otherwise as they were. */
@@ -151,5 +154,92 @@ class TableTest {
                 .isInstanceOf(UnreadableDocument.class)
                 .hasMessageContaining("no workbook");
         assertThatThrownBy(() -> Table.Format.of("parts.ods")).isInstanceOf(UnreadableDocument.class);
+    }
+
+    /** A workbook as a program that means harm writes one: the parts that there must be, and the rows given. */
+    private static byte[] workbook(String rows) throws IOException {
+        var out = new ByteArrayOutputStream();
+        try (var zip = new ZipOutputStream(out)) {
+            part(
+                    zip,
+                    "[Content_Types].xml",
+                    "<Types xmlns='http://schemas.openxmlformats.org/package/2006/content-types'/>");
+            part(
+                    zip,
+                    "xl/_rels/workbook.xml.rels",
+                    "<Relationships xmlns='http://schemas.openxmlformats.org/package/2006/relationships'><Relationship Id='r1' Type='http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet' Target='worksheets/sheet1.xml'/></Relationships>");
+            part(
+                    zip,
+                    "xl/workbook.xml",
+                    "<workbook xmlns='http://schemas.openxmlformats.org/spreadsheetml/2006/main' xmlns:r='http://schemas.openxmlformats.org/officeDocument/2006/relationships'><sheets><sheet name='a' sheetId='1' r:id='r1'/></sheets></workbook>");
+            part(
+                    zip,
+                    "xl/worksheets/sheet1.xml",
+                    "<worksheet xmlns='http://schemas.openxmlformats.org/spreadsheetml/2006/main'><sheetData>" + rows
+                            + "</sheetData></worksheet>");
+        }
+        return out.toByteArray();
+    }
+
+    private static void part(ZipOutputStream zip, String name, String text) throws IOException {
+        zip.putNextEntry(new ZipEntry(name));
+        zip.write(text.getBytes(StandardCharsets.UTF_8));
+        zip.closeEntry();
+    }
+
+    private static String cell(String column, int row) {
+        return "<row r='" + row + "'><c r='" + column + row + "'><v>1</v></c></row>";
+    }
+
+    private static String refusal(Table.Format format, byte[] bytes) {
+        try {
+            Table.read(format, bytes);
+            return "read";
+        } catch (UnreadableDocument e) {
+            return e.getMessage();
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"XFD", "ALM", "ZZZZZZ", "ZZZZZZZZZZZZZZ"})
+    void aCellFarAwayIsRefusedBeforeAnythingIsMadeOfIt(String column) throws IOException {
+        assertThat(refusal(Table.Format.XLSX, workbook(cell("A", 1) + cell(column, 2))))
+                .contains("Line 2 has a cell in column");
+    }
+
+    @Test
+    void manyRowsWithOneCellInTheLastColumnAreTooMuch() throws IOException {
+        var rows = new StringBuilder(cell("A", 1));
+        for (int row = 2; row < 20_000; row++) rows.append(cell("ALL", row));
+        assertThat(refusal(Table.Format.XLSX, workbook(rows.toString()))).contains("more than 5,000,000 cells");
+    }
+
+    @Test
+    void aSparseWorkbookOfUsualSizeIsRead() throws IOException {
+        var out = new ByteArrayOutputStream();
+        try (var workbook = new Workbook(out, "test", "1.0")) {
+            Worksheet sheet = workbook.newWorksheet("a");
+            sheet.value(0, 0, "name");
+            sheet.value(1, 999, "far away");
+        }
+        assertThat(refusal(Table.Format.XLSX, out.toByteArray())).isEqualTo("read");
+    }
+
+    @Test
+    void millionsOfEmptyLinesAreRefused() {
+        assertThat(refusal(Table.Format.CSV, "\n".repeat(5_000_000).getBytes(StandardCharsets.UTF_8)))
+                .contains("more than 1,100,000 lines");
+    }
+
+    @Test
+    void aLineOfSeparatorsAloneIsRefused() {
+        assertThat(refusal(Table.Format.CSV, ("a" + ",".repeat(1_000)).getBytes(StandardCharsets.UTF_8)))
+                .contains("column 1,001");
+    }
+
+    @Test
+    void aCellWithoutEndIsRefused() {
+        assertThat(refusal(Table.Format.CSV, ("a\n" + "b".repeat(40_000)).getBytes(StandardCharsets.UTF_8)))
+                .contains("more than 32,767 symbols");
     }
 }

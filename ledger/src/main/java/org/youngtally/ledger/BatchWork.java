@@ -21,6 +21,7 @@ import org.youngtally.core.act.Decider;
 import org.youngtally.core.act.Decision;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.act.RequestMark;
+import org.youngtally.core.proof.Prover;
 import org.youngtally.ledger.LedgerUnavailable.Kind;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
@@ -54,6 +55,9 @@ final class BatchWork {
         record Known(long record) implements Outcome {}
 
         record Refused(Refusal refusal) implements Outcome {}
+
+        /** Definitions are not what they were when the proofs were looked for that it needs; nothing was done. */
+        record Unproved() implements Outcome {}
     }
 
     /** Brings the tables up to the journal again after a failure. */
@@ -68,10 +72,14 @@ final class BatchWork {
         }
     }
 
-    /** @param progress is told how many numbers are written; absent for whom a moment is not long */
-    record Waiting(Act act, String by, CompletableFuture<Outcome> answer, Optional<LongConsumer> progress) {
+    /**
+     * @param progress is told how many numbers are written; absent for whom a moment is not long
+     * @param prover what definitions are proved by: it knows, and does not look, or everybody would wait
+     */
+    record Waiting(
+            Act act, String by, CompletableFuture<Outcome> answer, Optional<LongConsumer> progress, Prover prover) {
         Waiting(Act act, String by, CompletableFuture<Outcome> answer) {
-            this(act, by, answer, Optional.empty());
+            this(act, by, answer, Optional.empty(), Prover.LOOKING);
         }
     }
 
@@ -86,6 +94,7 @@ final class BatchWork {
     private volatile Store store;
     private volatile Head head;
     private volatile House house;
+    private volatile Consumer<String> died = why -> {};
     private volatile String stopped = "";
     private volatile String dateQuestion = "";
     private WriterState state;
@@ -363,12 +372,12 @@ final class BatchWork {
                     "the disk or the tables failed while this was written; repeat it with the same key to learn what became of it",
                     e);
         } catch (Error e) {
-            stop("the writer met an error it cannot recover from (" + e + "); start the service again", e);
             fail(
                     batch,
                     Kind.OUTCOME_UNKNOWN,
                     "the service failed while this was written; repeat it with the same key once it runs again",
                     e);
+            end("the writer met an error it cannot recover from (" + e + "); start the service again", e);
         }
     }
 
@@ -497,6 +506,7 @@ final class BatchWork {
             case Outcome.Repeated repeated -> true;
             case Outcome.Known known -> false;
             case Outcome.Refused refused -> false;
+            case Outcome.Unproved unproved -> false;
         };
     }
 
@@ -520,7 +530,13 @@ final class BatchWork {
     }
 
     private Outcome decide(Waiting waiting, Instant now, LocalDate today, List<Entry> entries) {
-        return switch (Decider.decide(state.memory(), waiting.act(), now, today)) {
+        Decision decision;
+        try {
+            decision = Decider.decide(state.memory(), waiting.act(), now, today, waiting.prover());
+        } catch (Proofs.Unproved unproved) {
+            return new Outcome.Unproved();
+        }
+        return switch (decision) {
             case Decision.Refused refused -> new Outcome.Refused(refused.refusal());
             case Decision.Repeated repeated -> new Outcome.Repeated(repeated.seq());
             case Decision.Known known -> new Outcome.Known(known.record());
@@ -581,9 +597,15 @@ final class BatchWork {
         }
     }
 
-    /** No batch is done any more. */
+    /** Nothing can be done any more by this process, whatever becomes of the disk. */
     void end(String why, Throwable cause) {
         stop(why, cause);
+        died.accept(why);
+    }
+
+    /** @param listener is told why nothing can be done any more by this process */
+    void onDeath(Consumer<String> listener) {
+        died = listener;
     }
 
     private void stop(String why, Throwable cause) {

@@ -8,7 +8,6 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicBoolean;
@@ -22,6 +21,7 @@ import org.slf4j.LoggerFactory;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Decider;
 import org.youngtally.core.act.Decision;
+import org.youngtally.core.proof.Prover;
 import org.youngtally.ledger.LedgerUnavailable.Kind;
 import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.Entry;
@@ -40,6 +40,8 @@ public final class Ledger implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Ledger.class);
     /** Tables in memory take some times what their journal does. */
     private static final int HEAP_PER_JOURNAL = 8;
+    /** How often definitions may change while others are proved that rest on them. */
+    private static final int MOST_PROOFS = 20;
 
     private final LedgerOptions options;
     private final DataFolder folder;
@@ -50,6 +52,7 @@ public final class Ledger implements AutoCloseable {
     private final String stopped;
     private final List<String> opening;
     private final AtomicBoolean closed = new AtomicBoolean();
+    private final Proofs proofs = new Proofs();
     private final List<Consumer<List<Entry>>> listeners = new CopyOnWriteArrayList<>();
     /** Whether the tables are still to be made on the disk. */
     private volatile boolean inMemory;
@@ -198,6 +201,14 @@ public final class Ledger implements AutoCloseable {
     }
 
     /**
+     * Tells the listener why nothing can be done any more by this process: the writer has met an error that it cannot
+     * recover from. Whoever supervises the process should start it again.
+     */
+    public void onDeath(Consumer<String> listener) {
+        if (writer != null) writer.work().onDeath(listener);
+    }
+
+    /**
      * Performs an act and waits until it is on disk.
      *
      * @throws LedgerUnavailable where the ledger cannot answer
@@ -207,6 +218,8 @@ public final class Ledger implements AutoCloseable {
     }
 
     /**
+     * Definitions are proved by the thread that calls, which takes seconds at the most for each namespace they touch.
+     *
      * @param progress is told how many of the numbers that it takes are written; by the writing thread, and must be
      *     quick
      */
@@ -215,21 +228,36 @@ public final class Ledger implements AutoCloseable {
         Optional<String> question = writer.work().dateQuestion();
         if (question.isPresent() && DateCheck.matters(act))
             throw new LedgerUnavailable(Kind.DATE_UNCONFIRMED, question.get(), null);
-        CompletableFuture<BatchWork.Outcome> answer = writer.submit(act, by, progress);
         try {
-            return Outcome.of(answer.join(), act, this);
+            for (int i = 0; i < MOST_PROOFS; i++) {
+                BatchWork.Outcome outcome =
+                        writer.submit(act, by, progress, proved(act)).join();
+                if (!(outcome instanceof BatchWork.Outcome.Unproved)) return Outcome.of(outcome, act, this);
+            }
+            throw new LedgerUnavailable(Kind.BUSY, "the definitions change faster than they are proved", null);
         } catch (CompletionException e) {
             if (e.getCause() instanceof LedgerUnavailable unavailable) throw unavailable;
             throw e;
         }
     }
 
+    /** Looks for the proofs that an act needs, as the ledger stands; by the time of the act it may need others. */
+    private Prover proved(Act act) {
+        Proofs.Gathered gathered = proofs.gather();
+        if (act instanceof Act.Define) decide(act, gathered.looking());
+        return gathered.known();
+    }
+
     /** What the act would come to on the ledger as it stands, without doing it. */
     public Decision decide(Act act) {
+        return decide(act, proofs.gather().looking());
+    }
+
+    private Decision decide(Act act, Prover prover) {
         return read(dsl -> {
             var state = new WriterState(new StateQueries(dsl));
             state.load(List.of(act));
-            return Decider.decide(state.memory(), act, options.clock().instant(), today());
+            return Decider.decide(state.memory(), act, options.clock().instant(), today(), prover);
         });
     }
 

@@ -88,6 +88,7 @@ public sealed interface Outcome {
     static Outcome of(BatchWork.Outcome outcome, Act act, Ledger ledger) {
         return switch (outcome) {
             case BatchWork.Outcome.Refused refused -> new Refused(refused.refusal());
+            case BatchWork.Outcome.Unproved unproved -> throw new IllegalStateException("it is proved first");
             case BatchWork.Outcome.Repeated repeated ->
                 ledger.read(dsl -> of(new EntryQueries(dsl).at(repeated.seq()).orElseThrow(), true, dsl));
             case BatchWork.Outcome.Known known ->

@@ -9,6 +9,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.function.LongConsumer;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.proof.Prover;
 import org.youngtally.ledger.LedgerUnavailable.Kind;
 
 /** The one thread that changes the ledger: it takes all that waits, and does it as one batch. */
@@ -26,10 +27,10 @@ final class Writer implements AutoCloseable {
         this.thread = Thread.ofPlatform().name("writer").start(this::run);
     }
 
-    CompletableFuture<BatchWork.Outcome> submit(Act act, String by, Optional<LongConsumer> progress) {
+    CompletableFuture<BatchWork.Outcome> submit(Act act, String by, Optional<LongConsumer> progress, Prover prover) {
         if (closing) throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
         if (!work.stopped().isEmpty()) throw new LedgerUnavailable(Kind.STOPPED, work.stopped(), null);
-        var waiting = new BatchWork.Waiting(act, by, new CompletableFuture<>(), progress);
+        var waiting = new BatchWork.Waiting(act, by, new CompletableFuture<>(), progress, prover);
         if (!queue.offer(waiting))
             throw new LedgerUnavailable(Kind.BUSY, MOST_WAITING + " requests are waiting already", null);
         // The thread may have ended between the look and the offer, and would never take it.

@@ -281,6 +281,7 @@ final class Simulation {
                 if (!expected.repeated() || expected.seq() != repeated.seq())
                     throw new Wrong(step.act() + " repeated entry " + repeated.seq() + ", expected " + expected);
             }
+            case BatchWork.Outcome.Unproved unproved -> throw new Wrong(step.act() + " was not proved");
             case BatchWork.Outcome.Known known -> throw new Wrong(step.act() + " came to the record " + known.record());
             case BatchWork.Outcome.Done did -> {
                 long seq = did.entry()

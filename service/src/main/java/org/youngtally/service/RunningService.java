@@ -3,6 +3,7 @@ package org.youngtally.service;
 import java.io.IOException;
 import java.net.BindException;
 import java.net.InetAddress;
+import java.time.Duration;
 import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.ExecutionException;
@@ -26,6 +27,10 @@ import org.youngtally.service.web.Reach;
 /** A service that has started: its ledger and the address it listens on. */
 public record RunningService(Ledger ledger, String address, int port, ConfigurableApplicationContext context)
         implements AutoCloseable {
+
+    private static final Duration LAST_MOMENT = Duration.ofSeconds(3);
+    /** The exit code of a failure of its own, by sysexits.h. */
+    private static final int FAILED = 70;
 
     @SpringBootApplication
     static class Application {}
@@ -84,6 +89,7 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
                             + (address.contains(":") ? "[" + address + "]" : address) + ":" + bound,
                     bound,
                     context);
+            service.ledger().onDeath(service::die);
             Runtime.getRuntime()
                     .addShutdownHook(Thread.ofPlatform().name("ending").unstarted(() -> service.end(afterwards)));
             return service;
@@ -138,6 +144,21 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
         afterwards.run();
         System.out.flush();
         Runtime.getRuntime().halt(0);
+    }
+
+    /** No number can be given any more: the process ends, so that whoever supervises it starts it again. */
+    private void die(String why) {
+        Thread.ofPlatform().name("dying").start(() -> {
+            // Those who wait are told first, but for a moment only.
+            Thread closing = Thread.ofPlatform().daemon().name("closing").start(this::close);
+            try {
+                closing.join(LAST_MOMENT);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+            System.err.println("Young Tally has ended: " + why);
+            Runtime.getRuntime().halt(FAILED);
+        });
     }
 
     @Override

@@ -9,6 +9,7 @@ import org.youngtally.core.access.AccountDecision;
 import org.youngtally.core.act.LedgerState.Closed;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.proof.Prover;
 import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.Policy;
 import org.youngtally.core.series.Series;
@@ -35,6 +36,11 @@ public final class Decider {
      * @param today the date of an act that names none
      */
     public static Decision decide(LedgerState state, Act act, Instant now, LocalDate today) {
+        return decide(state, act, now, today, Prover.LOOKING);
+    }
+
+    /** @param prover what definitions are proved by */
+    public static Decision decide(LedgerState state, Act act, Instant now, LocalDate today, Prover prover) {
         Optional<Decision> earlier = act.known().flatMap(mark -> earlier(state, mark));
         if (earlier.isPresent()) return earlier.get();
         return switch (act) {
@@ -48,7 +54,7 @@ public final class Decider {
             case Act.Split split -> new Settling(state).split(split);
             case Act.Close close -> new Closing(state).close(close);
             case Act.Reopen reopen -> new Closing(state).reopen(reopen);
-            case Act.Define define -> Definitions.decide(state, define);
+            case Act.Define define -> Definitions.decide(state, define, prover);
             case Act.RemoveRoute remove -> OrganisationDefinitions.remove(state, remove);
             case Act.ChangeAccount change -> account(state, change);
             case Act.SaveRecord save -> new Recording(state, now, today).save(save);

@@ -16,6 +16,7 @@ import org.youngtally.core.codebook.CodebookDraft;
 import org.youngtally.core.fault.Fault;
 import org.youngtally.core.proof.Clash;
 import org.youngtally.core.proof.Proof;
+import org.youngtally.core.proof.Prover;
 import org.youngtally.core.series.DraftCheck;
 import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.Namespace;
@@ -31,7 +32,11 @@ import org.youngtally.core.text.Comparison;
  * taken.
  */
 final class Definitions {
+    /** The most that is defined in one act. */
+    static final int MOST_AT_ONCE = 5_000;
+
     private final LedgerState state;
+    private final Prover prover;
     private final List<DraftFaults> faults = new ArrayList<>();
     /** The place of each series' draft, by key. */
     private final Map<String, Integer> places = new LinkedHashMap<>();
@@ -45,16 +50,19 @@ final class Definitions {
     private final Map<String, Series> changed = new LinkedHashMap<>();
     private OrganisationDefinitions organisation;
 
-    private Definitions(LedgerState state) {
+    private Definitions(LedgerState state, Prover prover) {
         this.state = state;
+        this.prover = prover;
     }
 
-    static Decision decide(LedgerState state, Act.Define act) {
-        return new Definitions(state).decide(act);
+    static Decision decide(LedgerState state, Act.Define act, Prover prover) {
+        return new Definitions(state, prover).decide(act);
     }
 
     private Decision decide(Act.Define act) {
         Drafts drafts = act.drafts();
+        if (drafts.size() > MOST_AT_ONCE)
+            return new Decision.Refused(new Refusal.TooManyDefinitions(drafts.size(), MOST_AT_ONCE));
         Optional<Decision> moved = act.expects().flatMap(expected -> moved(drafts, expected));
         if (moved.isPresent()) return moved.get();
         for (int i = 0; i < drafts.namespaces().size(); i++)
@@ -349,7 +357,7 @@ final class Definitions {
                     .filter(series -> series.namespace().equals(namespace))
                     .map(series -> Fields.of(series, key -> Optional.ofNullable(all.get(key))))
                     .toList();
-            switch (Proof.of(inside, touched)) {
+            switch (prover.of(inside, touched)) {
                 case Proof.Disjoint disjoint -> {}
                 case Proof.Clashing clashing -> faults.add(clashing(namespace, clashing.clash(), touched));
                 case Proof.Undecided undecided -> faults.add(undecided(namespace, undecided, touched));

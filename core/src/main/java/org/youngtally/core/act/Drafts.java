@@ -45,6 +45,11 @@ public record Drafts(
         return new Drafts(List.of(), List.of(), List.of(), List.of(), List.of(), List.of(route));
     }
 
+    /** How many things they define. */
+    public int size() {
+        return namespaces.size() + codebooks.size() + series.size() + units.size() + kinds.size() + routes.size();
+    }
+
     /** These and others, behind them. */
     public Drafts and(Drafts others) {
         return new Drafts(

@@ -2,9 +2,12 @@ package org.youngtally.core.act;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.youngtally.core.act.Refusal.DraftFaults;
@@ -32,6 +35,11 @@ final class OrganisationDefinitions {
     private final Map<String, Series> series;
     private final List<DraftFaults> faults;
     private final List<Effect> effects = new ArrayList<>();
+    /** Every unit as it will be, by key, and by what its code is compared as. */
+    private final Map<String, Unit> units;
+
+    private final Map<String, List<Unit>> byCode = new HashMap<>();
+    private final Set<String> named = new HashSet<>();
     /** As it will be. */
     private Organisation now;
 
@@ -52,6 +60,7 @@ final class OrganisationDefinitions {
         this.series = series;
         this.faults = faults;
         this.now = state.organisation();
+        this.units = new LinkedHashMap<>(now.units());
     }
 
     /** What is new or changed. */
@@ -61,6 +70,10 @@ final class OrganisationDefinitions {
 
     void check() {
         for (int i = 0; i < drafts.units().size(); i++) unit(i, drafts.units().get(i));
+        now = now.withUnits(units);
+        for (Unit unit : units.values())
+            byCode.computeIfAbsent(Comparison.OF_NAMES.key(unit.code()), added -> new ArrayList<>())
+                    .add(unit);
         for (int i = 0; i < drafts.units().size(); i++) tree(i, drafts.units().get(i));
         for (int i = 0; i < drafts.kinds().size(); i++) kind(i, drafts.kinds().get(i));
         if (!faults.isEmpty()) return;
@@ -89,14 +102,12 @@ final class OrganisationDefinitions {
             faults(What.UNIT, index, draft.key(), draft.faults());
             return;
         }
-        if (drafts.units().subList(0, index).stream()
-                .anyMatch(other -> draft.key().equals(other.key())))
-            fault(What.UNIT, index, draft.key(), twice(draft.key()));
-        Unit before = now.units().get(draft.key());
+        if (!named.add(draft.key())) fault(What.UNIT, index, draft.key(), twice(draft.key()));
+        Unit before = units.get(draft.key());
         Unit after = draft.checked().withVersion(before == null ? 1 : before.version());
         if (after.equals(before)) return;
         Unit unit = before == null ? after : after.withVersion(before.version() + 1);
-        now = now.with(unit);
+        units.put(unit.key(), unit);
         effects.add(new Effect.UnitDefined(unit));
     }
 
@@ -126,9 +137,8 @@ final class OrganisationDefinitions {
                                 "‘" + above + "’ lies below ‘" + unit.key() + "’ itself",
                                 "name a unit that does not"));
         });
-        now.units().values().stream()
-                .filter(other -> !other.key().equals(unit.key())
-                        && Comparison.OF_NAMES.key(other.code()).equals(Comparison.OF_NAMES.key(unit.code())))
+        byCode.get(Comparison.OF_NAMES.key(unit.code())).stream()
+                .filter(other -> !other.key().equals(unit.key()))
                 .findFirst()
                 .ifPresent(other -> fault(
                         What.UNIT,

@@ -227,6 +227,9 @@ public sealed interface Refusal {
      */
     record RowFaulty(int row, Refusal refusal) implements Refusal {}
 
+    /** More is defined in one act than one act may define. */
+    record TooManyDefinitions(int definitions, int most) implements Refusal {}
+
     /** The store holds the identifier already. The proofs rule this out; it is the last guard. */
     record IdentifierTaken(String series) implements Refusal {}
 }

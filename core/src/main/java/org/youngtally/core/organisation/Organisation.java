@@ -30,6 +30,11 @@ public record Organisation(Map<String, Unit> units, Map<String, Kind> kinds, Map
         return new Organisation(with(units, unit.key(), unit), kinds, routes);
     }
 
+    /** @param all of them, by key */
+    public Organisation withUnits(Map<String, Unit> all) {
+        return new Organisation(all, kinds, routes);
+    }
+
     public Organisation with(Kind kind) {
         return new Organisation(units, with(kinds, kind.key(), kind), routes);
     }

@@ -21,6 +21,7 @@ final class CsvTable implements Table {
     private final Charset charset;
     private final char separator;
     private final List<List<Cell>> lines = new ArrayList<>();
+    private final TableBounds bounds = new TableBounds();
 
     private CsvTable(String text, Charset charset) throws UnreadableDocument {
         this.text = text;
@@ -65,12 +66,15 @@ final class CsvTable implements Table {
         int at = from;
         while (true) {
             int end = cellEnd(at);
+            TableBounds.column(cells.size(), lines.size() + 1);
+            TableBounds.cell(end - at, lines.size() + 1);
             cells.add(new Cell(at, end, value(text.substring(at, end))));
             if (end < text.length() && text.charAt(end) == separator) {
                 at = end + 1;
                 continue;
             }
             lines.add(cells);
+            bounds.line(cells.size());
             if (end + 1 < text.length() && text.charAt(end) == '\r' && text.charAt(end + 1) == '\n') return end + 2;
             return end + 1;
         }

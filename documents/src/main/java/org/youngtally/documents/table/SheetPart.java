@@ -14,10 +14,13 @@ import javax.xml.stream.XMLEventReader;
 import javax.xml.stream.XMLEventWriter;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLOutputFactory;
+import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
 import javax.xml.stream.events.Attribute;
 import javax.xml.stream.events.StartElement;
 import javax.xml.stream.events.XMLEvent;
+import org.youngtally.documents.UnreadableDocument;
 
 /**
  * The part of a workbook that holds a sheet, passed on event by event; the cells that are filled hold their text in
@@ -27,6 +30,8 @@ final class SheetPart {
     private static final String MAIN = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
     private static final String RELATIONS = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
     private static final XMLEventFactory EVENTS = XMLEventFactory.newFactory();
+
+    private static final int MOST_LETTERS = 3;
 
     private final int column;
     private final Map<Integer, String> texts;
@@ -46,7 +51,7 @@ final class SheetPart {
     }
 
     /** The name of the part that holds the first sheet. */
-    static String first(byte[] workbook) throws IOException {
+    static String first(byte[] workbook) throws IOException, UnreadableDocument {
         String relation = find(
                 workbook,
                 "xl/workbook.xml",
@@ -68,18 +73,68 @@ final class SheetPart {
         Optional<String> at(StartElement element);
     }
 
-    private static String find(byte[] workbook, String part, Look look) throws IOException {
-        try (InputStream in = XlsxTable.part(workbook, part)) {
-            XMLEventReader events = input().createXMLEventReader(in);
-            while (events.hasNext()) {
-                XMLEvent event = events.nextEvent();
-                Optional<String> found = event.isStartElement() ? look.at(event.asStartElement()) : Optional.empty();
-                if (found.isPresent()) return found.get();
+    private static String find(byte[] workbook, String part, Look look) throws IOException, UnreadableDocument {
+        return XlsxTable.part(workbook, part, in -> {
+            try {
+                XMLEventReader events = input().createXMLEventReader(in);
+                while (events.hasNext()) {
+                    XMLEvent event = events.nextEvent();
+                    Optional<String> found =
+                            event.isStartElement() ? look.at(event.asStartElement()) : Optional.empty();
+                    if (found.isPresent()) return found.get();
+                }
+                throw new IOException("it has no sheet");
+            } catch (XMLStreamException e) {
+                throw new IOException(e.getMessage(), e);
             }
-            throw new IOException("it has no sheet");
-        } catch (XMLStreamException e) {
-            throw new IOException(e.getMessage(), e);
+        });
+    }
+
+    /** Counts the cells of a sheet before anything is made of them. */
+    static void bounded(byte[] workbook, String sheet) throws IOException, UnreadableDocument {
+        XlsxTable.part(workbook, sheet, in -> {
+            try {
+                count(input().createXMLStreamReader(in));
+                return null;
+            } catch (XMLStreamException e) {
+                throw new IOException(e.getMessage(), e);
+            }
+        });
+    }
+
+    private static void count(XMLStreamReader sheet) throws XMLStreamException, UnreadableDocument {
+        var bounds = new TableBounds();
+        int line = 0;
+        int width = 0;
+        int at = -1;
+        long length = 0;
+        while (sheet.hasNext()) {
+            int event = sheet.next();
+            if (event == XMLStreamConstants.CHARACTERS) TableBounds.cell(length += sheet.getTextLength(), line);
+            if (event == XMLStreamConstants.START_ELEMENT
+                    && sheet.getLocalName().equals("row")) {
+                line = number(sheet.getAttributeValue(null, "r"), line + 1);
+                width = 0;
+                at = -1;
+            }
+            if (event == XMLStreamConstants.START_ELEMENT
+                    && sheet.getLocalName().equals("c")) {
+                String place = sheet.getAttributeValue(null, "r");
+                at = place == null || place.isEmpty() ? at + 1 : column(place);
+                TableBounds.column(at, line);
+                width = Math.max(width, at + 1);
+                length = 0;
+            }
+            if (event == XMLStreamConstants.END_ELEMENT && sheet.getLocalName().equals("row")) bounds.line(width);
         }
+    }
+
+    private static int number(String text, int otherwise) throws UnreadableDocument {
+        if (text == null || text.isEmpty()) return otherwise;
+        if (!text.matches("[0-9]{1,7}"))
+            throw new UnreadableDocument(
+                    "A row of the workbook bears the number " + text, "a workbook that was saved as .xlsx");
+        return Integer.parseInt(text);
     }
 
     private static String value(StartElement element, String name) {
@@ -165,11 +220,13 @@ final class SheetPart {
         for (String name : List.of("t", "is", "c")) out.add(EVENTS.createEndElement("", MAIN, name));
     }
 
-    /** The column of a place such as {@code AB12}, from 0. */
+    /** The column of a place such as {@code AB12}, from 0; one past all others where it has more letters. */
     private static int column(String place) {
         int column = 0;
-        for (int i = 0; i < place.length() && Character.isLetter(place.charAt(i)); i++)
+        for (int i = 0; i < place.length() && Character.isLetter(place.charAt(i)); i++) {
+            if (i == MOST_LETTERS) return Integer.MAX_VALUE - 1;
             column = column * 26 + Character.toUpperCase(place.charAt(i)) - 'A' + 1;
+        }
         return column - 1;
     }
 

@@ -30,7 +30,7 @@ import org.youngtally.documents.UnreadableDocument;
  */
 final class XlsxTable implements Table {
     /** A file this small that holds more is made to do harm. */
-    private static final long MOST_BYTES = 1_000_000_000L;
+    private static final long MOST_BYTES = 400_000_000L;
 
     private final byte[] bytes;
     private final String sheet;
@@ -49,7 +49,9 @@ final class XlsxTable implements Table {
     static XlsxTable of(byte[] bytes) throws UnreadableDocument {
         try {
             bounded(bytes);
-            return new XlsxTable(bytes, SheetPart.first(bytes), read(bytes));
+            String sheet = SheetPart.first(bytes);
+            SheetPart.bounded(bytes, sheet);
+            return new XlsxTable(bytes, sheet, read(bytes));
         } catch (IOException | ExcelReaderException | IllegalArgumentException e) {
             throw new UnreadableDocument(
                     "The file is no workbook that can be read (" + e.getMessage() + ")",
@@ -141,12 +143,18 @@ final class XlsxTable implements Table {
     }
 
     /** Reads a part of a workbook. */
-    static InputStream part(byte[] bytes, String name) throws IOException {
+    static <T> T part(byte[] bytes, String name, PartReader<T> reader) throws IOException, UnreadableDocument {
         try (ZipFile zip = zip(bytes)) {
             ZipArchiveEntry entry = zip.getEntry(name);
             if (entry == null) throw new IOException("it has no part " + name);
-            return new ByteArrayInputStream(zip.getInputStream(entry).readAllBytes());
+            try (InputStream in = zip.getInputStream(entry)) {
+                return reader.read(in);
+            }
         }
+    }
+
+    interface PartReader<T> {
+        T read(InputStream part) throws IOException, UnreadableDocument;
     }
 
     private static ZipFile zip(byte[] bytes) throws IOException {

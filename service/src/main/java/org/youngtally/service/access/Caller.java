@@ -45,6 +45,25 @@ public record Caller(Account account, House house, Optional<Token> token) {
         return may(Right.READ, Where.EVERYWHERE);
     }
 
+    /** Whether it may see a codebook: who reads a series that uses it, or anything of a kind that does. */
+    public boolean readsCodebook(String codebook) {
+        return readsAll()
+                || house.series().values().stream()
+                        .anyMatch(series -> series.codebooks().contains(codebook) && reads(series.key()))
+                || house.organisation().kinds().values().stream()
+                        .anyMatch(kind -> kind.codebooks().contains(codebook) && seesKind(kind.key()));
+    }
+
+    /** Whether it may read or take numbers for records of a kind somewhere, so that it has to know what they hold. */
+    public boolean seesKind(String kind) {
+        return house.organisation().routes().values().stream()
+                .filter(route -> route.kind().equals(kind))
+                .anyMatch(route -> reads(route.series())
+                        || may(
+                                Right.ALLOCATE,
+                                new Where(Optional.of(route.series()), Optional.of(kind), Optional.of(route.unit()))));
+    }
+
     /** @throws Problem that names the missing grant, where it may not */
     public void need(Right right, Where place) {
         if (!may(right, place)) throw missing(right, place, house.authority().wouldDo(right, place));

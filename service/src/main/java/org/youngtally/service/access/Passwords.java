@@ -53,11 +53,15 @@ public final class Passwords {
      * @throws Problem for one that is too short or too long
      */
     public String kept(String field, String password) {
+        bounded(field, password);
+        return bcrypt.encode(password);
+    }
+
+    private static void bounded(String field, String password) {
         int bytes = password.getBytes(StandardCharsets.UTF_8).length;
         if (password.length() < SHORTEST || bytes > MOST_BYTES)
             throw new Problem(Type.MALFORMED, "The password is too " + (bytes > MOST_BYTES ? "long" : "short") + ".")
                     .field(field, SHORTEST + " symbols or more, up to " + MOST_BYTES + " bytes");
-        return bcrypt.encode(password);
     }
 
     /**
@@ -66,8 +70,7 @@ public final class Passwords {
      * @throws Problem that says why it is weak
      */
     public static void refuseWeak(String field, String password, Account account) {
-        // What is longer is refused for that; the estimate would take long.
-        if (password.length() > MOST_BYTES) return;
+        bounded(field, password);
         Strength strength = ESTIMATOR.measure(password, List.of(account.name(), account.title(), "young tally"));
         if (strength.getScore() >= LEAST_SCORE) return;
         String why = strength.getFeedback().getWarning(Locale.ENGLISH);

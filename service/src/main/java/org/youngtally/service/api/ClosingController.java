@@ -40,15 +40,19 @@ import org.youngtally.service.closing.Statement.VoidLine;
 import org.youngtally.service.closing.StatementPage;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Refusals;
+import org.youngtally.service.work.HeavyWork;
+import org.youngtally.service.work.HeavyWork.Sort;
 
 /** Closes periods, opens them again, and states what a closed period comes to. */
 @RestController
 @RequestMapping(Api.V1 + "/closings")
 class ClosingController {
     private final Ledger ledger;
+    private final HeavyWork work;
 
-    ClosingController(Ledger ledger) {
+    ClosingController(Ledger ledger, HeavyWork work) {
         this.ledger = ledger;
+        this.work = work;
     }
 
     /**
@@ -251,7 +255,7 @@ class ClosingController {
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_PDF)
                 .header("Content-Disposition", "inline; filename=\"" + name + "\"")
-                .body(StatementPage.of(statement, ledger.zone()));
+                .body(work.run(Sort.PAPER, caller.name(), () -> StatementPage.of(statement, ledger.zone())));
     }
 
     /** @param reason why it is opened again */

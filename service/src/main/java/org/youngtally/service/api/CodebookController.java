@@ -24,14 +24,17 @@ import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.work.HeavyWork;
 
 @RestController
 @RequestMapping(Api.V1 + "/codebooks")
 class CodebookController {
     private final Ledger ledger;
+    private final HeavyWork work;
 
-    CodebookController(Ledger ledger) {
+    CodebookController(Ledger ledger, HeavyWork work) {
         this.ledger = ledger;
+        this.work = work;
     }
 
     /** @param usedBy the series that take their choices from it */
@@ -40,12 +43,15 @@ class CodebookController {
 
     @GetMapping
     @Needs(value = Right.READ, at = At.SOMEWHERE)
-    @Operation(operationId = "listCodebooks", summary = "All codebooks, by key, and which series use each")
-    List<CodebookView> list() {
+    @Operation(
+            operationId = "listCodebooks",
+            summary = "The codebooks of series and kinds that one may see, by key, and which of those series use each")
+    List<CodebookView> list(Caller caller) {
         return ledger.read(dsl -> {
             var state = new StateQueries(dsl);
             var series = state.series();
             return state.codebooks().stream()
+                    .filter(book -> caller.readsCodebook(book.key()))
                     .map(book -> new CodebookView(
                             book.key(),
                             book.title(),
@@ -54,6 +60,7 @@ class CodebookController {
                             series.stream()
                                     .filter(each -> each.codebooks().contains(book.key()))
                                     .map(each -> each.key())
+                                    .filter(caller::reads)
                                     .sorted()
                                     .toList()))
                     .toList();
@@ -63,8 +70,10 @@ class CodebookController {
     @GetMapping("/{codebook}")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(operationId = "showCodebook", summary = "One codebook; its ETag is what a change is made on")
-    ResponseEntity<CodebookForm> show(@PathVariable String codebook) {
-        List<Codebook> books = ledger.read(dsl -> new StateQueries(dsl).codebooks());
+    ResponseEntity<CodebookForm> show(@PathVariable String codebook, Caller caller) {
+        List<Codebook> books = ledger.read(dsl -> new StateQueries(dsl).codebooks()).stream()
+                .filter(book -> caller.readsCodebook(book.key()))
+                .toList();
         Optional<String> near =
                 NearestName.to(codebook, books.stream().map(Codebook::key).toList());
         Codebook found = books.stream()
@@ -94,11 +103,12 @@ class CodebookController {
         if (!codebook.equals(form.key()))
             throw new Problem(Type.MALFORMED, "The address names ‘" + codebook + "’, the body ‘" + form.key() + "’.")
                     .field("key", codebook);
-        Requests.perform(
+        DefiningRights.define(
+                caller,
                 ledger,
-                new Act.Define(Drafts.of(form.draft()), List.of(), Requests.expected(match, noneMatch)),
-                caller.name());
-        ResponseEntity<CodebookForm> defined = show(codebook);
+                work,
+                new Act.Define(Drafts.of(form.draft()), List.of(), Requests.expected(match, noneMatch)));
+        ResponseEntity<CodebookForm> defined = show(codebook, caller);
         return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK)
                 .headers(defined.getHeaders())
                 .body(defined.getBody());

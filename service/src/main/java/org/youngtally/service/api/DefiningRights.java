@@ -1,21 +1,37 @@
 package org.youngtally.service.api;
 
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
 import org.youngtally.core.access.Authority;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Decision;
 import org.youngtally.core.act.Effect;
+import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Organisation;
 import org.youngtally.core.organisation.Route;
+import org.youngtally.core.organisation.Unit;
+import org.youngtally.core.series.Series;
 import org.youngtally.ledger.House;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.service.access.Caller;
+import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.work.HeavyWork;
+import org.youngtally.service.work.HeavyWork.Sort;
 
 /** Whether somebody may define what an act defines: each thing where it stands before the act and after it. */
 final class DefiningRights {
-    private DefiningRights() {}
+    private final Caller before;
+    /** The same on the organisation as it would be. */
+    private final Caller after;
+
+    private DefiningRights(Caller before, Caller after) {
+        this.before = before;
+        this.after = after;
+    }
 
     /** @throws Problem that names the missing grant */
     static void need(Caller caller, Ledger ledger, Act.Define act) {
@@ -39,12 +55,67 @@ final class DefiningRights {
                         before.byToken(),
                         new Authority(organisation)),
                 caller.token());
-        for (Effect effect : done.effects()) {
-            where(effect).ifPresent(where -> {
-                if (existed(before, effect)) caller.need(Right.DEFINE, where);
-                after.need(Right.DEFINE, where);
-            });
+        var rights = new DefiningRights(caller, after);
+        for (Effect effect : done.effects()) rights.need(effect);
+    }
+
+    /** Does it, with a look at the rights first; where it has to be proved, by a thread for such work. */
+    static void define(Caller caller, Ledger ledger, HeavyWork work, Act.Define act) {
+        work.run(Sort.PROOF, caller.name(), () -> {
+            need(caller, ledger, act);
+            return Requests.perform(ledger, act, caller.name());
+        });
+    }
+
+    private void need(Effect effect) {
+        where(effect).ifPresent(where -> {
+            if (existed(before.house(), effect)) before.need(Right.DEFINE, where);
+            after.need(Right.DEFINE, where);
+        });
+        switch (effect) {
+            case Effect.UnitDefined defined -> place(defined.unit());
+            case Effect.RouteDefined defined -> series(defined.route().series());
+            case Effect.Defined defined -> {
+                Series was = before.house().series().get(defined.series().key());
+                defined.series().codebooks().stream()
+                        .filter(book -> was == null || !was.codebooks().contains(book))
+                        .forEach(this::codebook);
+            }
+            case Effect.KindDefined defined -> {
+                Kind was =
+                        before.house().organisation().kinds().get(defined.kind().key());
+                Set<String> had = was == null ? Set.of() : was.codebooks();
+                defined.kind().codebooks().stream()
+                        .filter(book -> !had.contains(book))
+                        .forEach(this::codebook);
+            }
+            default -> {}
         }
+    }
+
+    /** Whoever puts a unit below another lets those above see what is in it, and it what stands above. */
+    private void place(Unit unit) {
+        Unit was = before.house().organisation().units().get(unit.key());
+        if (was != null && was.below().equals(unit.below())) return;
+        Stream.concat(Stream.of(unit.below()), Stream.ofNullable(was).map(Unit::below))
+                .map(above -> above.map(Where::unit).orElse(Where.EVERYWHERE))
+                .forEach(where -> after.need(Right.DEFINE, where));
+    }
+
+    /** Whoever leads a route to a series may give it to others: it must be theirs to define, as it was before. */
+    private void series(String key) {
+        if (before.house().series().containsKey(key)) before.need(Right.DEFINE, Where.series(key));
+    }
+
+    /** Whoever draws a codebook in shows its choices to others: it must be theirs to read. */
+    private void codebook(String key) {
+        if (before.house().codebooks().containsKey(key) && !before.readsCodebook(key))
+            throw new Problem(
+                            Type.GRANT_MISSING,
+                            "‘" + before.name() + "’ may not draw in the codebook ‘" + key
+                                    + "’, which nothing uses that it may read.")
+                    .field("grant", "‘read for all’, or for a series or a kind that uses the codebook")
+                    .with("right", Right.READ.word());
     }
 
     private static Optional<Where> where(Effect effect) {

@@ -65,6 +65,8 @@ import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
 import org.youngtally.service.web.Refusals.DefinitionFault;
+import org.youngtally.service.work.HeavyWork;
+import org.youngtally.service.work.HeavyWork.Sort;
 
 @RestController
 @RequestMapping(Api.V1)
@@ -73,9 +75,11 @@ class DefinitionController {
     private static final int LONGEST_NAME = 200;
 
     private final Ledger ledger;
+    private final HeavyWork work;
 
-    DefinitionController(Ledger ledger) {
+    DefinitionController(Ledger ledger, HeavyWork work) {
         this.ledger = ledger;
+        this.work = work;
     }
 
     /** Definition files, to be taken all together or not at all. */
@@ -171,6 +175,10 @@ class DefinitionController {
             @RequestBody DefinitionFiles request,
             @Parameter(description = "Only say what would change") @RequestParam(defaultValue = "false") boolean dryRun,
             Caller caller) {
+        return work.run(Sort.PROOF, caller.name(), () -> applied(request, dryRun, caller));
+    }
+
+    private DefinitionReport applied(DefinitionFiles request, boolean dryRun, Caller caller) {
         List<DefinitionFile> files = read(request);
         Drafts drafts = together(files);
         var act = new Act.Define(drafts, kept(request), Optional.empty());
@@ -473,7 +481,11 @@ class DefinitionController {
             operationId = "preview",
             summary =
                     "The next ten identifiers that a definition would give, or every fault it has; nothing is changed")
-    Preview preview(@RequestBody PreviewRequest request) {
+    Preview preview(@RequestBody PreviewRequest request, Caller caller) {
+        return work.run(Sort.PROOF, caller.name(), () -> preview(request));
+    }
+
+    private Preview preview(PreviewRequest request) {
         if (request.series() == null)
             throw new Problem(Type.MALFORMED, "There is no series to look at.")
                     .field("series", "a series as it would be defined");
@@ -483,9 +495,12 @@ class DefinitionController {
                 new Preview(null, Map.of(), List.of(), null, null, faults(refused.refusal()), List.of());
             case Decision.Done done ->
                 preview(
-                        done.effects().isEmpty()
-                                ? find(draft.key()).orElseThrow()
-                                : ((Effect.Defined) done.effects().getFirst()).series(),
+                        done.effects().stream()
+                                .filter(Effect.Defined.class::isInstance)
+                                .map(effect -> ((Effect.Defined) effect).series())
+                                .findFirst()
+                                .or(() -> find(draft.key()))
+                                .orElseThrow(),
                         request);
             case Decision.Repeated repeated -> throw new IllegalStateException("definitions have no keys");
             case Decision.Known known -> throw new IllegalStateException("definitions keep no records");

@@ -39,6 +39,8 @@ import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
+import org.youngtally.service.work.HeavyWork;
+import org.youngtally.service.work.HeavyWork.Sort;
 
 @RestController
 @RequestMapping(Api.V1)
@@ -46,9 +48,11 @@ class LedgerController {
     private static final int MOST_ENTRIES = 1_000;
 
     private final Ledger ledger;
+    private final HeavyWork work;
 
-    LedgerController(Ledger ledger) {
+    LedgerController(Ledger ledger, HeavyWork work) {
         this.ledger = ledger;
+        this.work = work;
     }
 
     /**
@@ -312,7 +316,9 @@ class LedgerController {
                 asked.series() == null
                         ? Where.EVERYWHERE
                         : Where.series(Requests.series(caller, asked.series()).key()));
-        AuditReport report = Audit.of(ledger, Optional.ofNullable(asked.series()), head(asked.head()));
+        Head head = head(asked.head());
+        AuditReport report =
+                work.run(Sort.AUDIT, caller.name(), () -> Audit.of(ledger, Optional.ofNullable(asked.series()), head));
         return new AuditView(
                 report.passed(),
                 report.entries(),

@@ -41,15 +41,18 @@ import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
+import org.youngtally.service.work.HeavyWork;
 
 /** Units, kinds of records, and the routes that find a record's series. */
 @RestController
 @RequestMapping(Api.V1)
 class OrganisationController {
     private final Ledger ledger;
+    private final HeavyWork work;
 
-    OrganisationController(Ledger ledger) {
+    OrganisationController(Ledger ledger, HeavyWork work) {
         this.ledger = ledger;
+        this.work = work;
     }
 
     /**
@@ -285,8 +288,12 @@ class OrganisationController {
             String verdict,
             @Nullable String fails) {}
 
-    /** A unit on the way up, and its rules for the kind. */
-    record StepView(String unit, List<TriedView> tried) {}
+    /**
+     * A unit on the way up, and its rules for the kind.
+     *
+     * @param hidden whether there are others, which lead to series that the account may not see
+     */
+    record StepView(String unit, List<TriedView> tried, boolean hidden) {}
 
     /** @param series the one that would number the record; absent where no rule serves it */
     record WhyView(
@@ -311,11 +318,14 @@ class OrganisationController {
         Kind of = RecordSeries.kind(caller.house(), kind);
         Unit in = RecordSeries.unit(caller.house(), unit);
         Routing.Found found = RecordSeries.why(caller.house(), of, in, Requests.fields(field));
-        found.chosen().ifPresent(route -> caller.need(Right.READ, Where.series(route.series())));
+        Optional<Route> chosen = found.chosen().filter(route -> caller.reads(route.series()));
+        if (found.chosen().isPresent() && chosen.isEmpty())
+            caller.need(Right.READ, new Where(Optional.empty(), Optional.of(of.key()), Optional.of(in.key())));
         List<StepView> steps = found.steps().stream()
                 .map(step -> new StepView(
                         step.unit(),
                         step.tried().stream()
+                                .filter(tried -> caller.reads(tried.route().series()))
                                 .map(tried -> new TriedView(
                                         tried.route().key(),
                                         tried.route().when().isAlways()
@@ -327,13 +337,15 @@ class OrganisationController {
                                                 .toLowerCase(Locale.ROOT)
                                                 .replace('_', '-'),
                                         tried.fails().orElse(null)))
-                                .toList()))
+                                .toList(),
+                        step.tried().stream()
+                                .anyMatch(tried -> !caller.reads(tried.route().series()))))
                 .toList();
         return new WhyView(
                 of.key(),
                 in.key(),
-                found.chosen().map(Route::series).orElse(null),
-                found.chosen().map(Route::into).orElse(null),
+                chosen.map(Route::series).orElse(null),
+                chosen.map(Route::into).orElse(null),
                 steps);
     }
 
@@ -369,10 +381,8 @@ class OrganisationController {
             Caller caller) {
         caller.need(Right.DEFINE, new Where(Optional.empty(), Optional.of(kind), Optional.of(unit)));
         RouteDraft draft = form.draft(kind, unit);
-        Requests.perform(
-                ledger,
-                new Act.Define(Drafts.of(draft), List.of(), Requests.expected(match, noneMatch)),
-                caller.name());
+        DefiningRights.define(
+                caller, ledger, work, new Act.Define(Drafts.of(draft), List.of(), Requests.expected(match, noneMatch)));
         House house = ledger.house();
         Route route = RouteCheck.of(
                         draft,

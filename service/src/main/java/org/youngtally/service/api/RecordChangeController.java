@@ -96,7 +96,7 @@ class RecordChangeController {
                     String match,
             @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
-        KeptRecord before = Records.at(ledger, record);
+        KeptRecord before = Records.seen(ledger, caller, record);
         Unit unit = unit(before, request.unit(), caller);
         SortedMap<String, String> fields = Requests.fields(request.fields(), null);
         // What the service fills need not be sent along.
@@ -136,7 +136,7 @@ class RecordChangeController {
                     String match,
             @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
-        KeptRecord before = Records.at(ledger, record);
+        KeptRecord before = Records.seen(ledger, caller, record);
         Unit unit = unit(before, request.unit(), caller);
         Records.needInAll(caller, Right.VOID, before);
         Map<String, String> values =
@@ -177,7 +177,7 @@ class RecordChangeController {
                     String match,
             @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
-        KeptRecord before = Records.at(ledger, record);
+        KeptRecord before = Records.seen(ledger, caller, record);
         Unit unit = request.unit() == null
                 ? RecordSeries.unit(caller.house(), before.home())
                 : unit(before, request.unit(), caller);
@@ -205,7 +205,7 @@ class RecordChangeController {
                     String match,
             @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
-        KeptRecord before = Records.at(ledger, record);
+        KeptRecord before = Records.seen(ledger, caller, record);
         Unit unit = RecordSeries.unit(caller.house(), request.unit());
         caller.need(Right.ALLOCATE, Records.in(before, unit.key()));
         SortedMap<String, String> fields = Requests.fields(request.fields(), null);
@@ -227,7 +227,7 @@ class RecordChangeController {
                     String match,
             @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
-        KeptRecord before = Records.at(ledger, record);
+        KeptRecord before = Records.seen(ledger, caller, record);
         Unit unit = unit(before, request.unit(), caller);
         caller.need(Right.ALLOCATE, Records.in(before, unit.key()));
         return change(record, unit, new RecordChange.Fix(), match, key, caller);

@@ -311,14 +311,22 @@ class RecordController {
         Optional<LocalDate> date = Requests.date(request.date());
         List<LineOrder.Wanted> lines = lines(request.lines());
         Optional<String> typed = typed(request.typed());
-        // Who asks for what is known already need not know the rest of it.
-        String series = known(kind, fields, caller)
-                .map(record -> record.number().series())
-                .orElseGet(() -> {
-                    Placing.Placed placed = RecordSeries.of(caller.house(), kind, unit, fields, Map.of());
-                    caller.need(Right.ALLOCATE, RecordSeries.where(placed));
-                    return placed.route().series();
-                });
+        Optional<KeptRecord> known = known(kind, fields, caller);
+        if (known.filter(record -> !caller.reads(record.number().series())).isPresent())
+            throw new Problem(
+                            Type.KNOWN_ALREADY,
+                            "Another record of the kind ‘" + kind.key() + "’ is known by what is given, and ‘"
+                                    + caller.name() + "’ may not read it.")
+                    .field(
+                            "fields",
+                            "other values for "
+                                    + String.join(", ", kind.keeping().knownBy())
+                                    + "; or ask somebody who may read the record");
+        String series = known.map(record -> record.number().series()).orElseGet(() -> {
+            Placing.Placed placed = RecordSeries.of(caller.house(), kind, unit, fields, Map.of());
+            caller.need(Right.ALLOCATE, RecordSeries.where(placed));
+            return placed.route().series();
+        });
         caller.need(Right.ALLOCATE, new Where(Optional.of(series), Optional.of(kind.key()), Optional.of(unit.key())));
         var act = new Act.SaveRecord(
                 kind.key(),

@@ -40,6 +40,8 @@ import org.youngtally.service.record.RecordPaper;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
+import org.youngtally.service.work.HeavyWork;
+import org.youngtally.service.work.HeavyWork.Sort;
 
 /** The files that go with records, and records on paper. Each bears the record's identifier as its name. */
 @RestController
@@ -48,9 +50,11 @@ class RecordFileController {
     private static final long MOST_BYTES = 100_000_000;
 
     private final Ledger ledger;
+    private final HeavyWork work;
 
-    RecordFileController(Ledger ledger) {
+    RecordFileController(Ledger ledger, HeavyWork work) {
         this.ledger = ledger;
+        this.work = work;
     }
 
     @PostMapping("/files")
@@ -78,7 +82,7 @@ class RecordFileController {
             Caller caller,
             @Parameter(hidden = true) HttpServletRequest request)
             throws IOException {
-        KeptRecord before = Records.at(ledger, record);
+        KeptRecord before = Records.seen(ledger, caller, record);
         Unit in = RecordSeries.unit(caller.house(), unit == null ? before.home() : unit);
         caller.need(Right.ALLOCATE, Records.in(before, in.key()));
         if (before.deleted())
@@ -190,10 +194,13 @@ class RecordFileController {
                 .header(
                         "Content-Disposition",
                         disposition("inline", KeptRecord.fileName(found.number().text(), "", "pdf")))
-                .body(RecordPaper.of(
-                        caller.house(),
-                        found,
-                        standing,
-                        versions.getFirst().entry().at()));
+                .body(work.run(
+                        Sort.PAPER,
+                        caller.name(),
+                        () -> RecordPaper.of(
+                                caller.house(),
+                                found,
+                                standing,
+                                versions.getFirst().entry().at())));
     }
 }

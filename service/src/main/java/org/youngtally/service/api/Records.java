@@ -20,12 +20,12 @@ import org.youngtally.service.web.Refusals;
 final class Records {
     private Records() {}
 
-    static KeptRecord at(Ledger ledger, long id) {
+    private static KeptRecord at(Ledger ledger, long id) {
         return ledger.read(dsl -> new RecordQueries(dsl).at(id))
                 .orElseThrow(() -> Refusals.problem(new Refusal.UnknownRecord(id)));
     }
 
-    /** A record that the caller may see: who may read its series. */
+    /** A record that the caller may see: who may read its series. Nobody changes what they may not see. */
     static KeptRecord seen(Ledger ledger, Caller caller, long id) {
         KeptRecord record = at(ledger, id);
         caller.need(Right.READ, Where.series(record.number().series()));

@@ -26,6 +26,7 @@ import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.work.HeavyWork;
 
 @RestController
 @RequestMapping(Api.V1 + "/series")
@@ -33,9 +34,11 @@ class SeriesController {
     private static final int MOST_COMING = 1_000;
 
     private final Ledger ledger;
+    private final HeavyWork work;
 
-    SeriesController(Ledger ledger) {
+    SeriesController(Ledger ledger, HeavyWork work) {
         this.ledger = ledger;
+        this.work = work;
     }
 
     @GetMapping
@@ -116,8 +119,8 @@ class SeriesController {
             throw new Problem(Type.MALFORMED, "The address names ‘" + series + "’, the body ‘" + form.key() + "’.")
                     .field("key", series);
         caller.need(Right.DEFINE, Where.series(series));
-        Requests.perform(
-                ledger, new Act.Define(List.of(form.draft()), Requests.expected(match, noneMatch)), caller.name());
+        DefiningRights.define(
+                caller, ledger, work, new Act.Define(List.of(form.draft()), Requests.expected(match, noneMatch)));
         ResponseEntity<SeriesForm> defined = tagged(ledger.house().series().get(series));
         return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK)
                 .headers(defined.getHeaders())

@@ -52,6 +52,8 @@ import org.youngtally.service.table.TableRows;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
+import org.youngtally.service.work.HeavyWork;
+import org.youngtally.service.work.HeavyWork.Sort;
 
 /** Tables whose blank numbers are filled: the rows stay where they are, their numbers are taken here. */
 @RestController
@@ -60,11 +62,13 @@ class TableController {
     private static final int MOST_BYTES = 50_000_000;
 
     private final Ledger ledger;
+    private final HeavyWork work;
     /** How far each filling under way has come, by its account and key. */
     private final Map<List<String>, Progress> underWay = new ConcurrentHashMap<>();
 
-    TableController(Ledger ledger) {
+    TableController(Ledger ledger, HeavyWork work) {
         this.ledger = ledger;
+        this.work = work;
     }
 
     /**
@@ -128,20 +132,20 @@ class TableController {
         Optional<LocalDate> day = Requests.date(date);
         List<String> filling = List.of(
                 caller.name(), Requests.name(Api.KEY, key).orElseGet(() -> String.valueOf(request.getRequestId())));
-        try {
+        try (HeavyWork.Place place = work.enter(Sort.TABLE, caller.name())) {
             underWay.put(filling, new Progress("reading", 0, 0));
             byte[] bytes = Requests.file(request).readNBytes(MOST_BYTES + 1);
             if (bytes.length > MOST_BYTES)
                 throw new Problem(Type.TABLE_FAULTY, "The file is larger than " + MOST_BYTES / 1_000_000 + " MB.")
                         .field("body", "a file of up to " + MOST_BYTES / 1_000_000 + " MB");
             Table.Format format = Table.Format.of(name);
-            Table table = Table.read(format, bytes);
-            TableRows rows = TableRows.of(
-                    table, of, column, RecordSeries.placing(caller.house()).filled(of), targets(caller.house(), of));
-            ledger.read(dsl -> {
+            Table table = place.run(() -> Table.read(format, bytes));
+            TableRows rows = place.run(() -> TableRows.of(
+                    table, of, column, RecordSeries.placing(caller.house()).filled(of), targets(caller.house(), of)));
+            place.run(() -> ledger.read(dsl -> {
                 GivenCheck.of(dsl, rows.given(), series);
                 return null;
-            });
+            }));
             Filled filled = take(
                     of,
                     in,
@@ -157,7 +161,7 @@ class TableController {
                             "writing the file",
                             rows.blank().size(),
                             rows.blank().size()));
-            byte[] back = table.filled(rows.column(), filled.texts());
+            byte[] back = place.run(() -> table.filled(rows.column(), filled.texts()));
             ResponseEntity.BodyBuilder answer = ResponseEntity.ok()
                     .contentType(MediaType.parseMediaType(format.type()))
                     .header("Content-Disposition", RecordFileController.disposition("attachment", name))

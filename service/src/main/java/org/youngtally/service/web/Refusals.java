@@ -74,6 +74,12 @@ public final class Refusals {
                         .with("left", r.left())
                         .with("opensNext", r.opensNext().orElse(null));
             case Refusal.FieldFaulty r -> field(r.series(), r.fault());
+            case Refusal.TooManyDefinitions r ->
+                new Problem(
+                                Type.DEFINITIONS_FAULTY,
+                                "%,d definitions are too many for one act. Nothing was done."
+                                        .formatted(r.definitions()))
+                        .field("files", "%,d at most; apply them in parts".formatted(r.most()));
             case Refusal.TooManyPieces r ->
                 new Problem(
                                 Type.QUANTITY,

@@ -12,7 +12,6 @@ import java.util.concurrent.Future;
 import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
-import java.util.function.Supplier;
 import org.springframework.beans.factory.DisposableBean;
 import org.springframework.stereotype.Component;
 import org.youngtally.service.web.Problem;
@@ -67,13 +66,19 @@ public final class HeavyWork implements DisposableBean {
         }
     }
 
+    /** What is to be done. */
+    @FunctionalInterface
+    public interface Work<T, E extends Exception> {
+        T done() throws E;
+    }
+
     /**
      * Does it and waits for what it comes to.
      *
      * @param account who asks for it, or from where
      * @throws Problem where too much is under way, for this account or for all
      */
-    public <T> T run(Sort sort, String account, Supplier<T> work) {
+    public <T, E extends Exception> T run(Sort sort, String account, Work<T, E> work) throws E {
         try (Place place = enter(sort, account)) {
             return place.run(work);
         }
@@ -102,7 +107,7 @@ public final class HeavyWork implements DisposableBean {
             this.share = share;
         }
 
-        public <T> T run(Supplier<T> work) {
+        public <T, E extends Exception> T run(Work<T, E> work) throws E {
             return HeavyWork.this.run(share.sort(), work);
         }
 
@@ -112,19 +117,20 @@ public final class HeavyWork implements DisposableBean {
         }
     }
 
-    private <T> T run(Sort sort, Supplier<T> work) {
+    @SuppressWarnings("unchecked")
+    private <T, E extends Exception> T run(Sort sort, Work<T, E> work) throws E {
         Future<T> result;
         try {
-            result = threads.get(sort).submit(work::get);
+            result = threads.get(sort).submit(work::done);
         } catch (RejectedExecutionException e) {
             throw new Problem(Type.BUSY, "Too many wait while " + sort.words + ".");
         }
         try {
             return result.get();
         } catch (ExecutionException e) {
-            if (e.getCause() instanceof RuntimeException cause) throw cause;
-            if (e.getCause() instanceof Error cause) throw cause;
-            throw new IllegalStateException(e.getCause());
+            if (e.getCause() instanceof Error error) throw error;
+            // Work throws nothing but what it says, and what is not checked.
+            throw (E) e.getCause();
         } catch (CancellationException e) {
             throw new Problem(Type.BUSY, "The service is ending.");
         } catch (InterruptedException e) {
