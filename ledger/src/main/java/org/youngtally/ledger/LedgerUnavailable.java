@@ -10,6 +10,8 @@ public final class LedgerUnavailable extends RuntimeException {
     public enum Kind {
         /** Nothing was done; too many wait. */
         BUSY,
+        /** Nothing was done; as much waits as one account may have waiting. */
+        SHARE_TAKEN,
         /** It may have been done or not; repeating it with the same key tells. */
         OUTCOME_UNKNOWN,
         /** Nothing was done, for want of room on the disk; it goes on by itself when there is room. */

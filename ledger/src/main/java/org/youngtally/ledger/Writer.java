@@ -3,10 +3,7 @@ package org.youngtally.ledger;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.ArrayBlockingQueue;
-import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.TimeUnit;
 import java.util.function.LongConsumer;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.proof.Prover;
@@ -16,8 +13,16 @@ import org.youngtally.ledger.LedgerUnavailable.Kind;
 final class Writer implements AutoCloseable {
     private static final int MOST_WAITING = 10_000;
     private static final int MOST_IN_A_BATCH = 1_000;
+    private static final long LOOK_MILLIS = 100;
 
-    private final BlockingQueue<BatchWork.Waiting> queue = new ArrayBlockingQueue<>(MOST_WAITING);
+    /** Numbers, or rows of a table; more takes so long that others would notice. */
+    private static final long MOST_NUMBERS = 2_000;
+
+    private static final int MOST_OF_AN_ACCOUNT = 5_000;
+    private static final long MOST_NUMBERS_OF_AN_ACCOUNT = 1_000_000;
+
+    private final FairQueue<BatchWork.Waiting> queue = new FairQueue<>(
+            MOST_WAITING, MOST_OF_AN_ACCOUNT, MOST_NUMBERS_OF_AN_ACCOUNT, waiting -> numbers(waiting.act()));
     private final BatchWork work;
     private final Thread thread;
     private volatile boolean closing;
@@ -31,12 +36,37 @@ final class Writer implements AutoCloseable {
         if (closing) throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
         if (!work.stopped().isEmpty()) throw new LedgerUnavailable(Kind.STOPPED, work.stopped(), null);
         var waiting = new BatchWork.Waiting(act, by, new CompletableFuture<>(), progress, prover);
-        if (!queue.offer(waiting))
-            throw new LedgerUnavailable(Kind.BUSY, MOST_WAITING + " requests are waiting already", null);
+        switch (queue.offer(by, waiting)) {
+            case TAKEN -> {}
+            case FULL -> throw new LedgerUnavailable(Kind.BUSY, MOST_WAITING + " requests are waiting already", null);
+            case SHARE_TAKEN ->
+                throw new LedgerUnavailable(
+                        Kind.SHARE_TAKEN,
+                        "‘" + by + "’ has as many requests waiting as one account may, or for as many numbers",
+                        null);
+        }
         // The thread may have ended between the look and the offer, and would never take it.
-        if (!thread.isAlive() && queue.remove(waiting))
+        if (!thread.isAlive() && queue.remove(by, waiting))
             throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
         return waiting.answer();
+    }
+
+    /** How many numbers an act asks for at the most, each of which is written by itself. */
+    private static long numbers(Act act) {
+        return switch (act) {
+            case Act.Allocate allocate -> allocate.form().isBlock() ? 1 : Math.max(1, allocate.quantity());
+            case Act.FillTable fill -> fill.rows().size();
+            case Act.Settle settle -> 1;
+            case Act.Lapse lapse -> 1;
+            case Act.Split split -> 1;
+            case Act.Close close -> 1;
+            case Act.Reopen reopen -> 1;
+            case Act.Define define -> 1 + define.drafts().size();
+            case Act.RemoveRoute remove -> 1;
+            case Act.ChangeAccount change -> 1;
+            case Act.SaveRecord save -> 1;
+            case Act.ChangeRecord change -> 1;
+        };
     }
 
     BatchWork work() {
@@ -44,19 +74,16 @@ final class Writer implements AutoCloseable {
     }
 
     private void run() {
-        var batch = new ArrayList<BatchWork.Waiting>();
+        List<BatchWork.Waiting> batch = List.of();
         try {
             while (!closing || !queue.isEmpty()) {
-                batch.clear();
-                BatchWork.Waiting first = queue.poll(100, TimeUnit.MILLISECONDS);
+                batch = queue.take(LOOK_MILLIS, MOST_IN_A_BATCH, MOST_NUMBERS);
                 work.lapse();
-                if (first == null) {
+                if (batch.isEmpty()) {
                     work.tidy(true);
                     continue;
                 }
-                batch.add(first);
-                queue.drainTo(batch, MOST_IN_A_BATCH - 1);
-                work.serve(List.copyOf(batch));
+                work.serve(batch);
                 work.tidy(false);
             }
         } catch (InterruptedException e) {
@@ -64,8 +91,9 @@ final class Writer implements AutoCloseable {
         } catch (RuntimeException | Error e) {
             work.end("the writer met an error it cannot recover from (" + e + "); start the service again", e);
         } finally {
-            queue.drainTo(batch);
-            for (BatchWork.Waiting waiting : batch)
+            var left = new ArrayList<>(batch);
+            left.addAll(queue.drain());
+            for (BatchWork.Waiting waiting : left)
                 waiting.answer()
                         .completeExceptionally(new LedgerUnavailable(
                                 Kind.OUTCOME_UNKNOWN,

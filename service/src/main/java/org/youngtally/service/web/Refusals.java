@@ -622,6 +622,9 @@ public final class Refusals {
     public static Problem problem(LedgerUnavailable unavailable) {
         return switch (unavailable.kind()) {
             case BUSY -> new Problem(Type.BUSY, "Nothing was done: " + unavailable.getMessage() + ".");
+            case SHARE_TAKEN ->
+                new Problem(Type.SHARE_TAKEN, "Nothing was done: " + unavailable.getMessage() + ".")
+                        .with("retryAfter", 1L);
             case OUTCOME_UNKNOWN ->
                 new Problem(
                         Type.OUTCOME_UNKNOWN,
