@@ -17,9 +17,13 @@ import org.youngtally.service.web.Problem.Type;
  * answered at all.
  */
 final class NeedsCheck implements HandlerInterceptor {
+    private static final String OWN = "org.youngtally.";
+
     @Override
     public boolean preHandle(HttpServletRequest request, HttpServletResponse response, Object handler) {
         if (!(handler instanceof HandlerMethod method)) return true;
+        // What is not served is refused by whoever serves nothing else.
+        if (!method.getBeanType().getName().startsWith(OWN)) return true;
         if (method.hasMethodAnnotation(OpenToAll.class)) return true;
         Needs needs = method.getMethodAnnotation(Needs.class);
         if (needs == null && !method.hasMethodAnnotation(SignedIn.class))

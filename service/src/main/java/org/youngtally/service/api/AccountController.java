@@ -203,6 +203,9 @@ class AccountController {
                 grants.isEmpty()
                         ? List.of(Scope.ALL)
                         : grants.stream().map(Grant::scope).toList());
+        if (request.name() == null || request.name().isBlank())
+            throw new Problem(Type.MALFORMED, "The account has no name.")
+                    .field("name", "small letters, digits and hyphens, a letter first");
         Account.Sort sort = request.sort() == null
                 ? Account.Sort.PERSON
                 : Account.Sort.of(request.sort()).orElseThrow(() -> new Problem(

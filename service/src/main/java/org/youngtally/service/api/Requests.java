@@ -42,6 +42,8 @@ import org.youngtally.service.web.Refusals;
 
 /** Reads the parts that requests have in common, and turns refusals into problems. */
 final class Requests {
+    private static final int FIRST_YEAR = 1_000;
+    private static final int LAST_YEAR = 9_999;
     private static final int LONGEST_NAME = 200;
     private static final int LONGEST_NOTE = 500;
     private static final int DIGEST_BYTES = 16;
@@ -55,7 +57,11 @@ final class Requests {
     static Optional<LocalDate> date(String field, String text) {
         if (text == null) return Optional.empty();
         try {
-            return Optional.of(LocalDate.parse(text));
+            LocalDate date = LocalDate.parse(text);
+            if (date.getYear() < FIRST_YEAR || date.getYear() > LAST_YEAR)
+                throw new Problem(Type.MALFORMED, "‘" + text + "’ lies beyond the calendar that is kept.")
+                        .field(field, "a date from " + FIRST_YEAR + " to " + LAST_YEAR + ", or leave it out");
+            return Optional.of(date);
         } catch (DateTimeParseException e) {
             throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a date of the calendar.")
                     .field(field, "year-month-day, such as 2026-01-31, or leave it out");

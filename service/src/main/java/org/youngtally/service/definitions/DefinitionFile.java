@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.error.MarkedYAMLException;
@@ -34,6 +35,7 @@ import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
 import org.youngtally.core.series.SkipsDraft;
 import org.youngtally.core.text.NearestName;
+import org.youngtally.service.web.HalfSymbols;
 import org.youngtally.service.web.Refusals;
 import org.youngtally.service.web.Refusals.DefinitionFault;
 
@@ -85,6 +87,15 @@ public final class DefinitionFile {
             if (root == null)
                 file.faults.add(
                         file.fault(1, null, null, null, "", "the file is empty", "write series: and a list of series"));
+            else if (halfSymbol(root).isPresent())
+                file.faults.add(file.fault(
+                        halfSymbol(root).get().getStartMark().getLine() + 1,
+                        null,
+                        null,
+                        null,
+                        "",
+                        "a text holds half a symbol",
+                        "write whole symbols"));
             else file.file(root);
         } catch (MarkedYAMLException e) {
             Integer line =
@@ -136,6 +147,22 @@ public final class DefinitionFile {
             Integer line = lines.get(kind).get(index).get(at);
             if (line != null || at.isEmpty()) return line;
         }
+    }
+
+    private static Optional<Node> halfSymbol(Node node) {
+        return switch (node) {
+            case ScalarNode scalar -> HalfSymbols.isIn(scalar.getValue()) ? Optional.of(scalar) : Optional.empty();
+            case SequenceNode list ->
+                list.getValue().stream()
+                        .flatMap(each -> halfSymbol(each).stream())
+                        .findFirst();
+            case MappingNode map ->
+                map.getValue().stream()
+                        .flatMap(each -> Stream.of(each.getKeyNode(), each.getValueNode()))
+                        .flatMap(each -> halfSymbol(each).stream())
+                        .findFirst();
+            default -> Optional.empty();
+        };
     }
 
     private void file(Node root) {

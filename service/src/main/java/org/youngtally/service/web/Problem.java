@@ -244,6 +244,21 @@ public final class Problem extends RuntimeException {
                 HttpStatus.FORBIDDEN,
                 "The request comes from elsewhere",
                 "The service answers only requests that name it as their host, and none that a page of another origin has sent."),
+        METHOD_NOT_SERVED(
+                "method-not-served",
+                HttpStatus.METHOD_NOT_ALLOWED,
+                "The address does not take this method",
+                "The header Allow says which methods are served."),
+        MEDIA_TYPE(
+                "wrong-media-type",
+                HttpStatus.UNSUPPORTED_MEDIA_TYPE,
+                "The body is of a type that is not read",
+                "Bodies are JSON; files are sent as they are, to the operations that take them. Nothing was done."),
+        TOO_LARGE(
+                "request-too-large",
+                HttpStatus.CONTENT_TOO_LARGE,
+                "The body is too large",
+                "Each operation takes so many bytes and no more. Nothing was done."),
         SHARE_TAKEN(
                 "share-taken",
                 HttpStatus.TOO_MANY_REQUESTS,

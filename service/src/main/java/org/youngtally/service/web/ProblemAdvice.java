@@ -1,19 +1,25 @@
 package org.youngtally.service.web;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.stream.Collectors;
+import org.apache.tomcat.util.http.InvalidParameterException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.ErrorResponse;
+import org.springframework.web.HttpMediaTypeNotAcceptableException;
+import org.springframework.web.HttpRequestMethodNotSupportedException;
 import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.springframework.web.servlet.resource.NoResourceFoundException;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.LedgerUnavailable;
 import org.youngtally.service.web.Problem.Type;
@@ -42,9 +48,15 @@ class ProblemAdvice {
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> unreadable(HttpMessageNotReadableException e) {
+        for (Throwable cause = e; cause != null; cause = cause.getCause())
+            if (cause instanceof Border.BodyTooLarge tooLarge) return problem(tooLarge.problem());
         return problem(
                 switch (e.getCause()) {
                     case UnrecognizedPropertyException unknown -> unknownProperty(unknown);
+                    case MismatchedInputException half
+                    when half.getOriginalMessage().contains(HalfSymbols.REMARK) ->
+                        new Problem(Type.MALFORMED, "The property ‘" + path(half) + "’ holds half a symbol.")
+                                .field(path(half), "whole symbols: what stands for a half of one is left out");
                     case MismatchedInputException mismatch ->
                         new Problem(
                                         Type.MALFORMED,
@@ -109,6 +121,28 @@ class ProblemAdvice {
     @ExceptionHandler
     ResponseEntity<ProblemDetail> other(Exception e) {
         if (e instanceof AsyncRequestNotUsableException) return null;
+        if (e instanceof HttpRequestMethodNotSupportedException method)
+            return ResponseEntity.status(HttpStatus.METHOD_NOT_ALLOWED)
+                    .headers(method.getHeaders())
+                    .contentType(MediaType.APPLICATION_PROBLEM_JSON)
+                    .body(new Problem(
+                                    Type.METHOD_NOT_SERVED,
+                                    "‘" + method.getMethod() + "’ is not served at this address.")
+                            .field(
+                                    "method",
+                                    String.join(
+                                            ", ",
+                                            Objects.requireNonNullElse(method.getSupportedMethods(), new String[0])))
+                            .detail());
+        if (e instanceof HttpMediaTypeNotAcceptableException)
+            return problem(new Problem(Type.MALFORMED, "No answer of an accepted type can be given.")
+                    .field("Accept", "application/json, or what the operation answers with"));
+        if (e instanceof InvalidParameterException)
+            return problem(new Problem(Type.MALFORMED, "The query of the address cannot be read.")
+                    .field("address", "NAME=VALUE, joined by &"));
+        if (e instanceof NoResourceFoundException)
+            return problem(new Problem(Type.UNKNOWN_PLACE, "There is nothing at this address.")
+                    .field("address", "one that /api/openapi.json lists"));
         if (e instanceof ErrorResponse known && known.getStatusCode().is4xxClientError()) {
             ProblemDetail detail = new Problem(
                             known.getStatusCode().value() == 404 ? Type.UNKNOWN_PLACE : Type.MALFORMED,

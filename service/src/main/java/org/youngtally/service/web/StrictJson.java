@@ -4,12 +4,55 @@ import com.fasterxml.jackson.annotation.Nulls;
 import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.StreamReadFeature;
+import tools.jackson.databind.DeserializationContext;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.KeyDeserializer;
+import tools.jackson.databind.cfg.CoercionAction;
+import tools.jackson.databind.cfg.CoercionInputShape;
+import tools.jackson.databind.deser.jdk.StringDeserializer;
+import tools.jackson.databind.deser.std.StdScalarDeserializer;
+import tools.jackson.databind.module.SimpleModule;
+import tools.jackson.databind.type.LogicalType;
 
-/** How bodies are read: nothing in a list or a map may be null, so that what reads them need not look. */
+/**
+ * How bodies are read: a property stands once, nothing in a list or a map is null, a text is a text, and holds no half
+ * of a symbol that needs two.
+ */
 @Configuration
 class StrictJson {
     @Bean
-    JsonMapperBuilderCustomizer noNullContents() {
-        return builder -> builder.changeDefaultNullHandling(nulls -> nulls.withContentNulls(Nulls.FAIL));
+    JsonMapperBuilderCustomizer strict() {
+        return builder -> builder.changeDefaultNullHandling(nulls -> nulls.withContentNulls(Nulls.FAIL))
+                .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+                .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+                .withCoercionConfig(
+                        LogicalType.Textual,
+                        texts -> texts.setCoercion(CoercionInputShape.Boolean, CoercionAction.Fail))
+                .addModule(new SimpleModule("texts")
+                        .addDeserializer(String.class, new Texts())
+                        .addKeyDeserializer(String.class, new Names()));
+    }
+
+    private static final class Texts extends StdScalarDeserializer<String> {
+        Texts() {
+            super(String.class);
+        }
+
+        @Override
+        public String deserialize(JsonParser parser, DeserializationContext context) {
+            String text = StringDeserializer.instance.deserialize(parser, context);
+            if (text != null && HalfSymbols.isIn(text)) context.reportInputMismatch(this, HalfSymbols.REMARK);
+            return text;
+        }
+    }
+
+    private static final class Names extends KeyDeserializer {
+        @Override
+        public Object deserializeKey(String name, DeserializationContext context) {
+            if (HalfSymbols.isIn(name)) context.reportInputMismatch(String.class, HalfSymbols.REMARK);
+            return name;
+        }
     }
 }

@@ -1,0 +1,234 @@
+package org.youngtally.attack;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.locks.LockSupport;
+import java.util.stream.Stream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/**
+ * What one does who could keep others waiting. Meanwhile somebody else takes a number every fifty milliseconds: their
+ * longest wait, over their longest wait in a quiet time of the same length just before, is twenty times at the most;
+ * the median of three.
+ */
+class WaitTest {
+    private static final long EVERY_MILLIS = 50;
+    private static final long RUN_MILLIS = Long.getLong("attack.millis", 3_000);
+    private static final int ROUNDS = 3;
+    /** A quiet wait that is shorter is no measure. */
+    private static final double LEAST_QUIET_MILLIS = 25;
+
+    private static final double MOST = 20;
+
+    private static Victim victim;
+
+    /** Something that is done again and again by so many at once. */
+    private record Attack(String name, int atOnce, Deed deed) {
+        @Override
+        public String toString() {
+            return name;
+        }
+    }
+
+    private interface Deed {
+        HttpResponse<String> done(int time) throws IOException, InterruptedException;
+    }
+
+    @BeforeAll
+    static void start() throws Exception {
+        victim = Victim.demo();
+        // The just-in-time compiler is not to be measured.
+        for (int i = 0; i < 400; i++) probe();
+    }
+
+    @AfterAll
+    static void stop() throws Exception {
+        victim.close();
+    }
+
+    private static HttpResponse<String> post(String account, String path, String body)
+            throws IOException, InterruptedException {
+        return victim.post(account, path, body);
+    }
+
+    private static double probe() throws Exception {
+        long began = System.nanoTime();
+        HttpResponse<String> answer = post("ruben", "/api/v1/series/pipe-label/allocations", "{\"unit\":\"foundry\"}");
+        assertThat(answer.statusCode()).as(answer.body()).isEqualTo(201);
+        return (System.nanoTime() - began) / 1e6;
+    }
+
+    private static double longestWait() throws Exception {
+        double longest = 0;
+        long until = System.nanoTime() + RUN_MILLIS * 1_000_000;
+        while (System.nanoTime() < until) {
+            long next = System.nanoTime() + EVERY_MILLIS * 1_000_000;
+            longest = Math.max(longest, probe());
+            LockSupport.parkNanos(next - System.nanoTime());
+        }
+        return longest;
+    }
+
+    static Stream<Attack> attacks() throws IOException {
+        byte[] wide = workbook();
+        String big = "{\"account\":\"" + "a".repeat(3_000_000) + "\"}";
+        return Stream.of(
+                new Attack(
+                        "wrong passwords",
+                        4,
+                        time -> post(
+                                "", "/api/v1/session", "{\"account\":\"hanna\",\"password\":\"wrong " + time + "\"}")),
+                new Attack(
+                        "wrong passwords for many names",
+                        4,
+                        time -> post("", "/api/v1/session", "{\"account\":\"a" + time + "\",\"password\":\"wrong\"}")),
+                new Attack("bodies without end", 4, time -> post("", "/api/v1/session", big)),
+                new Attack(
+                        "expressions that take for ever elsewhere",
+                        2,
+                        time -> post(
+                                "ines",
+                                "/api/v1/starters/fillings",
+                                Victim.JSON.writeValueAsString(Map.of(
+                                        "text",
+                                        "starter: a\nvariables:\n  - { name: b, meaning: c, shape: '(z?)(a|a)*b' }\ndefinitions: '%b%'\n",
+                                        "variables",
+                                        Map.of("b", "a".repeat(200)))))),
+                new Attack("workbooks with cells far away", 3, time -> upload(wide)),
+                new Attack(
+                        "proofs of series that restart daily",
+                        3,
+                        time -> post("ines", "/api/v1/previews", "{\"series\":" + daily(time) + "}")),
+                new Attack(
+                        "many units in a dry run",
+                        1,
+                        time -> post("hanna", "/api/v1/definitions?dryRun=true", units(time))),
+                new Attack("audits", 50, time -> post("hanna", "/api/v1/audits", "{}")),
+                new Attack(
+                        "ten thousand numbers at a time",
+                        4,
+                        time -> post("hanna", "/api/v1/series/crate-code/allocations", "{\"quantity\":10000}")));
+    }
+
+    private static String daily(int time) {
+        var ranges = new StringBuilder();
+        for (int i = 0; i < 12; i++)
+            ranges.append(i == 0 ? "" : ",")
+                    .append("{\"first\":")
+                    .append(1 + i * 1_000)
+                    .append(",\"last\":")
+                    .append(900 + i * 1_000)
+                    .append(",\"opens\":\"2026-01-01\"}");
+        return "{\"key\":\"daily-" + time
+                + "\",\"pattern\":\"D{date yyyyMMdd}{count 6}\",\"restarts\":[\"day\"],\"ranges\":[" + ranges + "]}";
+    }
+
+    private static String units(int time) {
+        var text = new StringBuilder("units:\n");
+        for (int i = 0; i < 4_900; i++)
+            text.append("- { key: u").append(time).append('-').append(i).append(" }\n");
+        return Victim.JSON.writeValueAsString(
+                Map.of("files", List.of(Map.of("name", "a.yaml", "text", text.toString()))));
+    }
+
+    private static HttpResponse<String> upload(byte[] file) throws IOException, InterruptedException {
+        return victim.send(victim.request("ines", "/api/v1/kinds/invoice/tables?unit=works&name=a.xlsx")
+                .header("Content-Type", "application/octet-stream")
+                .POST(HttpRequest.BodyPublishers.ofByteArray(file))
+                .build());
+    }
+
+    /** Twenty thousand rows whose only cell stands in the last column. */
+    private static byte[] workbook() throws IOException {
+        var rows = new StringBuilder("<row r='1'><c r='A1' t='inlineStr'><is><t>number</t></is></c></row>");
+        for (int row = 2; row < 20_000; row++)
+            rows.append("<row r='")
+                    .append(row)
+                    .append("'><c r='ALL")
+                    .append(row)
+                    .append("'><v>1</v></c></row>");
+        var out = new ByteArrayOutputStream();
+        try (var zip = new ZipOutputStream(out)) {
+            part(
+                    zip,
+                    "[Content_Types].xml",
+                    "<Types xmlns='http://schemas.openxmlformats.org/package/2006/content-types'/>");
+            part(
+                    zip,
+                    "xl/_rels/workbook.xml.rels",
+                    "<Relationships xmlns='http://schemas.openxmlformats.org/package/2006/relationships'><Relationship Id='r1' Type='http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet' Target='worksheets/sheet1.xml'/></Relationships>");
+            part(
+                    zip,
+                    "xl/workbook.xml",
+                    "<workbook xmlns='http://schemas.openxmlformats.org/spreadsheetml/2006/main' xmlns:r='http://schemas.openxmlformats.org/officeDocument/2006/relationships'><sheets><sheet name='a' sheetId='1' r:id='r1'/></sheets></workbook>");
+            part(
+                    zip,
+                    "xl/worksheets/sheet1.xml",
+                    "<worksheet xmlns='http://schemas.openxmlformats.org/spreadsheetml/2006/main'><sheetData>" + rows
+                            + "</sheetData></worksheet>");
+        }
+        return out.toByteArray();
+    }
+
+    private static void part(ZipOutputStream zip, String name, String text) throws IOException {
+        zip.putNextEntry(new ZipEntry(name));
+        zip.write(text.getBytes(StandardCharsets.UTF_8));
+        zip.closeEntry();
+    }
+
+    @ParameterizedTest
+    @MethodSource("attacks")
+    void nobodyWaitsMuchLongerFor(Attack attack) throws Exception {
+        var ratios = new double[ROUNDS];
+        var told = new ArrayList<String>();
+        for (int round = 0; round < ROUNDS; round++) {
+            double quiet = Math.max(LEAST_QUIET_MILLIS, longestWait());
+            double attacked = longestWaitWhile(attack, told);
+            ratios[round] = attacked / quiet;
+            told.add(String.format("%.0f ms against %.0f", attacked, quiet));
+        }
+        Arrays.sort(ratios);
+        System.out.printf("%-45s %.1f ×: %s%n", attack, ratios[ROUNDS / 2], told);
+        assertThat(ratios[ROUNDS / 2]).as(attack + ": " + told).isLessThanOrEqualTo(MOST);
+    }
+
+    private static double longestWaitWhile(Attack attack, List<String> told) throws Exception {
+        var goesOn = new AtomicBoolean(true);
+        var times = new AtomicInteger();
+        var threads = new ArrayList<Thread>();
+        for (int i = 0; i < attack.atOnce(); i++)
+            threads.add(Thread.ofVirtual().start(() -> {
+                while (goesOn.get()) {
+                    try {
+                        attack.deed().done(times.incrementAndGet());
+                    } catch (IOException | InterruptedException e) {
+                        // Whoever is refused unread loses the connection, and comes again.
+                        if (!victim.runs()) return;
+                    }
+                }
+            }));
+        try {
+            return longestWait();
+        } finally {
+            goesOn.set(false);
+            for (Thread thread : threads) thread.join();
+            told.add(times.get() + " times");
+        }
+    }
+}
