@@ -87,7 +87,7 @@ final class Malformed {
             Map.entry("unit", List.of("works", "care", "foundry", "larkmoor")),
             Map.entry("kind", List.of("invoice", "customer", "part", "pipe-label")),
             Map.entry("record", List.of("1", "2", "3", "4", "5")),
-            Map.entry("codebook", List.of("part")),
+            Map.entry("codebook", List.of("component")),
             Map.entry("account", List.of("tobin", "mara", "shop", "ines")),
             Map.entry("closing", List.of("85")),
             Map.entry("block", List.of("80")),

@@ -18,7 +18,10 @@ import java.util.regex.Pattern;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
-/** The demo in a process of its own, as it is run for real but for a smaller heap. */
+/**
+ * The demo in a process of its own, as it is run for real but for a smaller heap; of another build where
+ * {@code -Dattack.jar} names one.
+ */
 final class Victim implements AutoCloseable {
     static final JsonMapper JSON = JsonMapper.shared();
     private static final Pattern ADDRESS = Pattern.compile("http://127\\.0\\.0\\.1:([0-9]+)");
@@ -57,7 +60,7 @@ final class Victim implements AutoCloseable {
     }
 
     static Victim demo() throws Exception {
-        Path jar = Path.of("..", "service", "target", "youngtally-service-0.1.0.jar")
+        Path jar = Path.of(System.getProperty("attack.jar", "../service/target/youngtally-service-0.1.0.jar"))
                 .toAbsolutePath()
                 .normalize();
         return new Victim(new ProcessBuilder(

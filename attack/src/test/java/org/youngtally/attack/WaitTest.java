@@ -107,9 +107,9 @@ class WaitTest {
                                 "/api/v1/starters/fillings",
                                 Victim.JSON.writeValueAsString(Map.of(
                                         "text",
-                                        "starter: a\nvariables:\n  - { name: b, meaning: c, shape: '(z?)(a|a)*b' }\ndefinitions: '%b%'\n",
+                                        "starter: a\nvariables:\n  - { name: b, meaning: c, shape: '(z?)(a|a)*\\1b' }\ndefinitions: '%b%'\n",
                                         "variables",
-                                        Map.of("b", "a".repeat(200)))))),
+                                        Map.of("b", "a".repeat(26)))))),
                 new Attack("workbooks with cells far away", 3, time -> upload(wide)),
                 new Attack(
                         "proofs of series that restart daily",

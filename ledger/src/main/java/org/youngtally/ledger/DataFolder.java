@@ -155,6 +155,18 @@ final class DataFolder implements AutoCloseable, DiskGuard {
         else Files.createDirectory(folder);
     }
 
+    /**
+     * What the ledger keeps is for its owner alone, also in a folder that was there before and that others may look
+     * into.
+     */
+    void keepToOwner() throws IOException {
+        Path data = options.data();
+        if (!data.getFileSystem().supportedFileAttributeViews().contains("posix")) return;
+        for (String kept : List.of("journal", "tables", "files"))
+            if (Files.isDirectory(data.resolve(kept)))
+                Files.setPosixFilePermissions(data.resolve(kept), PosixFilePermissions.fromString("rwx------"));
+    }
+
     private static Object identity(Path path) throws IOException {
         return Files.readAttributes(path, BasicFileAttributes.class).fileKey();
     }

@@ -104,7 +104,9 @@ public final class Ledger implements AutoCloseable {
     public static Ledger open(LedgerOptions options) throws IOException {
         DataFolder folder = DataFolder.own(options);
         try {
-            return new Ledger(options, folder, LedgerOpening.of(options, folder));
+            LedgerOpening opened = LedgerOpening.of(options, folder);
+            folder.keepToOwner();
+            return new Ledger(options, folder, opened);
         } catch (IOException | RuntimeException e) {
             folder.close();
             throw e;

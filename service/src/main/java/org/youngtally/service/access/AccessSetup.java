@@ -29,6 +29,7 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.ProblemWriter;
+import org.youngtally.service.web.Reach;
 
 /**
  * Puts the parts of access into the road of a request: who asks, whether a browser's request comes from the console,
@@ -75,15 +76,22 @@ class AccessSetup implements WebMvcConfigurer {
 
     /** What pages and answers tell a browser: nothing from elsewhere, and nowhere to be framed. */
     @Bean
-    FilterRegistrationBean<HeaderWriterFilter> safeHeaders() {
+    FilterRegistrationBean<HeaderWriterFilter> safeHeaders(Reach reach) {
         return first(
                 new HeaderWriterFilter(List.of(
                         new XContentTypeOptionsHeaderWriter(),
                         new ContentSecurityPolicyHeaderWriter(CONTENT),
                         new ReferrerPolicyHeaderWriter(ReferrerPolicyHeaderWriter.ReferrerPolicy.SAME_ORIGIN),
-                        new HstsHeaderWriter(ONE_YEAR_SECONDS, false))),
+                        strictTransport(reach))),
                 0,
                 "/*");
+    }
+
+    /** Behind a proxy a browser came by HTTPS, whatever the proxy speaks to the service. */
+    private static HstsHeaderWriter strictTransport(Reach reach) {
+        var writer = new HstsHeaderWriter(ONE_YEAR_SECONDS, false);
+        if (reach.behindProxy()) writer.setRequestMatcher(request -> true);
+        return writer;
     }
 
     @Bean
