@@ -54,7 +54,7 @@ export function AccountPage() {
         {renew.isError && <Trouble error={renew.error} />}
         {renew.data?.password && (
           <Once
-            what={`The new password of ${account.name}; every session of it has ended`}
+            what={`The new password of ${account.name}; every session and token of it has ended`}
             secret={renew.data.password}
           />
         )}

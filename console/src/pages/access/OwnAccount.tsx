@@ -83,7 +83,7 @@ function NewPassword() {
           {change.isError && <Trouble error={change.error} />}
           {change.isSuccess && (
             <p className="border-l-4 border-success bg-base-200 px-4 py-3">
-              It is changed; every other session has ended.
+              It is changed; every other session has ended, and every token.
             </p>
           )}
         </div>

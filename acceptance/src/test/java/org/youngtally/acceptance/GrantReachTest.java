@@ -107,7 +107,7 @@ class GrantReachTest {
         assertRefused(
                 Somebody.with("define unit foundry")
                         .apply(
-                                "routes: [{ kind: pipe-label, unit: foundry, series: f, into: serial, when: { stop: x } }]\nseries: [{ key: f, pattern: 'F{field group}{count 5}', fields: [{ name: group, codebook: component }], ranges: [{ first: 1, last: 999, opens: 2026-01-01 }] }]"),
+                                "routes: [{ kind: component, unit: foundry, series: f, into: number }]\nseries: [{ key: f, pattern: 'F{field group}{count 5}', fields: [{ name: group, codebook: component }], ranges: [{ first: 1, last: 999, opens: 2026-01-01 }] }]"),
                 "may not draw in the codebook");
     }
 

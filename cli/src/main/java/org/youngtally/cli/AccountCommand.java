@@ -212,7 +212,7 @@ final class AccountCommand {
                     super.service.post("/accounts/" + Service.escape(super.account) + "/passwords", new JsonObject());
             if (super.output.asJson(answer)) return Main.DONE;
             super.output.line(Json.text(answer.body().getAsJsonObject(), "password", ""));
-            super.output.note("It is shown this once; every session of " + super.account + " has ended.");
+            super.output.note("It is shown this once; every session and token of " + super.account + " has ended.");
             return Main.DONE;
         }
     }
