@@ -38,6 +38,29 @@ class CommandLineTest {
     }
 
     @Test
+    void theFirstAccountIsCalledAsIsSaid() throws Exception {
+        try (Service own = Service.serve(folder.resolve("first-account"), "--first-account", "keeper-of-marrow")) {
+            assertThat(own.get("/api/v1/session").text("account")).isEqualTo("keeper-of-marrow");
+        }
+    }
+
+    @Test
+    void aFirstAccountThatIsNoNameIsRefusedBeforeAnythingIsMade() throws Exception {
+        assertThat(run(
+                                "service",
+                                List.of(
+                                        "serve",
+                                        "--port",
+                                        "0",
+                                        "--data",
+                                        folder.resolve("no-account").toString(),
+                                        "--first-account",
+                                        "Keeper 1"))
+                        .exit())
+                .isEqualTo(2);
+    }
+
+    @Test
     void numbersAreTakenFoundAndAudited() throws Exception {
         Result taken =
                 youngtally("allocate", "customer", "--quantity", "2", "--date", "2026-03-02", "--reference", "FAIR");

@@ -103,13 +103,11 @@ final class Service implements AutoCloseable {
 
     /** The first administrator's password is shown at the first start alone; the tests go on with a token. */
     private void recognise(Path data) throws IOException {
-        Optional<String> shown = said().stream()
-                .filter(line -> line.contains("its password "))
-                .findFirst()
-                .map(line -> line.replaceFirst(".*its password ", ""));
+        Optional<String> shown =
+                said().stream().filter(line -> line.contains("its password ")).findFirst();
         if (shown.isPresent()) {
-            password = shown.get();
-            TOKENS.put(data, tokenOf("administrator", password));
+            password = shown.get().replaceFirst(".*its password ", "");
+            TOKENS.put(data, tokenOf(shown.get().replaceAll(".*‘|’.*", ""), password));
         }
         token = TOKENS.getOrDefault(data, "");
     }

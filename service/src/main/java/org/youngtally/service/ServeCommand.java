@@ -5,13 +5,17 @@ import java.net.InetAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
+import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.ledger.LedgerOptions;
 import org.youngtally.ledger.Status;
 import org.youngtally.service.access.FirstAccount;
 import org.youngtally.service.demo.DemoCommand;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
 
 @Command(name = "serve", description = "Run the service on a data folder.", mixinStandardHelpOptions = true)
 final class ServeCommand implements Callable<Integer> {
@@ -25,14 +29,29 @@ final class ServeCommand implements Callable<Integer> {
             defaultValue = "${env:YOUNGTALLY_DATA:-youngtally-data}")
     private Path data;
 
+    @Spec
+    private CommandSpec spec;
+
     @Option(
             names = "--behind-proxy",
             description =
                     "A proxy in front of the service ends TLS: cookies are for HTTPS alone, and plain HTTP may come from elsewhere.")
     private boolean behindProxy;
 
+    @Option(
+            names = "--first-account",
+            paramLabel = "NAME",
+            description =
+                    "How the first administrator is called, at the first start on a folder (YOUNGTALLY_FIRST_ACCOUNT; default ${DEFAULT-VALUE}). A name that nobody guesses is tried by nobody.",
+            defaultValue = "${env:YOUNGTALLY_FIRST_ACCOUNT:-administrator}")
+    private String firstAccount;
+
     @Override
     public Integer call() throws IOException {
+        DefinitionName.fault("--first-account", firstAccount).ifPresent(fault -> {
+            throw new ParameterException(
+                    spec.commandLine(), "--first-account: " + fault.problem() + "; " + fault.accepted());
+        });
         if (Files.exists(data.resolve(DemoCommand.CLOCK))
                 && !InetAddress.getByName(options.address()).isLoopbackAddress())
             throw new IOException("--data: " + data
@@ -48,8 +67,8 @@ final class ServeCommand implements Callable<Integer> {
         if (!status.running())
             System.err.println(
                     "No numbers are given: " + (status.stopped().isEmpty() ? status.paused() : status.stopped()));
-        FirstAccount.make(service.ledger())
-                .ifPresent(password -> System.out.println("The first account is ‘administrator’, its password "
+        FirstAccount.make(service.ledger(), firstAccount)
+                .ifPresent(password -> System.out.println("The first account is ‘" + firstAccount + "’, its password "
                         + password + "\nThis is shown once; sign in and change it, or note it down."));
         System.out.println("Young Tally is ready on " + service.address() + ", data in "
                 + data.toAbsolutePath().normalize());

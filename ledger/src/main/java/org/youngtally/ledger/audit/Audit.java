@@ -2,6 +2,7 @@ package org.youngtally.ledger.audit;
 
 import static org.youngtally.ledger.store.db.Tables.APPLIED;
 import static org.youngtally.ledger.store.db.Tables.LANE;
+import static org.youngtally.ledger.store.db.Tables.NAMESPACE;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 
 import java.io.IOException;
@@ -12,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
+import org.youngtally.core.act.Period;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.Head;
@@ -76,12 +78,29 @@ public final class Audit {
                         + ": the tables hold other numbers than the journal gave");
         }
         var explained = new ArrayList<>(walk.explained().lines());
-        journalWalk
-                .periods()
-                .forEach((seq, closed) -> explained.add("closed by entry " + seq + ": the "
-                        + closed.period().scope().word() + " " + closed.period().key() + " from "
-                        + closed.period().from() + " to " + closed.period().to()));
+        explained.addAll(journalWalk.halves());
+        Optional<String> namespace = series.map(key -> dsl.select(NAMESPACE.NAME)
+                .from(SERIES)
+                .join(NAMESPACE)
+                .on(NAMESPACE.ID.eq(SERIES.NAMESPACE_ID))
+                .where(SERIES.NAME.eq(key))
+                .fetchOne(NAMESPACE.NAME));
+        journalWalk.periods().entrySet().stream()
+                .filter(each ->
+                        series.isEmpty() || concerns(each.getValue().period(), series.get(), namespace.orElse("")))
+                .forEach(each ->
+                        explained.add(line(each.getKey(), each.getValue().period())));
         return findings.report(
                 journalWalk.entries(), lanes.size(), positions, walk.explained().states(), head, explained);
+    }
+
+    /** Whether a closed period is one of a series: its own, or its namespace's. */
+    private static boolean concerns(Period period, String series, String namespace) {
+        return period.key().equals(period.scope() == Period.Scope.SERIES ? series : namespace);
+    }
+
+    private static String line(long seq, Period period) {
+        return "closed by entry " + seq + ": the " + period.scope().word() + " " + period.key() + " from "
+                + period.from() + " to " + period.to();
     }
 }

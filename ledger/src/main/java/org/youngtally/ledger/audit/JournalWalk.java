@@ -57,6 +57,7 @@ final class JournalWalk {
     private final Map<Integer, LaneKey> laneKeys = new HashMap<>();
     private Iterator<? extends Record> rows = List.<Record>of().iterator();
     private final Map<Long, Effect.PeriodClosed> periods = new TreeMap<>();
+    private final HalfSymbols halves = new HalfSymbols();
     private final OrganisationTables organisation;
     private final RecordQueries records;
     /** Of each record that stands: its series and its identifier. */
@@ -230,14 +231,31 @@ final class JournalWalk {
     private void part(Entry entry, Effect.Organising organising) {
         OrganisationTables.Part written = OrganisationTables.Part.of(organising);
         parts++;
-        if (!organisation.at(entry.seq(), written.sort(), written.name()).equals(Optional.of(written)))
+        Optional<OrganisationTables.Part> held = organisation.at(entry.seq(), written.sort(), written.name());
+        if (held.isEmpty()
+                || !halves.agree(
+                        "entry " + entry.seq(),
+                        written.definition().orElse(""),
+                        held.get().definition().orElse("")))
             findings.add("entry " + entry.seq() + ": the tables have the " + written.sort() + " ‘" + written.name()
                     + "’ otherwise than the journal");
     }
 
+    private boolean agree(Entry entry, Optional<String> written, String held) {
+        return written.isEmpty() ? held == null : halves.agree("entry " + entry.seq(), written.get(), held);
+    }
+
+    /** What the tables could not keep of the journal's texts. */
+    List<String> halves() {
+        return halves.told();
+    }
+
     private void record(Entry entry, KeptRecord record) {
         recordVersions++;
-        if (!records.content(record.id(), record.version()).equals(Optional.of(OrganisationJson.write(record))))
+        if (!halves.agree(
+                "entry " + entry.seq(),
+                OrganisationJson.write(record),
+                records.content(record.id(), record.version()).orElse(null)))
             findings.add("entry " + entry.seq() + ": the tables have the record " + record.id() + " ("
                     + record.number().text() + ") otherwise than the journal");
         if (record.deleted()) numbers.remove(record.id());
@@ -269,7 +287,8 @@ final class JournalWalk {
     }
 
     private void definition(String what, String written, String held) {
-        if (!written.equals(held)) findings.add(what + ": the tables define it otherwise than the journal");
+        if (!halves.agree(what, written, held))
+            findings.add(what + ": the tables define it otherwise than the journal");
     }
 
     private Optional<LaneDigest> lane(Entry entry, int lane) {
@@ -290,24 +309,23 @@ final class JournalWalk {
                 && row.get(ENTRY.AT).toInstant(ZoneOffset.UTC).equals(entry.at())
                 && row.get(ACCOUNT.NAME).equals(entry.by())
                 && row.get(ENTRY.KIND) == entry.kind().ordinal()
-                && entry.request()
-                        .map(request -> alike(entry.by(), request, row))
-                        .orElse(row.get(ENTRY.DIGEST) == null);
+                && entry.request().map(request -> alike(entry, request, row)).orElse(row.get(ENTRY.DIGEST) == null);
         if (alike) return;
         findings.add("entry " + entry.seq() + ": the tables say otherwise than the journal");
         rows = page(entry.seq() + 1).iterator();
     }
 
-    private static boolean alike(String by, Entry.Request request, Record row) {
+    private boolean alike(Entry entry, Entry.Request request, Record row) {
         Optional<Particulars> particulars = Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE))
                 .map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS))));
         return request.particulars().equals(particulars)
                 && Long.valueOf(request.quantity()).equals(row.get(ENTRY.QUANTITY))
-                && Objects.equals(request.reference().orElse(null), row.get(ENTRY.REFERENCE))
-                && Objects.equals(request.key().orElse(null), row.get(ENTRY.REQUEST_KEY))
-                && Objects.equals(request.key().map(key -> KeyMark.of(by, key)).orElse(null), row.get(ENTRY.KEY_MARK))
+                && agree(entry, request.reference(), row.get(ENTRY.REFERENCE))
+                && agree(entry, request.key(), row.get(ENTRY.REQUEST_KEY))
+                && Objects.equals(
+                        request.key().map(key -> KeyMark.of(entry.by(), key)).orElse(null), row.get(ENTRY.KEY_MARK))
                 && request.digest().equals(row.get(ENTRY.DIGEST))
-                && Objects.equals(request.note().orElse(null), row.get(ENTRY.NOTE))
+                && agree(entry, request.note(), row.get(ENTRY.NOTE))
                 && request.purpose().equals(Purposes.read(row.get(ENTRY.PURPOSE)));
     }
 

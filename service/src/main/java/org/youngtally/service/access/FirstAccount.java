@@ -16,21 +16,21 @@ import org.youngtally.service.web.Refusals;
 
 /** Makes the first administrator of a ledger that has no accounts. */
 public final class FirstAccount {
-    private static final String NAME = "administrator";
     private static final String BY = "first-start";
 
     private FirstAccount() {}
 
     /**
+     * @param name how it is to be called
      * @return the password, to be shown this once; absent where there are accounts already, or nothing can be written
      */
-    public static Optional<String> make(Ledger ledger) {
+    public static Optional<String> make(Ledger ledger, String name) {
         if (!ledger.status().running() || !ledger.house().accounts().isEmpty()) return Optional.empty();
         String password = Passwords.random();
         change(
                 ledger,
                 BY,
-                NAME,
+                name,
                 new AccountChange.Open(
                         "Administrator",
                         Account.Sort.PERSON,
