@@ -105,7 +105,11 @@ final class Malformed {
     private record Operation(String name, String method, String path, JsonNode described) {}
 
     /** @param account whose token it shows; empty for a stranger */
-    record Request(String account, String operation, byte[] bytes, boolean changes) {
+    record Request(String account, String operation, String method, byte[] bytes) {
+        boolean changes() {
+            return !method.equals("GET") && !method.equals("HEAD");
+        }
+
         @Override
         public String toString() {
             String text = new String(bytes, StandardCharsets.UTF_8);
@@ -126,8 +130,12 @@ final class Malformed {
             }
     }
 
-    int operations() {
-        return operations.size();
+    /** Whether an answer with this status is described for the operation that a request was made from. */
+    boolean describes(Request request, int status) {
+        return operations.stream()
+                .filter(operation -> operation.name().equals(request.operation()))
+                .anyMatch(operation -> !request.method().equals(operation.method())
+                        || operation.described().get("responses").has(String.valueOf(status)));
     }
 
     private <T> T one(List<T> of) {
@@ -190,8 +198,7 @@ final class Malformed {
         var all = new ByteArrayOutputStream();
         all.writeBytes(head.toString().getBytes(StandardCharsets.ISO_8859_1));
         all.writeBytes(body);
-        return new Request(
-                account, operation.name(), all.toByteArray(), !method.equals("GET") && !method.equals("HEAD"));
+        return new Request(account, operation.name(), method, all.toByteArray());
     }
 
     private static Iterable<JsonNode> list(JsonNode node) {

@@ -5,8 +5,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.ConcurrentSkipListSet;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicLong;
 import org.junit.jupiter.api.AfterAll;
@@ -30,6 +32,7 @@ class MalformedRequestTest {
     private static final ConcurrentLinkedQueue<String> failures = new ConcurrentLinkedQueue<>();
     private static final ConcurrentLinkedQueue<String> slow = new ConcurrentLinkedQueue<>();
     private static final ConcurrentLinkedQueue<String> others = new ConcurrentLinkedQueue<>();
+    private static final Set<String> undescribed = new ConcurrentSkipListSet<>();
     private static final AtomicLong sent = new AtomicLong();
     private static final AtomicLong taken = new AtomicLong();
     private static long entries;
@@ -70,6 +73,8 @@ class MalformedRequestTest {
                         && !answer.type().startsWith("application/problem+json"))
                     others.add(answer.status() + " " + answer.type() + " to " + request);
                 if (request.changes() && answer.status() < 300) taken.incrementAndGet();
+                if (answer.status() < 300 && !requests.describes(request, answer.status()))
+                    undescribed.add(request.operation() + " is answered with " + answer.status());
             }
         }
     }
@@ -87,6 +92,11 @@ class MalformedRequestTest {
     @Test
     void noneIsTakenForAFaultOfTheService() {
         assertThat(failures).as("seed " + SEED).isEmpty();
+    }
+
+    @Test
+    void whatIsDoneIsAnsweredAsIsDescribed() {
+        assertThat(undescribed).isEmpty();
     }
 
     @Test

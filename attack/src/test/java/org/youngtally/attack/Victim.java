@@ -65,9 +65,9 @@ final class Victim implements AutoCloseable {
                 .normalize();
         return new Victim(new ProcessBuilder(
                         Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                        "-XX:+UseSerialGC",
+                        "-XX:+UseParallelGC",
                         "-XX:+ExitOnOutOfMemoryError",
-                        "-Xmx512m",
+                        "-Xmx1g",
                         "-jar",
                         jar.toString(),
                         "demo",

@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.DirectoryNotEmptyException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -55,9 +57,16 @@ class SharedFolderTest {
         return data.resolve("journal/000000000000000001.jsonl");
     }
 
+    /**
+     * The ledger that runs may still put a file there while the others go; then it is begun anew, as a person would.
+     */
     private static void remove(Path path) throws IOException {
-        try (Stream<Path> files = Files.walk(path)) {
-            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) Files.delete(file);
+        while (Files.exists(path)) {
+            try (Stream<Path> files = Files.walk(path)) {
+                for (Path file : files.sorted(Comparator.reverseOrder()).toList()) Files.deleteIfExists(file);
+            } catch (DirectoryNotEmptyException | UncheckedIOException e) {
+                Thread.onSpinWait();
+            }
         }
     }
 
