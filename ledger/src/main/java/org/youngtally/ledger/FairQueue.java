@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.Condition;
 import java.util.concurrent.locks.ReentrantLock;
@@ -36,6 +37,7 @@ final class FairQueue<T> {
 
     private final Map<String, Long> weights = new LinkedHashMap<>();
     private int size;
+    private boolean heavyBefore;
 
     /**
      * @param places how many may wait
@@ -69,8 +71,8 @@ final class FairQueue<T> {
     }
 
     /**
-     * Takes what waits, one of each account in turn; nothing where nothing comes in time. Only the first may weigh more
-     * than all are to.
+     * Takes what waits, one of each account in turn; nothing where nothing comes in time. What weighs more than all may
+     * is taken alone, and then what does not before the next such.
      *
      * @param most how many at the most
      * @param mostWeight how much they weigh together at the most
@@ -80,16 +82,22 @@ final class FairQueue<T> {
         try {
             long left = TimeUnit.MILLISECONDS.toNanos(millis);
             while (size == 0 && left > 0) left = something.awaitNanos(left);
+            Optional<String> heavy = waiting.keySet().stream()
+                    .filter(account -> weight.applyAsLong(waiting.get(account).peek()) > mostWeight)
+                    .findFirst();
+            boolean light = waiting.values().stream().anyMatch(own -> weight.applyAsLong(own.peek()) <= mostWeight);
+            // What is heavy takes long: it is taken by itself, and whoever came meanwhile is served before the next.
+            heavyBefore = heavy.isPresent() && !(light && heavyBefore);
+            if (heavyBefore) return List.of(remove(heavy.get()));
             var taken = new ArrayList<T>(Math.min(size, most));
             long weighs = 0;
             boolean more = true;
             while (more && taken.size() < most) {
                 more = false;
                 for (String account : List.copyOf(waiting.keySet())) {
-                    T next = waiting.get(account).peek();
-                    if (taken.size() == most || !taken.isEmpty() && weighs + weight.applyAsLong(next) > mostWeight)
-                        continue;
-                    weighs += weight.applyAsLong(next);
+                    long next = weight.applyAsLong(waiting.get(account).peek());
+                    if (taken.size() == most || weighs + next > mostWeight) continue;
+                    weighs += next;
                     taken.add(remove(account));
                     more = true;
                 }

@@ -55,6 +55,15 @@ class FairQueueTest {
     }
 
     @Test
+    void whoComesMeanwhileIsServedBeforeTheNextThatWeighsSoMuch() throws Exception {
+        offer("a", 1, 200);
+        offer("a", 2, 200);
+        taken(10, 100);
+        offer("b", 1, 1);
+        assertThat(List.of(taken(10, 100), taken(10, 100))).containsExactly(List.of("b1"), List.of("a2"));
+    }
+
+    @Test
     void anAccountHasAShareOfThePlaces() {
         for (int i = 1; i <= 6; i++) offer("a", i, 1);
         assertThat(List.of(offer("a", 7, 1), offer("b", 1, 1))).containsExactly(Offer.SHARE_TAKEN, Offer.TAKEN);
