@@ -10,8 +10,8 @@ import org.springframework.web.bind.annotation.InitBinder;
 /** How numbers and yes or no are read in addresses: in decimal digits, and as true or false. */
 @ControllerAdvice
 class StrictParameters {
-    private static final int DIGITS_OF_LONG = 18;
-    private static final int DIGITS_OF_INT = 9;
+    private static final int DIGITS_OF_LONG = 19;
+    private static final int DIGITS_OF_INT = 10;
 
     @InitBinder
     void strict(WebDataBinder binder) {
