@@ -208,7 +208,7 @@ public final class Bench {
         }
     }
 
-    private static void remove(Path folder) throws IOException, InterruptedException {
+    static void remove(Path folder) throws IOException, InterruptedException {
         run(List.of("rm", "-rf", folder.toString()));
     }
 }

@@ -1,14 +1,10 @@
 package org.youngtally.bench;
 
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import java.util.stream.Stream;
 
 /**
  * Two builds in turn, each in a process of its own and on an empty ledger: single allocations, one hot series, keyed.
@@ -59,19 +55,7 @@ public final class Pairs {
             load.run(request, clients, WARM_UP_SECONDS);
             return load.run(request, clients, seconds).perSecond();
         } finally {
-            remove(folder);
-        }
-    }
-
-    private static void remove(Path folder) throws IOException {
-        try (Stream<Path> paths = Files.walk(folder)) {
-            paths.sorted(Comparator.reverseOrder()).forEach(path -> {
-                try {
-                    Files.delete(path);
-                } catch (IOException e) {
-                    throw new UncheckedIOException(e);
-                }
-            });
+            Bench.remove(folder);
         }
     }
 }

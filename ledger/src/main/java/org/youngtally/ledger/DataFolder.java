@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.BasicFileAttributes;
+import java.nio.file.attribute.PosixFilePermission;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.time.DateTimeException;
 import java.time.Instant;
@@ -159,12 +160,19 @@ final class DataFolder implements AutoCloseable, DiskGuard {
      * What the ledger keeps is for its owner alone, also in a folder that was there before and that others may look
      * into.
      */
-    void keepToOwner() throws IOException {
-        Path data = options.data();
-        if (!data.getFileSystem().supportedFileAttributeViews().contains("posix")) return;
-        for (String kept : List.of("journal", "tables", "files"))
-            if (Files.isDirectory(data.resolve(kept)))
-                Files.setPosixFilePermissions(data.resolve(kept), PosixFilePermissions.fromString("rwx------"));
+    void keepToOwner() {
+        if (!options.data().getFileSystem().supportedFileAttributeViews().contains("posix")) return;
+        Set<PosixFilePermission> own = PosixFilePermissions.fromString("rwx------");
+        for (String kept : List.of("journal", "tables", "files")) {
+            Path folder = options.data().resolve(kept);
+            try {
+                if (Files.isDirectory(folder) && !own.containsAll(Files.getPosixFilePermissions(folder)))
+                    Files.setPosixFilePermissions(folder, own);
+            } catch (IOException e) {
+                // A folder of somebody else, or a disk that takes nothing: the ledger can be asked all the same.
+                LOG.warn("{} can be looked into by others, and its mode cannot be changed", folder, e);
+            }
+        }
     }
 
     private static Object identity(Path path) throws IOException {

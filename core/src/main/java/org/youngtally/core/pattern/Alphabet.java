@@ -58,7 +58,7 @@ public record Alphabet(String name, String symbols, String folded) {
                     || Comparison.FIRST.fold(symbol).length() != 1)
                 throw new IllegalArgumentException("‘" + symbol + "’ cannot be compared as a single symbol");
             for (int j = 0; j < i; j++)
-                if (Comparison.FIRST.fold(symbols.substring(j, j + 1)).equals(Comparison.OF_NAMES.fold(symbol)))
+                if (Comparison.FIRST.fold(symbols.substring(j, j + 1)).equals(Comparison.FIRST.fold(symbol)))
                     throw new IllegalArgumentException(
                             "‘" + symbols.charAt(j) + "’ and ‘" + symbol + "’ count as the same symbol");
         }

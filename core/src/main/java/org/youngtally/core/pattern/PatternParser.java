@@ -13,6 +13,7 @@ import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.pattern.Part.DateField;
 import org.youngtally.core.pattern.Part.Literal;
 import org.youngtally.core.text.BlankSymbols;
+import org.youngtally.core.text.HalfSymbols;
 import org.youngtally.core.text.NearestName;
 
 /** Reads the text of a pattern: literal text, {@code {{} and {@code }}} for braces, and fields in braces. */
@@ -123,7 +124,7 @@ final class PatternParser {
             if (Character.isISOControl(c) || Character.getType(c) == Character.FORMAT)
                 throw new PatternException(
                         at + 1, "a control symbol (code " + (int) c + ") cannot stand in an identifier", "take it out");
-            if (Character.isSurrogate(c) && !isPaired(at))
+            if (HalfSymbols.isAt(text, at))
                 throw new PatternException(at + 1, "half a symbol", "write the whole symbol");
             int type = Character.getType(c);
             if (type == Character.NON_SPACING_MARK
@@ -144,13 +145,6 @@ final class PatternParser {
     /** Versions of the first edition may have a symbol at their edge that only looks blank; they stay as they are. */
     private boolean isBlank(char symbol) {
         return edition == PatternEdition.FIRST ? Character.isWhitespace(symbol) : BlankSymbols.isBlank(symbol);
-    }
-
-    private boolean isPaired(int at) {
-        char c = text.charAt(at);
-        return Character.isHighSurrogate(c)
-                ? at + 1 < text.length() && Character.isLowSurrogate(text.charAt(at + 1))
-                : at > 0 && Character.isHighSurrogate(text.charAt(at - 1));
     }
 
     private int field(int open) {

@@ -48,7 +48,7 @@ final class FieldTexts {
     }
 
     private String folded(TextField place, String given) {
-        return fields.series().pattern().comparison().fold(place.written(given));
+        return fields.series().comparison().fold(place.written(given));
     }
 
     PartLanguage language(TextField place) {
@@ -58,7 +58,7 @@ final class FieldTexts {
                     .map(code -> folded(place, code))
                     .collect(Collectors.toCollection(LinkedHashSet::new)));
         return PartLanguage.any(
-                fields.series().pattern().comparison().fold(rule.symbols(place)),
+                fields.series().comparison().fold(rule.symbols(place)),
                 place.shortest(),
                 place.longest(rule.longest()),
                 !place.transforms().isEmpty());
@@ -108,7 +108,6 @@ final class FieldTexts {
         String plain = text.chars()
                 .mapToObj(symbol -> allowed.chars()
                         .filter(each -> fields.series()
-                                        .pattern()
                                         .comparison()
                                         .fold(String.valueOf((char) each))
                                         .indexOf(symbol)

@@ -42,8 +42,8 @@ record Frame(Series series, Range range, LaneKey lane, LocalDate date, String fr
                 budget.spend(Budget.COMPARED);
                 var look = new Look(
                         series.lane(range, Particulars.on(date)),
-                        series.pattern().comparison().fold(series.pattern().renderBefore(date)),
-                        series.pattern().comparison().fold(series.pattern().renderAfter(date)));
+                        series.comparison().fold(series.pattern().renderBefore(date)),
+                        series.comparison().fold(series.pattern().renderAfter(date)));
                 if (!seen.add(look)) continue;
                 budget.spend(Budget.FRAME);
                 frames.add(new Frame(series, range, look.lane(), date, look.front(), look.back()));

@@ -33,7 +33,7 @@ final class LanguageSearch {
     static boolean standApart(Series one, Series other) {
         List<Part> parts = one.pattern().parts();
         List<Part> others = other.pattern().parts();
-        Comparison comparison = one.pattern().comparison();
+        Comparison comparison = one.comparison();
         if (parts.getFirst() instanceof Part.Literal a
                 && others.getFirst() instanceof Part.Literal b
                 && !fits(comparison.fold(a.text()), comparison.fold(b.text()), String::startsWith)) return true;

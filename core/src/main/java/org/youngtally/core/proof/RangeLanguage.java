@@ -68,7 +68,7 @@ record RangeLanguage(
             LocalDate day = date;
             budget.spend(Budget.KEPT);
             List<String> texts = fields.stream()
-                    .map(field -> series.pattern().comparison().fold(Pattern.render(field, day)))
+                    .map(field -> series.comparison().fold(Pattern.render(field, day)))
                     .toList();
             dates.computeIfAbsent(texts, seen -> new TreeMap<>()).putIfAbsent(series.period(date), date);
         }
@@ -158,8 +158,7 @@ record RangeLanguage(
         if (read.fields().isEmpty()) return !read.isUnsure();
         for (LocalDate date : dates.getOrDefault(dateTexts, Map.of()).values()) {
             var particulars = new Particulars(date, read.fields().get());
-            if (series.pattern()
-                    .comparison()
+            if (series.comparison()
                     .fold(series.pattern().render(particulars, number))
                     .equals(text)) found.add(way(particulars, number));
         }

@@ -11,6 +11,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.youngtally.core.codebook.Choice;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.fault.Fault;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.FieldFault.Kind;
 import org.youngtally.core.series.Fields.Reading;
@@ -68,6 +69,33 @@ class FieldsTest {
         var particulars =
                 new Particulars(LocalDate.of(2026, 3, 2), ((Reading.Understood) read(series, given)).fields());
         return series.render(series.ranges().getFirst(), particulars, 0);
+    }
+
+    private static List<String> problems(Choice... choices) {
+        return DraftCheck.of(
+                        draft("{field group}-{field type}-{count 2}", book("group", "twins"), within("type", "group"))
+                                .draft(),
+                        Map.of("twins", new Codebook("twins", "Twins", List.of(choices), 1)))
+                .faults()
+                .stream()
+                .map(Fault::problem)
+                .toList();
+    }
+
+    @Test
+    void codesBeneathDifferentChoicesMayBeAlike() {
+        assertThat(problems(
+                        new Choice("One", "A", false, List.of(new Choice("Pallet", "PL", false, List.of()))),
+                        new Choice("Other", "B", false, List.of(new Choice("Plate", "pl", false, List.of())))))
+                .isEmpty();
+    }
+
+    @Test
+    void codesThatANewNamespaceTakesForOneAreRefused() {
+        assertThat(problems(
+                        new Choice("One", "\u1E9E", false, List.of(new Choice("Pallet", "PL", false, List.of()))),
+                        new Choice("Other", "SS", false, List.of(new Choice("Plate", "PT", false, List.of())))))
+                .anyMatch(problem -> problem.contains("are one as the namespace compares them"));
     }
 
     private final Series parts =

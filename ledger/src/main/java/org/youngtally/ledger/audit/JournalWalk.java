@@ -57,7 +57,7 @@ final class JournalWalk {
     private final Map<Integer, LaneKey> laneKeys = new HashMap<>();
     private Iterator<? extends Record> rows = List.<Record>of().iterator();
     private final Map<Long, Effect.PeriodClosed> periods = new TreeMap<>();
-    private final HalfSymbols halves = new HalfSymbols();
+    private final KeptTexts halves = new KeptTexts();
     private final OrganisationTables organisation;
     private final RecordQueries records;
     /** Of each record that stands: its series and its identifier. */

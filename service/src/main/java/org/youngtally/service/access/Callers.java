@@ -103,7 +103,8 @@ public final class Callers {
         return () -> {
             Account account = ledger.house().accounts().get(caller.name());
             try {
-                return account != null
+                return session != null
+                        && account != null
                         && !account.closed()
                         && account.password().equals(Optional.of((String) session.getAttribute(STAMP)));
             } catch (IllegalStateException e) {

@@ -34,8 +34,8 @@ import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
 import org.youngtally.core.series.SkipsDraft;
+import org.youngtally.core.text.HalfSymbols;
 import org.youngtally.core.text.NearestName;
-import org.youngtally.service.web.HalfSymbols;
 import org.youngtally.service.web.Refusals;
 import org.youngtally.service.web.Refusals.DefinitionFault;
 

@@ -54,7 +54,7 @@ class ProblemAdvice {
                 switch (e.getCause()) {
                     case UnrecognizedPropertyException unknown -> unknownProperty(unknown);
                     case MismatchedInputException half
-                    when half.getOriginalMessage().contains(HalfSymbols.REMARK) ->
+                    when half.getOriginalMessage().contains(StrictJson.HALF) ->
                         new Problem(Type.MALFORMED, "The property ‘" + path(half) + "’ holds half a symbol.")
                                 .field(path(half), "whole symbols: what stands for a half of one is left out");
                     case MismatchedInputException mismatch ->

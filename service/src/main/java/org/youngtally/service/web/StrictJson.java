@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.Nulls;
 import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.youngtally.core.text.HalfSymbols;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.StreamReadFeature;
 import tools.jackson.databind.DeserializationContext;
@@ -22,6 +23,9 @@ import tools.jackson.databind.type.LogicalType;
  */
 @Configuration
 class StrictJson {
+    /** How a text is refused; by it the refusal is known again. */
+    static final String HALF = "holds half a symbol";
+
     @Bean
     JsonMapperBuilderCustomizer strict() {
         return builder -> builder.changeDefaultNullHandling(nulls -> nulls.withContentNulls(Nulls.FAIL))
@@ -43,7 +47,7 @@ class StrictJson {
         @Override
         public String deserialize(JsonParser parser, DeserializationContext context) {
             String text = StringDeserializer.instance.deserialize(parser, context);
-            if (text != null && HalfSymbols.isIn(text)) context.reportInputMismatch(this, HalfSymbols.REMARK);
+            if (text != null && HalfSymbols.isIn(text)) context.reportInputMismatch(this, HALF);
             return text;
         }
     }
@@ -51,7 +55,7 @@ class StrictJson {
     private static final class Names extends KeyDeserializer {
         @Override
         public Object deserializeKey(String name, DeserializationContext context) {
-            if (HalfSymbols.isIn(name)) context.reportInputMismatch(String.class, HalfSymbols.REMARK);
+            if (HalfSymbols.isIn(name)) context.reportInputMismatch(String.class, HALF);
             return name;
         }
     }
