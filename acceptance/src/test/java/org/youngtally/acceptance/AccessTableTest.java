@@ -70,6 +70,14 @@ class AccessTableTest {
 
     /** An answer as far as it matters here; a stream of events does not end by itself. */
     private record Reached(int status, String body) {
+        /** By a missing grant, or as something that one may not know of. */
+        boolean refuses() {
+            return status == 403
+                    || status == 404
+                            && (body.contains("/problems/unknown-series")
+                                    || body.contains("/problems/unknown-identifier"));
+        }
+
         static Reached by(HttpRequest request) throws Exception {
             HttpResponse<InputStream> response = HTTP.send(request, HttpResponse.BodyHandlers.ofInputStream());
             try (InputStream body = response.body()) {
@@ -109,7 +117,7 @@ class AccessTableTest {
                             .header("Authorization", Service.bearer(Service.demoToken(role)))
                             .build());
                     tried++;
-                    boolean refused = reached.status() == 403;
+                    boolean refused = reached.refuses();
                     // The demo's one block is the foundry's, whatever the unit that one comes from.
                     boolean allowed = operation.operation().equals("splitBlock")
                             ? rule.allows("foundry", role)
@@ -117,6 +125,7 @@ class AccessTableTest {
                     if (refused == allowed || reached.status() == 401 || reached.status() >= 500)
                         wrong.add(role + " in " + unit + ", " + operation.operation() + ": " + reached);
                     else if (refused
+                            && reached.status() == 403
                             && !(reached.body().contains("/problems/grant-missing")
                                     && (reached.body().contains("\"right\":\"" + rule.right() + "\"")
                                             || CHANGES_OF_RECORDS.contains(operation.operation())
@@ -173,7 +182,7 @@ class AccessTableTest {
                                         throw new IllegalStateException("these need no right");
                                 };
                         boolean allowed = here && rule.right().equals(right);
-                        if ((reached.status() == 403) == allowed || reached.status() == 401 || reached.status() >= 500)
+                        if (reached.refuses() == allowed || reached.status() == 401 || reached.status() >= 500)
                             wrong.add(name + " in " + unit + ", " + operation.operation() + ": " + reached);
                     }
                 }
@@ -249,6 +258,40 @@ class AccessTableTest {
         for (JsonNode each : Service.JSON.readTree(get(role, path).body()))
             if (each.has(property)) keys.add(each.get(property).asString());
         return keys;
+    }
+
+    /** Whoever has no grant at a series cannot tell by an answer whether there is one. */
+    @Test
+    void aSeriesThatOneMayNotKnowIsLikeOneThatThereIsNot() throws Exception {
+        for (AccessTable.Described operation : operations) {
+            AccessTable.Rule rule = AccessTable.rule(operation.operation());
+            if (rule.who() != AccessTable.For.UNIT || !(rule.path() + rule.body()).contains("{series}")) continue;
+            // What a route leads to is part of what is defined, and told by it.
+            if (operation.operation().equals("applyDefinitions")) continue;
+            assertThat(asRuben(operation, "invoice-works"))
+                    .as(operation.operation())
+                    .isEqualTo(asRuben(operation, "invoice-nobody").replace("invoice-nobody", "invoice-works"));
+        }
+    }
+
+    private static String asRuben(AccessTable.Described operation, String series) throws Exception {
+        AccessTable.Rule rule = AccessTable.rule(operation.operation());
+        var named = new AccessTable.Rule(
+                rule.right(),
+                rule.who(),
+                rule.path().replace("{series}", series),
+                rule.body().replace("{series}", series));
+        String body = named.body("works", "ruben");
+        return Reached.by(service.stranger("/api/v1" + named.path("works", "ruben"))
+                        .header("Content-Type", "application/json")
+                        .header("Authorization", Service.bearer(Service.demoToken("ruben")))
+                        .method(
+                                operation.method(),
+                                body.isEmpty()
+                                        ? HttpRequest.BodyPublishers.noBody()
+                                        : HttpRequest.BodyPublishers.ofString(body))
+                        .build())
+                .toString();
     }
 
     /**

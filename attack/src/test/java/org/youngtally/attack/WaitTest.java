@@ -55,6 +55,15 @@ class WaitTest {
     @BeforeAll
     static void start() throws Exception {
         victim = Victim.demo();
+        HttpResponse<String> defined = post(
+                "hanna",
+                "/api/v1/definitions",
+                Victim.JSON.writeValueAsString(Map.of("files", List.of(Map.of("name", "rows.yaml", "text", """
+                                series: [{ key: row, pattern: "ROW{count 9}", ranges: [{ first: 1, last: 999999999, opens: 2026-01-01 }] }]
+                                kinds: [{ key: row, fields: [{ name: number }, { name: name }] }]
+                                routes: [{ kind: row, unit: works, series: row, into: number }]
+                                """)))));
+        assertThat(defined.statusCode()).as(defined.body()).isEqualTo(200);
         // The just-in-time compiler is not to be measured.
         for (int i = 0; i < 400; i++) probe();
     }
@@ -112,7 +121,11 @@ class WaitTest {
                                         "starter: a\nvariables:\n  - { name: b, meaning: c, shape: '(z?)(a|a)*\\1b' }\ndefinitions: '%b%'\n",
                                         "variables",
                                         Map.of("b", "a".repeat(26)))))),
-                new Attack("workbooks with cells far away", 3, time -> upload(wide)),
+                new Attack("workbooks with cells far away", 3, time -> upload("ines", "invoice", "a.xlsx", wide)),
+                new Attack(
+                        "tables of twenty thousand rows",
+                        2,
+                        time -> upload(time % 2 == 0 ? "hanna" : "ines", "row", "a.csv", table(time))),
                 new Attack(
                         "proofs of series that restart daily",
                         3,
@@ -149,8 +162,13 @@ class WaitTest {
                 Map.of("files", List.of(Map.of("name", "a.yaml", "text", text.toString()))));
     }
 
-    private static HttpResponse<String> upload(byte[] file) throws IOException, InterruptedException {
-        return victim.send(victim.request("ines", "/api/v1/kinds/invoice/tables?unit=works&name=a.xlsx")
+    private static byte[] table(int time) {
+        return ("number,name\n" + (",row " + time + "\n").repeat(20_000)).getBytes(StandardCharsets.UTF_8);
+    }
+
+    private static HttpResponse<String> upload(String account, String kind, String name, byte[] file)
+            throws IOException, InterruptedException {
+        return victim.send(victim.request(account, "/api/v1/kinds/" + kind + "/tables?unit=works&name=" + name)
                 .header("Content-Type", "application/octet-stream")
                 .POST(HttpRequest.BodyPublishers.ofByteArray(file))
                 .build());

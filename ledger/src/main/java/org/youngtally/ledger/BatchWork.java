@@ -12,7 +12,6 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
-import java.util.function.LongConsumer;
 import org.jooq.exception.IntegrityConstraintViolationException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -72,14 +71,10 @@ final class BatchWork {
         }
     }
 
-    /**
-     * @param progress is told how many numbers are written; absent for whom a moment is not long
-     * @param prover what definitions are proved by: it knows, and does not look, or everybody would wait
-     */
-    record Waiting(
-            Act act, String by, CompletableFuture<Outcome> answer, Optional<LongConsumer> progress, Prover prover) {
+    /** @param prover what definitions are proved by: it knows, and does not look, or everybody would wait */
+    record Waiting(Act act, String by, CompletableFuture<Outcome> answer, Prover prover) {
         Waiting(Act act, String by, CompletableFuture<Outcome> answer) {
-            this(act, by, answer, Optional.empty(), Prover.LOOKING);
+            this(act, by, answer, Prover.LOOKING);
         }
     }
 
@@ -479,12 +474,7 @@ final class BatchWork {
             outcomes.add(outcome);
         }
         if (!entries.isEmpty()) {
-            store.write(
-                    entries,
-                    batch.stream()
-                            .flatMap(waiting -> waiting.progress().stream())
-                            .findFirst()
-                            .orElse(written -> {}));
+            store.write(entries);
             append(entries);
             store.commit(journal.head());
             head = journal.head();

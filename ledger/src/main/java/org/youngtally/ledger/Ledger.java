@@ -13,7 +13,6 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import java.util.function.Function;
-import java.util.function.LongConsumer;
 import org.jooq.DSLContext;
 import org.jooq.exception.DataAccessException;
 import org.slf4j.Logger;
@@ -211,29 +210,19 @@ public final class Ledger implements AutoCloseable {
     }
 
     /**
-     * Performs an act and waits until it is on disk.
+     * Performs an act and waits until it is on disk. Definitions are proved by the thread that calls, which takes
+     * seconds at the most for each namespace they touch.
      *
      * @throws LedgerUnavailable where the ledger cannot answer
      */
     public Outcome perform(Act act, String by) {
-        return perform(act, by, Optional.empty());
-    }
-
-    /**
-     * Definitions are proved by the thread that calls, which takes seconds at the most for each namespace they touch.
-     *
-     * @param progress is told how many of the numbers that it takes are written; by the writing thread, and must be
-     *     quick
-     */
-    public Outcome perform(Act act, String by, Optional<LongConsumer> progress) {
         if (writer == null) throw new LedgerUnavailable(Kind.STOPPED, stopped, null);
         Optional<String> question = writer.work().dateQuestion();
         if (question.isPresent() && DateCheck.matters(act))
             throw new LedgerUnavailable(Kind.DATE_UNCONFIRMED, question.get(), null);
         try {
             for (int i = 0; i < MOST_PROOFS; i++) {
-                BatchWork.Outcome outcome =
-                        writer.submit(act, by, progress, proved(act)).join();
+                BatchWork.Outcome outcome = writer.submit(act, by, proved(act)).join();
                 if (!(outcome instanceof BatchWork.Outcome.Unproved)) return Outcome.of(outcome, act, this);
             }
             throw new LedgerUnavailable(Kind.BUSY, "the definitions change faster than they are proved", null);

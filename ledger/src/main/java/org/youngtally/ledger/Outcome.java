@@ -79,8 +79,11 @@ public sealed interface Outcome {
      * The rows of a table have their numbers.
      *
      * @param identifiers in the order of the rows
+     * @param repeated whether by an earlier act, whose answer this is
+     * @param withdrawn how many of them are not what that act made of them any more
      */
-    record Filled(EntryQueries.Row entry, List<String> identifiers, boolean repeated) implements Outcome {}
+    record Filled(EntryQueries.Row entry, List<String> identifiers, boolean repeated, long withdrawn)
+            implements Outcome {}
 
     record Refused(Refusal refusal) implements Outcome {}
 
@@ -104,7 +107,8 @@ public sealed interface Outcome {
                         of(done.entry().get().effects(), Effect.Issued.class)
                                 .flatMap(issued -> issued.texts().stream())
                                 .toList(),
-                        false);
+                        false,
+                        0);
             case BatchWork.Outcome.Done done
             when act instanceof Act.ChangeRecord change && done.entry().isEmpty() ->
                 ledger.read(dsl -> new Recorded(
@@ -139,7 +143,11 @@ public sealed interface Outcome {
     private static Outcome of(EntryQueries.Row row, boolean repeated, DSLContext dsl) {
         if (row.kind().keeps())
             return new Recorded(new RecordQueries(dsl).by(row.seq()).orElseThrow(), Optional.of(row), repeated, false);
-        if (row.kind() == Entry.Kind.FILL) return new Filled(row, new EntryQueries(dsl).filled(row), repeated);
+        if (row.kind() == Entry.Kind.FILL) {
+            var queries = new EntryQueries(dsl);
+            List<String> identifiers = queries.filled(row);
+            return new Filled(row, identifiers, repeated, identifiers.size() - queries.standing(row));
+        }
         return row.kind().takes() ? new Taken(Taking.of(row, dsl), repeated) : new Settled(row, repeated);
     }
 }

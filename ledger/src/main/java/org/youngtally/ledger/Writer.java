@@ -2,9 +2,7 @@ package org.youngtally.ledger;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
-import java.util.function.LongConsumer;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.proof.Prover;
 import org.youngtally.ledger.LedgerUnavailable.Kind;
@@ -32,10 +30,10 @@ final class Writer implements AutoCloseable {
         this.thread = Thread.ofPlatform().name("writer").start(this::run);
     }
 
-    CompletableFuture<BatchWork.Outcome> submit(Act act, String by, Optional<LongConsumer> progress, Prover prover) {
+    CompletableFuture<BatchWork.Outcome> submit(Act act, String by, Prover prover) {
         if (closing) throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
         if (!work.stopped().isEmpty()) throw new LedgerUnavailable(Kind.STOPPED, work.stopped(), null);
-        var waiting = new BatchWork.Waiting(act, by, new CompletableFuture<>(), progress, prover);
+        var waiting = new BatchWork.Waiting(act, by, new CompletableFuture<>(), prover);
         switch (queue.offer(by, waiting)) {
             case TAKEN -> {}
             case FULL -> throw new LedgerUnavailable(Kind.BUSY, MOST_WAITING + " requests are waiting already", null);

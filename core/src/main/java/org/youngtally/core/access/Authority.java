@@ -35,6 +35,12 @@ public final class Authority {
         return !account.closed() && account.grants().stream().anyMatch(grant -> grant.right() == right);
     }
 
+    /** Whether any of its grants reaches a series, so that it may know that there is one. */
+    public boolean knows(Account account, String series) {
+        return !account.closed()
+                && account.grants().stream().anyMatch(grant -> covers(grant.scope(), Right.READ, Where.series(series)));
+    }
+
     private boolean covers(Scope scope, Right right, Where place) {
         return switch (scope.sort()) {
             case ALL -> true;

@@ -14,8 +14,10 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.function.Predicate;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -243,6 +245,20 @@ public final class EntryQueries {
                         .map(stretch -> stretch.between(span.from(), span.to())))
                 .mapToLong(Stretch::quantity)
                 .sum();
+    }
+
+    /** The identifiers of an entry that are still what it made of them, by their series. */
+    public Map<String, List<String>> standingBySeries(Row row) {
+        var texts = new TreeMap<String, List<String>>();
+        for (Span span : row.spans())
+            for (Stretch stretch : Stretches.between(dsl, span.lane(), span.from(), span.to())) {
+                if (stretch.origin().seq() != row.seq() || !stretch.state().isLive()) continue;
+                Stretch part = stretch.between(span.from(), span.to());
+                for (long position = part.from(); position <= part.to(); position++)
+                    texts.computeIfAbsent(definitions.lane(span.lane()).series(), added -> new ArrayList<>())
+                            .add(text(row, span.lane(), stretch, position));
+            }
+        return texts;
     }
 
     private static SelectOnConditionStep<? extends Record> rows(DSLContext dsl) {

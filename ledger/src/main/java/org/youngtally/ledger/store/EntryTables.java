@@ -25,7 +25,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.LongConsumer;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Table;
@@ -156,9 +155,8 @@ final class EntryTables {
         records.forget();
     }
 
-    /** @param progress is told how many of the numbers that they give are written */
-    void write(List<Entry> entries, LongConsumer progress) {
-        var batch = new Batch(progress);
+    void write(List<Entry> entries) {
+        var batch = new Batch();
         for (Entry entry : entries) {
             for (Effect effect : entry.effects()) {
                 switch (effect) {
@@ -343,7 +341,6 @@ final class EntryTables {
 
     /** Rows gathered to be written together: one statement a table, whatever the number of entries. */
     private final class Batch {
-        private final LongConsumer progress;
         private final List<Object[]> lanes = new ArrayList<>();
         private final List<Object[]> entries = new ArrayList<>();
         private final List<Object[]> references = new ArrayList<>();
@@ -355,10 +352,6 @@ final class EntryTables {
         private final List<Runnable> changes = new ArrayList<>();
         private final Set<List<String>> gone = new HashSet<>();
         private final Map<Integer, Object[]> counters = new LinkedHashMap<>();
-
-        Batch(LongConsumer progress) {
-            this.progress = progress;
-        }
 
         /**
          * Changes of what stands are made in their order, after everything new of the batch was put in: nothing new
@@ -538,7 +531,7 @@ final class EntryTables {
             newLane.run(lanes);
             newEntry.run(entries);
             newReference.run(references);
-            newAllocation.run(allocations, progress);
+            newAllocation.run(allocations);
             newBlock.run(blocks);
             newWatched.run(watched);
             newFilling.run(fillings);

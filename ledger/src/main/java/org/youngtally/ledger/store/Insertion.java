@@ -3,7 +3,6 @@ package org.youngtally.ledger.store;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.LongConsumer;
 import org.jooq.DSLContext;
 import org.jooq.InsertValuesStepN;
 import org.jooq.Record;
@@ -30,11 +29,6 @@ final class Insertion {
 
     /** Each row has a value for each column, in their order. */
     void run(List<Object[]> rows) {
-        run(rows, written -> {});
-    }
-
-    /** @param progress is told how many rows of them are written */
-    void run(List<Object[]> rows, LongConsumer progress) {
         for (int from = 0; from < rows.size(); ) {
             int size = Math.min(MOST_ROWS, rows.size() - from);
             Object[] parameters = new Object[size * columns.size()];
@@ -42,7 +36,6 @@ final class Insertion {
                 System.arraycopy(rows.get(from + i), 0, parameters, i * columns.size(), columns.size());
             bySize.computeIfAbsent(size, this::prepared).run(parameters);
             from += size;
-            progress.accept(from);
         }
     }
 

@@ -16,7 +16,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
-import java.util.function.LongConsumer;
 import org.flywaydb.core.Flyway;
 import org.h2.api.ErrorCode;
 import org.h2.jdbc.JdbcConnection;
@@ -177,12 +176,7 @@ public final class Store implements AutoCloseable {
      * Writes the effects of entries, which follow {@link #applied}, without committing: the unique indexes speak here.
      */
     public void write(List<Entry> entries) {
-        write(entries, written -> {});
-    }
-
-    /** @param progress is told how many of the numbers that they give are written */
-    public void write(List<Entry> entries, LongConsumer progress) {
-        tables.write(entries, progress);
+        tables.write(entries);
     }
 
     /** Commits what was written since the last commit, up to the entry at this head. */

@@ -10,6 +10,7 @@ import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Scope;
 import org.youngtally.core.access.Token;
 import org.youngtally.core.access.Where;
+import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.House;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
@@ -64,9 +65,41 @@ public record Caller(Account account, House house, Optional<Token> token) {
                                 new Where(Optional.of(route.series()), Optional.of(kind), Optional.of(route.unit()))));
     }
 
-    /** @throws Problem that names the missing grant, where it may not */
+    /** @throws Problem that names the missing grant, where it may not; or a series that it may not know of */
     public void need(Right right, Where place) {
-        if (!may(right, place)) throw missing(right, place, house.authority().wouldDo(right, place));
+        if (may(right, place)) return;
+        boolean hidden = place.series().filter(series -> !knows(series)).isPresent();
+        if (hidden && place.kind().isEmpty() && place.unit().isEmpty())
+            throw unknownSeries(place.series().get());
+        throw missing(right, hidden ? new Where(Optional.empty(), place.kind(), place.unit()) : place);
+    }
+
+    /** Whether it may know that there is such a series. */
+    public boolean knows(String series) {
+        return house.authority().knows(account, series);
+    }
+
+    /** That it may not do this there, and by which grant it could. */
+    public Problem missing(Right right, Where place) {
+        return missing(right, place, house.authority().wouldDo(right, place));
+    }
+
+    /** One answer for a series that there is not and for one that it has no grant at, so that neither is told. */
+    public Problem unknownSeries(String series) {
+        Optional<String> near = NearestName.to(
+                series, house.series().keySet().stream().filter(this::reads).toList());
+        return new Problem(
+                        Type.UNKNOWN_SERIES,
+                        "There is no series ‘" + series + "’"
+                                + (readsAll() ? "." : " that ‘" + name() + "’ may know of.")
+                                + near.map(name -> " Did you mean ‘" + name + "’?")
+                                        .orElse("")
+                                + (readsAll()
+                                        ? ""
+                                        : " Grants can be given by " + String.join(", ", keepers(List.of(Scope.ALL)))
+                                                + "."))
+                .field("series", near.orElse("the key of a series; GET /api/v1/series lists them"))
+                .with("nearest", near.orElse(null));
     }
 
     public void needSomewhere(Right right) {

@@ -69,8 +69,8 @@ final class DefiningRights {
 
     private void need(Effect effect) {
         where(effect).ifPresent(where -> {
-            if (existed(before.house(), effect)) before.need(Right.DEFINE, where);
-            after.need(Right.DEFINE, where);
+            if (existed(before.house(), effect)) define(before, where);
+            define(after, where);
         });
         switch (effect) {
             case Effect.UnitDefined defined -> place(defined.unit());
@@ -99,12 +99,17 @@ final class DefiningRights {
         if (was != null && was.below().equals(unit.below())) return;
         Stream.concat(Stream.of(unit.below()), Stream.ofNullable(was).map(Unit::below))
                 .map(above -> above.map(Where::unit).orElse(Where.EVERYWHERE))
-                .forEach(where -> after.need(Right.DEFINE, where));
+                .forEach(where -> define(after, where));
     }
 
     /** Whoever leads a route to a series may give it to others: it must be theirs to define, as it was before. */
     private void series(String key) {
-        if (before.house().series().containsKey(key)) before.need(Right.DEFINE, Where.series(key));
+        if (before.house().series().containsKey(key)) define(before, Where.series(key));
+    }
+
+    /** Which keys are taken is told to whoever defines: they could not choose one otherwise. */
+    private static void define(Caller caller, Where where) {
+        if (!caller.may(Right.DEFINE, where)) throw caller.missing(Right.DEFINE, where);
     }
 
     /** Whoever draws a codebook in shows its choices to others: it must be theirs to read. */

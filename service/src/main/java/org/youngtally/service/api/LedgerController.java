@@ -121,15 +121,15 @@ class LedgerController {
             summary =
                     "What an identifier was given for; upper and lower case are alike. One for each namespace that knows it")
     List<IdentifierView> find(@Parameter(description = "The identifier") @RequestParam String text, Caller caller) {
-        List<IdentifierQueries.Found> all = ledger.read(dsl -> new IdentifierQueries(dsl).find(text));
-        List<IdentifierView> found = all.stream()
+        List<IdentifierView> found = ledger.read(dsl -> new IdentifierQueries(dsl).find(text)).stream()
                 .filter(each -> caller.reads(each.series().key()))
                 .map(each -> view(each, record(each)))
                 .toList();
-        if (found.isEmpty() && !all.isEmpty())
-            caller.need(Right.READ, Where.series(all.getFirst().series().key()));
         if (found.isEmpty())
-            throw new Problem(Type.UNKNOWN_IDENTIFIER, "‘" + text + "’ was never given.")
+            throw new Problem(
+                            Type.UNKNOWN_IDENTIFIER,
+                            "‘" + text + "’ was never given"
+                                    + (caller.readsAll() ? "." : " by a series that ‘" + caller.name() + "’ may read."))
                     .field("text", "an identifier that a series has given");
         return found;
     }

@@ -28,7 +28,9 @@ final class Records {
     /** A record that the caller may see: who may read its series. Nobody changes what they may not see. */
     static KeptRecord seen(Ledger ledger, Caller caller, long id) {
         KeptRecord record = at(ledger, id);
-        caller.need(Right.READ, Where.series(record.number().series()));
+        if (!caller.reads(record.number().series()))
+            throw caller.missing(
+                    Right.READ, new Where(Optional.empty(), Optional.of(record.kind()), Optional.of(record.home())));
         return record;
     }
 

@@ -31,7 +31,6 @@ import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerUnavailable;
 import org.youngtally.ledger.Outcome;
@@ -85,17 +84,10 @@ final class Requests {
         return Optional.of(text);
     }
 
-    /** A series that exists. */
+    /** A series that exists, as far as the caller may know. */
     static Series series(Caller caller, String key) {
         Series found = caller.house().series().get(key);
-        if (found == null)
-            throw Refusals.problem(new Refusal.UnknownSeries(
-                    key,
-                    NearestName.to(
-                            key,
-                            caller.house().series().keySet().stream()
-                                    .filter(caller::reads)
-                                    .toList())));
+        if (found == null || !caller.knows(key)) throw caller.unknownSeries(key);
         return found;
     }
 

@@ -10,7 +10,6 @@ import java.io.IOException;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.Iterator;
@@ -19,6 +18,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.LongConsumer;
 import java.util.stream.Collectors;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -33,7 +33,6 @@ import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Refusal;
-import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
@@ -42,12 +41,12 @@ import org.youngtally.documents.table.Table;
 import org.youngtally.ledger.House;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerUnavailable;
-import org.youngtally.ledger.Outcome;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.table.GivenCheck;
+import org.youngtally.service.table.TableNumbering;
 import org.youngtally.service.table.TableRows;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
@@ -99,7 +98,7 @@ class TableController {
     @Operation(
             operationId = "fillTable",
             summary =
-                    "Fill the blank numbers of a table, from the top to the bottom, each row by its route: all of them or none. The same file comes back, and its other cells as they were. Filled and Kept say how many rows got a number and how many had one, Entry which entry of the ledger gave them")
+                    "Fill the blank numbers of a table, from the top to the bottom, each row by its route: all of them or none, a thousand at a time, so that others take theirs between. The same file comes back, and its other cells as they were. Filled and Kept say how many rows got a number and how many had one, Entry which entry of the ledger gave them, or the first of those up to Last-Entry")
     @ApiResponse(
             responseCode = "200",
             content =
@@ -146,28 +145,32 @@ class TableController {
                 GivenCheck.of(dsl, rows.given(), series);
                 return null;
             }));
-            Filled filled = take(
-                    of,
-                    in,
-                    rows,
-                    series,
+            var act = new Act.FillTable(
+                    of.key(),
+                    in.key(),
+                    List.copyOf(rows.blank().values()),
                     day,
-                    Requests.mark(caller.name(), key, "FILL", of.key(), in.key(), day, column, digest(bytes)),
-                    filling,
+                    series,
+                    Requests.mark(caller.name(), key, "FILL", of.key(), in.key(), day, column, digest(bytes)));
+            var numbering = new TableNumbering(ledger, caller.name(), act);
+            long all = act.rows().size();
+            underWay.put(filling, new Progress("numbering", 0, all));
+            List<String> numbers = numbers(
+                    numbering,
+                    place,
+                    done -> underWay.put(filling, new Progress("numbering", done, all)),
+                    rows,
                     caller);
-            underWay.put(
-                    filling,
-                    new Progress(
-                            "writing the file",
-                            rows.blank().size(),
-                            rows.blank().size()));
-            byte[] back = place.run(() -> table.filled(rows.column(), filled.texts()));
+            underWay.put(filling, new Progress("writing the file", all, all));
+            byte[] back = place.run(() -> table.filled(rows.column(), byLine(rows, numbers)));
             ResponseEntity.BodyBuilder answer = ResponseEntity.ok()
                     .contentType(MediaType.parseMediaType(format.type()))
                     .header("Content-Disposition", RecordFileController.disposition("attachment", name))
-                    .header("Filled", String.valueOf(filled.texts().size()))
+                    .header("Filled", String.valueOf(numbers.size()))
                     .header("Kept", String.valueOf(rows.given().size()));
-            filled.seq().ifPresent(seq -> answer.header("Entry", String.valueOf(seq)));
+            List<Long> entries = numbering.entries();
+            if (!entries.isEmpty()) answer.header("Entry", String.valueOf(entries.getFirst()));
+            if (entries.size() > 1) answer.header("Last-Entry", String.valueOf(entries.getLast()));
             return answer.body(back);
         } catch (UnreadableDocument e) {
             throw new Problem(Type.TABLE_FAULTY, e.getMessage() + ".").field("body", e.accepted());
@@ -205,48 +208,32 @@ class TableController {
                 .collect(Collectors.toSet());
     }
 
-    /** @param texts the numbers by line */
-    private record Filled(Map<Integer, String> texts, Optional<Long> seq) {}
-
-    private Filled take(
-            Kind kind,
-            Unit unit,
-            TableRows rows,
-            Set<String> series,
-            Optional<LocalDate> date,
-            RequestMark mark,
-            List<String> filling,
-            Caller caller) {
-        if (rows.blank().isEmpty()) return new Filled(Map.of(), Optional.empty());
-        long all = rows.blank().size();
-        underWay.put(filling, new Progress("numbering", 0, all));
-        var act = new Act.FillTable(
-                kind.key(), unit.key(), new ArrayList<>(rows.blank().values()), date, series, mark);
-        Outcome outcome;
+    private static List<String> numbers(
+            TableNumbering numbering, HeavyWork.Place place, LongConsumer progress, TableRows rows, Caller caller) {
         try {
-            outcome = ledger.perform(
-                    act,
-                    caller.name(),
-                    Optional.of(done ->
-                            underWay.computeIfPresent(filling, (of, before) -> new Progress("numbering", done, all))));
+            return place.run(numbering::looked).take(progress);
+        } catch (TableNumbering.Refused e) {
+            throw refused(e.refusal(), rows, caller, numbering.table());
         } catch (LedgerUnavailable e) {
             throw Refusals.problem(e);
         }
-        if (outcome instanceof Outcome.Refused refused) throw refused(refused.refusal(), rows, caller, kind, unit);
-        var taken = (Outcome.Filled) outcome;
+    }
+
+    private static Map<Integer, String> byLine(TableRows rows, List<String> numbers) {
         var texts = new HashMap<Integer, String>();
-        Iterator<String> next = taken.identifiers().iterator();
+        Iterator<String> next = numbers.iterator();
         for (int line : rows.blank().keySet()) texts.put(line, next.next());
-        return new Filled(texts, Optional.of(taken.entry().seq()));
+        return texts;
     }
 
     /** A row is told by its line in the file. */
-    private static Problem refused(Refusal refusal, TableRows rows, Caller caller, Kind kind, Unit unit) {
+    private static Problem refused(Refusal refusal, TableRows rows, Caller caller, Act.FillTable table) {
         if (!(refusal instanceof Refusal.RowFaulty faulty)) return Refusals.problem(refusal);
         // What one may not take from is told as everywhere: by the missing grant.
-        if (faulty.refusal() instanceof Refusal.RouteMoved moved
-                && !caller.may(Right.ALLOCATE, where(moved.series(), kind, unit)))
-            caller.need(Right.ALLOCATE, where(moved.series(), kind, unit));
+        if (faulty.refusal() instanceof Refusal.RouteMoved moved)
+            caller.need(
+                    Right.ALLOCATE,
+                    new Where(Optional.of(moved.series()), Optional.of(table.kind()), Optional.of(table.unit())));
         int line = List.copyOf(rows.blank().keySet()).get(faulty.row());
         Problem problem = Refusals.problem(faulty.refusal());
         return new Problem(

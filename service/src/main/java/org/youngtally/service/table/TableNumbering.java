@@ -1,0 +1,165 @@
+package org.youngtally.service.table;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.LongConsumer;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Decision;
+import org.youngtally.core.act.Refusal;
+import org.youngtally.core.act.RequestMark;
+import org.youngtally.core.act.Selection;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.LedgerUnavailable;
+import org.youngtally.ledger.Outcome;
+import org.youngtally.ledger.store.EntryQueries;
+import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.web.Refusals;
+
+/**
+ * Takes the numbers of a table's rows in steps, so that others take theirs between them: all of them or none. Whether
+ * all can be had is looked at first; where somebody was quicker all the same, what the steps before took is given back.
+ * After an end in the middle the same request with its key goes on where it stopped.
+ */
+public final class TableNumbering {
+    private static final Logger LOG = LoggerFactory.getLogger(TableNumbering.class);
+    /** Rows that are numbered in one act: as many as others do not notice, and as are given back in one. */
+    private static final int STEP = 1_000;
+
+    private final Ledger ledger;
+    private final String by;
+    private final Act.FillTable whole;
+    private final List<Outcome.Filled> steps = new ArrayList<>();
+
+    /**
+     * @param by who asks
+     * @param whole all rows
+     */
+    public TableNumbering(Ledger ledger, String by, Act.FillTable whole) {
+        this.ledger = ledger;
+        this.by = by;
+        this.whole = whole;
+    }
+
+    /** That not all rows have their number, and none has one by this. */
+    public static final class Refused extends Exception {
+        private static final long serialVersionUID = 1;
+
+        private final transient Refusal refusal;
+
+        Refused(Refusal refusal) {
+            this.refusal = refusal;
+        }
+
+        public Refusal refusal() {
+            return refusal;
+        }
+    }
+
+    /** Looks whether all can be had as the ledger stands, which takes as long as the table is large. */
+    public TableNumbering looked() throws Refused {
+        if (whole.rows().size() > STEP && ledger.decide(whole) instanceof Decision.Refused refused)
+            throw new Refused(refused.refusal());
+        return this;
+    }
+
+    /**
+     * @param progress is told how many rows have their number
+     * @return the numbers in the order of the rows
+     */
+    public List<String> take(LongConsumer progress) throws Refused {
+        var texts = new ArrayList<String>(whole.rows().size());
+        while (texts.size() < whole.rows().size()) {
+            switch (ledger.perform(step(texts.size()), by)) {
+                case Outcome.Filled filled -> {
+                    steps.add(filled);
+                    if (filled.withdrawn() > 0) throw withdrawn(filled);
+                    texts.addAll(filled.identifiers());
+                }
+                case Outcome.Refused refused -> {
+                    giveBack();
+                    throw new Refused(
+                            refused.refusal() instanceof Refusal.RowFaulty faulty
+                                    ? new Refusal.RowFaulty(texts.size() + faulty.row(), faulty.refusal())
+                                    : refused.refusal());
+                }
+                case Outcome other -> throw new IllegalStateException("a table was to be filled, not " + other);
+            }
+            progress.accept(texts.size());
+        }
+        return texts;
+    }
+
+    public Act.FillTable table() {
+        return whole;
+    }
+
+    /** The entries that gave them. */
+    public List<Long> entries() {
+        return steps.stream().map(step -> step.entry().seq()).toList();
+    }
+
+    private Act.FillTable step(int from) {
+        return new Act.FillTable(
+                whole.kind(),
+                whole.unit(),
+                whole.rows().subList(from, Math.min(from + STEP, whole.rows().size())),
+                whole.date(),
+                whole.series(),
+                from == 0
+                        ? whole.mark()
+                        : new RequestMark(
+                                whole.mark().account(),
+                                // No key of a caller holds a line feed.
+                                whole.mark().key().map(key -> key + "\n" + from),
+                                whole.mark().digest()));
+    }
+
+    private static Problem withdrawn(Outcome.Filled filled) {
+        return new Problem(
+                        Type.UNFIT,
+                        "The numbers of this table were taken before, in entry "
+                                + filled.entry().seq() + ", and " + filled.withdrawn()
+                                + " of them were given back or voided since. None is given again by this request.")
+                .field("Idempotency-Key", "a new one, so that the table gets other numbers");
+    }
+
+    private void giveBack() {
+        for (Outcome.Filled step : steps)
+            ledger.read(dsl -> new EntryQueries(dsl).standingBySeries(step.entry()))
+                    .forEach((series, texts) ->
+                            giveBack(series, texts, step.entry().seq()));
+    }
+
+    private void giveBack(String series, List<String> texts, long entry) {
+        Outcome outcome = null;
+        try {
+            for (Act.Deed deed : List.of(Act.Deed.RETURN, Act.Deed.VOID)) {
+                outcome = ledger.perform(
+                        new Act.Settle(
+                                series,
+                                new Selection.Identifiers(texts),
+                                deed,
+                                Optional.of("a later row of the table was refused"),
+                                new RequestMark(
+                                        by, Optional.empty(), whole.mark().digest())),
+                        by);
+                if (outcome instanceof Outcome.Settled) return;
+            }
+        } catch (LedgerUnavailable e) {
+            LOG.warn("numbers of a table that was refused were not given back", e);
+        }
+        String why = outcome instanceof Outcome.Refused refused
+                ? " " + Refusals.problem(refused.refusal()).getMessage()
+                : "";
+        throw new Problem(
+                        Type.TABLE_FAULTY,
+                        "A later row of the table was refused, and the numbers that entry " + entry
+                                + " gave to earlier rows could not be given back." + why)
+                .field("entry " + entry, "voiding or returning its numbers, or the same table with the same key")
+                .with("entry", entry);
+    }
+}
