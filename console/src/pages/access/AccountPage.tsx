@@ -96,7 +96,7 @@ export function AccountPage() {
 }
 
 function AddGrant({ pending, onGive }: { pending: boolean; onGive: (grant: GrantView) => void }) {
-  const [right, setRight] = useState("read");
+  const [right, setRight] = useState<GrantView["right"]>("read");
   const [scope, setScope] = useState("all");
   const grid = useRouteGrid();
   const series = useSeriesList();
@@ -116,7 +116,11 @@ function AddGrant({ pending, onGive }: { pending: boolean; onGive: (grant: Grant
     >
       <label className="grid gap-1">
         <span className="text-sm">It may</span>
-        <select className="select w-44" value={right} onChange={(event) => setRight(event.target.value)}>
+        <select
+          className="select w-44"
+          value={right}
+          onChange={(event) => setRight(event.target.value as GrantView["right"])}
+        >
           {rights.map(([value, shown]) => (
             <option key={value} value={value}>
               {shown}

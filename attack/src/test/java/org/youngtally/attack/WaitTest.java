@@ -98,6 +98,7 @@ class WaitTest {
 
     static Stream<Attack> attacks() throws IOException {
         byte[] wide = workbook();
+        byte[] lines = "\n".repeat(5_000_000).getBytes(StandardCharsets.UTF_8);
         String big = "{\"account\":\"" + "a".repeat(3_000_000) + "\"}";
         return Stream.of(
                 new Attack(
@@ -122,6 +123,10 @@ class WaitTest {
                                         "variables",
                                         Map.of("b", "a".repeat(26)))))),
                 new Attack("workbooks with cells far away", 3, time -> upload("ines", "invoice", "a.xlsx", wide)),
+                new Attack(
+                        "tables of line ends alone",
+                        2,
+                        time -> upload(time % 2 == 0 ? "hanna" : "ines", "row", "a.csv", lines)),
                 new Attack(
                         "tables of twenty thousand rows",
                         2,

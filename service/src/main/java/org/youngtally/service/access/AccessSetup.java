@@ -5,7 +5,6 @@ import jakarta.servlet.ServletRequest;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
-import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.boot.web.servlet.FilterRegistrationBean;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -42,10 +41,6 @@ class AccessSetup implements WebMvcConfigurer {
     private static final long ONE_YEAR_SECONDS = 31_536_000;
     private static final String SIGN_IN = "/api/v1/session";
     private static final int FIRST = Ordered.HIGHEST_PRECEDENCE + 10;
-
-    static {
-        SpringDocUtils.getConfig().addRequestWrapperToIgnore(Caller.class);
-    }
 
     @Override
     public void addInterceptors(InterceptorRegistry registry) {

@@ -108,7 +108,7 @@ final class DefiningRights {
     }
 
     /** Which keys are taken is told to whoever defines: they could not choose one otherwise. */
-    private static void define(Caller caller, Where where) {
+    static void define(Caller caller, Where where) {
         if (!caller.may(Right.DEFINE, where)) throw caller.missing(Right.DEFINE, where);
     }
 

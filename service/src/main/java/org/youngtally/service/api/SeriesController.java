@@ -118,7 +118,7 @@ class SeriesController {
         if (!series.equals(form.key()))
             throw new Problem(Type.MALFORMED, "The address names ‘" + series + "’, the body ‘" + form.key() + "’.")
                     .field("key", series);
-        caller.need(Right.DEFINE, Where.series(series));
+        DefiningRights.define(caller, Where.series(series));
         DefiningRights.define(
                 caller, ledger, work, new Act.Define(List.of(form.draft()), Requests.expected(match, noneMatch)));
         ResponseEntity<SeriesForm> defined = tagged(ledger.house().series().get(series));

@@ -11,7 +11,10 @@ import org.springframework.web.servlet.config.annotation.ViewControllerRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import org.springframework.web.servlet.resource.PathResourceResolver;
 
-/** Serves the console: its files under their names, and its one page under every address that it shows itself. */
+/**
+ * Serves the console: its files under their names, and its one page under every address that it shows itself; and what
+ * the interface says of itself, which was written when the service was built.
+ */
 @Configuration
 class ConsolePages implements WebMvcConfigurer {
     private static final String FILES = "classpath:/console/";
@@ -26,6 +29,9 @@ class ConsolePages implements WebMvcConfigurer {
         registry.addResourceHandler("/assets/**")
                 .addResourceLocations(FILES + "assets/")
                 .setCacheControl(CacheControl.maxAge(365, TimeUnit.DAYS).immutable());
+        registry.addResourceHandler("/api/*.json")
+                .addResourceLocations("classpath:/api/")
+                .setCacheControl(CacheControl.noCache());
         registry.addResourceHandler("/**")
                 .addResourceLocations(FILES)
                 .setCacheControl(CacheControl.noCache())

@@ -1,39 +1,21 @@
 package org.youngtally.service.web;
 
-import java.beans.PropertyEditorSupport;
-import java.util.List;
-import java.util.function.Function;
-import org.springframework.web.bind.WebDataBinder;
-import org.springframework.web.bind.annotation.ControllerAdvice;
-import org.springframework.web.bind.annotation.InitBinder;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.core.convert.converter.Converter;
+import org.springframework.format.FormatterRegistry;
+import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 
 /** How numbers and yes or no are read in addresses: in decimal digits, and as true or false. */
-@ControllerAdvice
-class StrictParameters {
+@Configuration
+class StrictParameters implements WebMvcConfigurer {
     private static final int DIGITS_OF_LONG = 19;
     private static final int DIGITS_OF_INT = 10;
 
-    @InitBinder
-    void strict(WebDataBinder binder) {
-        for (Class<?> type : List.of(long.class, Long.class))
-            binder.registerCustomEditor(type, new Editor(text -> Long.valueOf(digits(text, DIGITS_OF_LONG))));
-        for (Class<?> type : List.of(int.class, Integer.class))
-            binder.registerCustomEditor(type, new Editor(text -> Integer.valueOf(digits(text, DIGITS_OF_INT))));
-        for (Class<?> type : List.of(boolean.class, Boolean.class))
-            binder.registerCustomEditor(type, new Editor(StrictParameters::truth));
-    }
-
-    private static final class Editor extends PropertyEditorSupport {
-        private final Function<String, Object> reading;
-
-        Editor(Function<String, Object> reading) {
-            this.reading = reading;
-        }
-
-        @Override
-        public void setAsText(String text) {
-            setValue(reading.apply(text));
-        }
+    @Override
+    public void addFormatters(FormatterRegistry registry) {
+        registry.addConverter(String.class, Long.class, text -> Long.valueOf(digits(text, DIGITS_OF_LONG)));
+        registry.addConverter(String.class, Integer.class, text -> Integer.valueOf(digits(text, DIGITS_OF_INT)));
+        registry.addConverter(String.class, Boolean.class, (Converter<String, Boolean>) StrictParameters::truth);
     }
 
     private static String digits(String text, int most) {
@@ -44,7 +26,7 @@ class StrictParameters {
         return text;
     }
 
-    private static Object truth(String text) {
+    private static Boolean truth(String text) {
         return switch (text) {
             case "true" -> true;
             case "false" -> false;

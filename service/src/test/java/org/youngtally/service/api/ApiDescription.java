@@ -4,13 +4,18 @@ import io.swagger.v3.oas.models.Components;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.media.ArraySchema;
+import io.swagger.v3.oas.models.media.MediaType;
 import io.swagger.v3.oas.models.media.Schema;
+import io.swagger.v3.oas.models.parameters.Parameter;
 import io.swagger.v3.oas.models.security.SecurityRequirement;
 import io.swagger.v3.oas.models.security.SecurityScheme;
 import io.swagger.v3.oas.models.servers.Server;
+import java.io.IOException;
 import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
+import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -20,9 +25,11 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springdoc.core.customizers.OperationCustomizer;
+import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.youngtally.core.access.Right;
+import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.OpenToAll;
 import org.youngtally.service.access.SignedIn;
@@ -30,6 +37,8 @@ import org.youngtally.service.closing.Statement;
 import org.youngtally.service.definitions.Differences;
 import org.youngtally.service.web.Reach;
 import org.youngtally.service.web.Refusals;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
 
 /** What the OpenAPI document says of the interface as a whole. */
 @Configuration
@@ -62,6 +71,10 @@ class ApiDescription {
             SeriesForm.class,
             Differences.class,
             Refusals.class);
+
+    static {
+        SpringDocUtils.getConfig().addRequestWrapperToIgnore(Caller.class);
+    }
 
     private static final String TOKEN = "token";
     private static final String SESSION = "session";
@@ -117,9 +130,10 @@ class ApiDescription {
         };
     }
 
-    /** A property is always there unless its component in the code is marked nullable. */
+    /** What each property is; it is always there unless its component in the code is marked nullable. */
     @Bean
-    OpenApiCustomizer requiredProperties() {
+    OpenApiCustomizer properties() throws IOException {
+        SourceComments comments = SourceComments.under(Path.of("src/main/java/org/youngtally/service"));
         Map<String, Class<?>> records = SPEAKERS.stream()
                 .flatMap(speaker -> Stream.concat(Stream.of(speaker), Arrays.stream(speaker.getDeclaredClasses())))
                 .filter(Class::isRecord)
@@ -130,6 +144,7 @@ class ApiDescription {
             if (written == null) throw new IllegalStateException("no record was found for the schema " + name);
             ownKind(schema, name, written);
             require(schema, written);
+            describe(schema, name, comments);
         });
     }
 
@@ -144,6 +159,56 @@ class ApiDescription {
                         component.getName(),
                         new ArraySchema().items(new Schema<>().$ref("#/components/schemas/" + name)));
         }
+    }
+
+    private static void describe(Schema<?> schema, String name, SourceComments comments) {
+        if (!comments.of(name).isEmpty()) schema.setDescription(comments.of(name));
+        schema.getProperties().forEach((property, each) -> {
+            String called = name + "." + property;
+            String said = comments.of(name, property);
+            String meaning = said.isEmpty() ? Vocabulary.MEANINGS.get(property) : capitalised(said);
+            if (meaning == null && each.get$ref() == null)
+                throw new IllegalStateException("nothing says what " + called + " is");
+            if (each.get$ref() == null) each.setDescription(meaning);
+            if (Vocabulary.WORDS.containsKey(called))
+                words(each.getItems() == null ? each : each.getItems(), Vocabulary.WORDS.get(called));
+            if (Vocabulary.DATES.contains(called)) each.setFormat("date");
+            if (Vocabulary.DURATIONS.contains(called)) each.setFormat("duration");
+        });
+    }
+
+    @SuppressWarnings("unchecked")
+    private static void words(Schema<?> schema, List<String> words) {
+        ((Schema<String>) schema).setEnum(words);
+    }
+
+    private static String capitalised(String text) {
+        return text.substring(0, 1).toUpperCase(Locale.ROOT) + text.substring(1);
+    }
+
+    /** What each operation is asked with, by an example, and what its parameters are. */
+    @Bean
+    OperationCustomizer requests() throws IOException {
+        Map<String, Object> examples = JsonMapper.shared()
+                .readValue(
+                        ApiDescription.class.getResourceAsStream("/examples.json"),
+                        new TypeReference<LinkedHashMap<String, Object>>() {});
+        return (operation, method) -> {
+            if (operation.getParameters() != null)
+                for (Parameter parameter : operation.getParameters()) {
+                    if (parameter.getDescription() == null)
+                        parameter.setDescription(Vocabulary.MEANINGS.get(parameter.getName()));
+                    if (parameter.getName().equals("date"))
+                        parameter.getSchema().setFormat("date");
+                }
+            if (operation.getRequestBody() == null) return operation;
+            MediaType json = operation.getRequestBody().getContent().get("application/json");
+            if (json == null) return operation;
+            if (!examples.containsKey(operation.getOperationId()))
+                throw new IllegalStateException("there is no example of " + operation.getOperationId());
+            json.setExample(examples.get(operation.getOperationId()));
+            return operation;
+        };
     }
 
     private static void require(Schema<?> schema, Class<?> written) {

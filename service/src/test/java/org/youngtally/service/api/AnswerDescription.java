@@ -12,6 +12,7 @@ import io.swagger.v3.oas.models.responses.ApiResponse;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springdoc.core.customizers.OperationCustomizer;
 import org.springframework.context.annotation.Bean;
@@ -49,6 +50,15 @@ class AnswerDescription {
             "deleteRecord",
             "shareRecord",
             "fixRecord");
+    private static final Map<String, String> FILLED = new TreeMap<>(Map.of(
+            "Filled",
+            "How many rows got a number",
+            "Kept",
+            "How many rows had one",
+            "Entry",
+            "The entry of the ledger that gave the numbers, or the first of them",
+            "Last-Entry",
+            "The last entry that gave numbers, where there are several"));
     private static final Set<String> PAGED = Set.of("findRecords", "listEntries", "listVoids");
 
     private static final Map<String, String> SUBJECTS = Map.ofEntries(
@@ -95,6 +105,8 @@ class AnswerDescription {
         if (PAGED.contains(name))
             usual.addHeaderObject(
                     HttpHeaders.LINK, header("The next page, as rel=\"next\", where there is one", new StringSchema()));
+        if (name.equals("fillTable"))
+            FILLED.forEach((header, says) -> usual.addHeaderObject(header, header(says, new StringSchema())));
         usual.setDescription("Done");
         if (CREATE.contains(name) || CREATE_OR_REPEAT.contains(name))
             operation
