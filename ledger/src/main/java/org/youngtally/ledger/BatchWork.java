@@ -72,8 +72,8 @@ final class BatchWork {
     }
 
     /** @param prover what definitions are proved by: it knows, and does not look, or everybody would wait */
-    record Waiting(Act act, String by, CompletableFuture<Outcome> answer, Prover prover) {
-        Waiting(Act act, String by, CompletableFuture<Outcome> answer) {
+    record Waiting(Act<?> act, String by, CompletableFuture<Outcome> answer, Prover prover) {
+        Waiting(Act<?> act, String by, CompletableFuture<Outcome> answer) {
             this(act, by, answer, Prover.LOOKING);
         }
     }
@@ -328,7 +328,7 @@ final class BatchWork {
         if (from < batch.size()) together(batch.subList(from, batch.size()));
     }
 
-    private static boolean looksAtRows(Act act) {
+    private static boolean looksAtRows(Act<?> act) {
         return act instanceof Act.Close
                 || act instanceof Act.Define define
                         && define.drafts().namespaces().stream().anyMatch(draft -> draft.comparison() != null);
@@ -453,7 +453,7 @@ final class BatchWork {
             for (Waiting one : batch) together(List.of(one));
             return;
         }
-        Act act = batch.getFirst().act();
+        Act<?> act = batch.getFirst().act();
         String series = act instanceof Act.Allocate allocate ? allocate.series() : "";
         batch.getFirst().answer().complete(new Outcome.Refused(new Refusal.IdentifierTaken(series)));
     }
@@ -514,7 +514,7 @@ final class BatchWork {
     }
 
     /** Whether it names a key or a reference, so that it may have been done before. */
-    private static boolean mayBeKnown(Act act) {
+    private static boolean mayBeKnown(Act<?> act) {
         return act.known().flatMap(RequestMark::key).isPresent()
                 || act instanceof Act.Allocate allocate && allocate.reference().isPresent();
     }

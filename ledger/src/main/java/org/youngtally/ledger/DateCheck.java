@@ -44,7 +44,7 @@ final class DateCheck {
     }
 
     /** Whether an act goes by the date. What is defined, and who may do what, does not. */
-    static boolean matters(Act act) {
+    static boolean matters(Act<?> act) {
         return switch (act) {
             case Act.Define define -> false;
             case Act.RemoveRoute remove -> false;

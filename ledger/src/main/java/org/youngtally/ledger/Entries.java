@@ -21,7 +21,7 @@ import org.youngtally.ledger.journal.Entry;
 final class Entries {
     private Entries() {}
 
-    static Entry.Kind kind(Act act) {
+    static Entry.Kind kind(Act<?> act) {
         return switch (act) {
             case Act.Define define -> Entry.Kind.DEFINE;
             case Act.Allocate allocate ->
@@ -63,7 +63,7 @@ final class Entries {
      * @param series of a block, by the number of its lane
      * @param effects what became of it
      */
-    static Optional<Entry.Request> request(Act act, List<Effect> effects, IntFunction<LaneKey> series) {
+    static Optional<Entry.Request> request(Act<?> act, List<Effect> effects, IntFunction<LaneKey> series) {
         return switch (act) {
             case Act.Define define -> Optional.empty();
             case Act.Lapse lapse -> Optional.empty();

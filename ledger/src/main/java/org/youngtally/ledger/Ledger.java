@@ -18,6 +18,7 @@ import org.jooq.exception.DataAccessException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Answer;
 import org.youngtally.core.act.Decider;
 import org.youngtally.core.act.Decision;
 import org.youngtally.core.proof.Prover;
@@ -215,7 +216,7 @@ public final class Ledger implements AutoCloseable {
      *
      * @throws LedgerUnavailable where the ledger cannot answer
      */
-    public Outcome perform(Act act, String by) {
+    public <A extends Answer> Outcome<A> perform(Act<A> act, String by) {
         if (writer == null) throw new LedgerUnavailable(Kind.STOPPED, stopped, null);
         Optional<String> question = writer.work().dateQuestion();
         if (question.isPresent() && DateCheck.matters(act))
@@ -223,7 +224,7 @@ public final class Ledger implements AutoCloseable {
         try {
             for (int i = 0; i < MOST_PROOFS; i++) {
                 BatchWork.Outcome outcome = writer.submit(act, by, proved(act)).join();
-                if (!(outcome instanceof BatchWork.Outcome.Unproved)) return Outcome.of(outcome, act, this);
+                if (!(outcome instanceof BatchWork.Outcome.Unproved)) return new Answers(this).of(act, outcome);
             }
             throw new LedgerUnavailable(Kind.BUSY, "the definitions change faster than they are proved", null);
         } catch (CompletionException e) {
@@ -233,18 +234,18 @@ public final class Ledger implements AutoCloseable {
     }
 
     /** Looks for the proofs that an act needs, as the ledger stands; by the time of the act it may need others. */
-    private Prover proved(Act act) {
+    private Prover proved(Act<?> act) {
         Proofs.Gathered gathered = proofs.gather();
         if (act instanceof Act.Define) decide(act, gathered.looking());
         return gathered.known();
     }
 
     /** What the act would come to on the ledger as it stands, without doing it. */
-    public Decision decide(Act act) {
+    public Decision decide(Act<?> act) {
         return decide(act, proofs.gather().looking());
     }
 
-    private Decision decide(Act act, Prover prover) {
+    private Decision decide(Act<?> act, Prover prover) {
         return read(dsl -> {
             var state = new WriterState(new StateQueries(dsl));
             state.load(List.of(act));

@@ -30,7 +30,7 @@ final class Writer implements AutoCloseable {
         this.thread = Thread.ofPlatform().name("writer").start(this::run);
     }
 
-    CompletableFuture<BatchWork.Outcome> submit(Act act, String by, Prover prover) {
+    CompletableFuture<BatchWork.Outcome> submit(Act<?> act, String by, Prover prover) {
         if (closing) throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
         if (!work.stopped().isEmpty()) throw new LedgerUnavailable(Kind.STOPPED, work.stopped(), null);
         var waiting = new BatchWork.Waiting(act, by, new CompletableFuture<>(), prover);
@@ -50,7 +50,7 @@ final class Writer implements AutoCloseable {
     }
 
     /** How many numbers an act asks for at the most, each of which is written by itself. */
-    private static long numbers(Act act) {
+    private static long numbers(Act<?> act) {
         return switch (act) {
             case Act.Allocate allocate -> allocate.form().isBlock() ? 1 : Math.max(1, allocate.quantity());
             case Act.FillTable fill -> fill.rows().size();

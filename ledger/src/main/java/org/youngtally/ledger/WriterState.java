@@ -66,11 +66,11 @@ final class WriterState {
     }
 
     /** Begins a batch and looks up the keys and references of its acts. */
-    void load(Collection<Act> acts) {
+    void load(Collection<Act<?>> acts) {
         begin();
         var keyed = new ArrayList<RequestMark>();
         var references = new TreeSet<String>();
-        for (Act act : acts) {
+        for (Act<?> act : acts) {
             act.known().filter(mark -> mark.key().isPresent()).ifPresent(keyed::add);
             if (act instanceof Act.Allocate allocate) allocate.reference().ifPresent(references::add);
         }

@@ -15,7 +15,7 @@ final class Acts {
     private Acts() {}
 
     /** An invoice series, {@code LW26-00001} and so on, and a short one with three numbers. */
-    static Act define() {
+    static Act<?> define() {
         return new Act.Define(
                 List.of(
                         new SeriesDraft.Builder(KEY, "LW{date yy}-{count 7}")

@@ -106,7 +106,7 @@ final class GoldenActs {
         }
     }
 
-    private Outcome done(Act act) {
+    private Outcome done(Act<?> act) {
         now = now.plusMillis(250);
         Outcome outcome = ledger.perform(act, "ines");
         if (outcome instanceof Outcome.Refused refused)

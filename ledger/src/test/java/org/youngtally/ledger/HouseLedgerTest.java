@@ -80,7 +80,7 @@ class HouseLedgerTest {
                 .draft();
     }
 
-    private static Act account(String name, AccountChange change) {
+    private static Act<?> account(String name, AccountChange change) {
         return new Act.ChangeAccount(
                 name, change, "a change of " + name, new RequestMark("test", Optional.empty(), "digest"));
     }

@@ -66,7 +66,7 @@ class RecordLedgerTest {
     }
 
     /** Small jobs are numbered by n, large ones by m. */
-    private static Act define() {
+    private static Act<?> define() {
         KindDraft job = new KindDraft(
                 "job",
                 null,
@@ -241,7 +241,7 @@ class RecordLedgerTest {
     void aKeyStandsForItsOwnRequestAlsoWhereAnotherRecordIsKnown() throws IOException {
         try (Ledger ledger = open()) {
             ledger.perform(define(), "ines");
-            Act first = named("Pallet", "key-1", "first");
+            Act<?> first = named("Pallet", "key-1", "first");
             assertThat(ledger.perform(first, "ines")).isInstanceOf(Outcome.Recorded.class);
             assertThat(ledger.perform(named("Slider", "key-2", "second"), "ines"))
                     .isInstanceOf(Outcome.Recorded.class);
@@ -252,7 +252,7 @@ class RecordLedgerTest {
         }
     }
 
-    private static Act named(String name, String key, String digest) {
+    private static Act<?> named(String name, String key, String digest) {
         return new Act.SaveRecord(
                 "job",
                 "works",

@@ -56,7 +56,7 @@ final class Simulation {
     }
 
     /** An entry that the model knows of: enough to bring a new model to where it was. */
-    private record Done(Act act, Family family, Instant now, long seq) {}
+    private record Done(Act<?> act, Family family, Instant now, long seq) {}
 
     private final Random random;
     private final MemoryDisk disk;
@@ -180,7 +180,7 @@ final class Simulation {
         for (Place place : model.all()) holders.put(place.text, place.state.isVoid() ? -1 : place.taken);
     }
 
-    private Answer perform(Act act, Family family, Instant at) {
+    private Answer perform(Act<?> act, Family family, Instant at) {
         if (family == null) return model.perform(act, at);
         model.define(family);
         return new Answer("", model.seq, false, List.of(), 0);
@@ -201,13 +201,13 @@ final class Simulation {
      *
      * @param family what it defines
      */
-    private record Step(Act act, Family family, String by) {}
+    private record Step(Act<?> act, Family family, String by) {}
 
     private void batch() {
         var steps = new ArrayList<Step>();
         int size = 1 + random.nextInt(random.nextBoolean() ? 6 : 60);
         for (int i = 0; i < size; i++) {
-            Act act = requests.next(model, now);
+            Act<?> act = requests.next(model, now);
             acts++;
             if (act instanceof Act.Define && random.nextInt(6) == 0) {
                 steps.add(new Step(Family.ALL.getFirst().twin(), null, "ines"));
@@ -227,7 +227,7 @@ final class Simulation {
         boolean steady = !jumped || nanos - jumpedAt >= SteadyClock.WAIT.toNanos();
         boolean due = model.isDue(now);
         long before = work.head().seq();
-        Act lapse = new Act.Lapse(now);
+        Act<?> lapse = new Act.Lapse(now);
         // What is told of it before it is answered: a death may leave it done.
         if (steady && due) done.add(new Done(lapse, null, now, before + 1));
         work.lapse();

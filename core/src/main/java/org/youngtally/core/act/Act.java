@@ -11,8 +11,12 @@ import org.youngtally.core.access.AccountChange;
 import org.youngtally.core.record.LineOrder;
 import org.youngtally.core.series.SeriesDraft;
 
-/** Something that somebody asks the ledger to do. Every change takes this road. */
-public sealed interface Act {
+/**
+ * Something that somebody asks the ledger to do. Every change takes this road.
+ *
+ * @param <A> what it is answered with
+ */
+public sealed interface Act<A extends Answer> {
 
     /**
      * Take positions of a series.
@@ -32,7 +36,7 @@ public sealed interface Act {
             Optional<String> reference,
             Purpose purpose,
             RequestMark mark)
-            implements Act {
+            implements Act<Answer.Numbers> {
         public Allocate {
             fields = Map.copyOf(fields);
         }
@@ -97,7 +101,7 @@ public sealed interface Act {
      * @param reason why; a number is not voided without one
      */
     record Settle(String series, Selection selection, Deed deed, Optional<String> reason, RequestMark mark)
-            implements Act {}
+            implements Act<Answer.Settlement> {}
 
     /** What is done with numbers that were given. */
     enum Deed {
@@ -128,7 +132,7 @@ public sealed interface Act {
      *
      * @param now the time
      */
-    record Lapse(Instant now) implements Act {}
+    record Lapse(Instant now) implements Act<Answer.Settlement> {}
 
     /**
      * Hand a part of a block to somebody else, as a block of its own.
@@ -136,21 +140,22 @@ public sealed interface Act {
      * @param block by the entry that made it
      * @param quantity how many of its numbers that were not reported yet, from its first on
      */
-    record Split(long block, long quantity, Optional<String> holder, RequestMark mark) implements Act {}
+    record Split(long block, long quantity, Optional<String> holder, RequestMark mark)
+            implements Act<Answer.Settlement> {}
 
     /**
      * Close a period.
      *
      * @param note what the one who closes it has to say
      */
-    record Close(Period period, Optional<String> note, RequestMark mark) implements Act {}
+    record Close(Period period, Optional<String> note, RequestMark mark) implements Act<Answer.Settlement> {}
 
     /**
      * Open a closed period again.
      *
      * @param closing the entry that closed it
      */
-    record Reopen(long closing, Optional<String> reason, RequestMark mark) implements Act {}
+    record Reopen(long closing, Optional<String> reason, RequestMark mark) implements Act<Answer.Settlement> {}
 
     /**
      * Define namespaces, codebooks, series, units, kinds and routes, all of them or none.
@@ -159,7 +164,7 @@ public sealed interface Act {
      * @param expects the version that the one thing defined is to have now, 0 for one that is not to exist yet; absent
      *     for whichever
      */
-    record Define(Drafts drafts, List<KeptFile> files, Optional<Integer> expects) implements Act {
+    record Define(Drafts drafts, List<KeptFile> files, Optional<Integer> expects) implements Act<Answer.Definitions> {
         public Define {
             files = List.copyOf(files);
         }
@@ -175,14 +180,15 @@ public sealed interface Act {
      * @param route by its key
      * @param expects the version that it is to have now; absent for whichever
      */
-    record RemoveRoute(String route, Optional<Integer> expects) implements Act {}
+    record RemoveRoute(String route, Optional<Integer> expects) implements Act<Answer.Definitions> {}
 
     /**
      * Change an account.
      *
      * @param note what is done, in words, without anything secret
      */
-    record ChangeAccount(String account, AccountChange change, String note, RequestMark mark) implements Act {}
+    record ChangeAccount(String account, AccountChange change, String note, RequestMark mark)
+            implements Act<Answer.AccountState> {}
 
     /**
      * Keep a new record and take its number; or find the one that is known by what it is known by.
@@ -202,7 +208,7 @@ public sealed interface Act {
             Optional<LocalDate> date,
             String series,
             RequestMark mark)
-            implements Act {
+            implements Act<Answer.Record> {
         public SaveRecord {
             values = Map.copyOf(values);
             lines = List.copyOf(lines);
@@ -216,7 +222,7 @@ public sealed interface Act {
      * @param expects the version that it is to have now; absent for whichever
      */
     record ChangeRecord(long record, String unit, RecordChange change, Optional<Integer> expects, RequestMark mark)
-            implements Act {}
+            implements Act<Answer.Record> {}
 
     /**
      * Take the numbers of many records that are kept elsewhere, in their order: all of them or none.
@@ -231,7 +237,7 @@ public sealed interface Act {
             Optional<LocalDate> date,
             Set<String> series,
             RequestMark mark)
-            implements Act {
+            implements Act<Answer.Table> {
         public FillTable {
             rows = List.copyOf(rows);
             series = Set.copyOf(series);

@@ -35,12 +35,12 @@ public final class Decider {
      * @param now the time, from which a hold is counted
      * @param today the date of an act that names none
      */
-    public static Decision decide(LedgerState state, Act act, Instant now, LocalDate today) {
+    public static Decision decide(LedgerState state, Act<?> act, Instant now, LocalDate today) {
         return decide(state, act, now, today, Prover.LOOKING);
     }
 
     /** @param prover what definitions are proved by */
-    public static Decision decide(LedgerState state, Act act, Instant now, LocalDate today, Prover prover) {
+    public static Decision decide(LedgerState state, Act<?> act, Instant now, LocalDate today, Prover prover) {
         Optional<Decision> earlier = act.known().flatMap(mark -> earlier(state, mark));
         if (earlier.isPresent()) return earlier.get();
         return switch (act) {

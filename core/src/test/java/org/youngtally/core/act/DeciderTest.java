@@ -25,7 +25,7 @@ class DeciderTest {
 
     private final MemoryLedger ledger = new MemoryLedger();
 
-    private Decision decide(Act act) {
+    private Decision decide(Act<?> act) {
         return ledger.decide(act, Instant.parse("2026-03-02T09:00:00Z"), TODAY);
     }
 
@@ -210,7 +210,7 @@ class DeciderTest {
 
     @Test
     void aFileIsKeptOnceAndAgainWhenItsTextChanges() {
-        Function<String, Act> apply = text -> new Act.Define(
+        Function<String, Act<?>> apply = text -> new Act.Define(
                 Drafts.of(List.of(Sample.invoices())), List.of(new KeptFile("a.yaml", text)), Optional.empty());
         Decision.Done first = (Decision.Done) decide(apply.apply("one"));
         assertThat(first.effects()).contains(new Effect.FileKept(new KeptFile("a.yaml", "one")));

@@ -42,7 +42,7 @@ class LifeTest {
                 .isInstanceOf(Decision.Done.class);
     }
 
-    private Decision decide(Act act) {
+    private Decision decide(Act<?> act) {
         return ledger.decide(act, now, TODAY);
     }
 

@@ -20,7 +20,7 @@ public final class MemoryLedger {
     private LocalDate day;
     private long seq;
 
-    Decision decide(Act act, Instant now, LocalDate today) {
+    Decision decide(Act<?> act, Instant now, LocalDate today) {
         day = today;
         Decision decision = Decider.decide(state, act, now, today);
         if (!(decision instanceof Decision.Done done) || done.effects().isEmpty()) return decision;
@@ -57,7 +57,7 @@ public final class MemoryLedger {
     }
 
     /** Performs an act on a day on which nothing depends. */
-    public Decision perform(Act act) {
+    public Decision perform(Act<?> act) {
         return decide(act, Instant.parse("2026-03-02T09:00:00Z"), LocalDate.of(2026, 3, 2));
     }
 

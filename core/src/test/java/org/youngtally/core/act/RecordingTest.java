@@ -29,7 +29,7 @@ class RecordingTest {
         assertThat(ledger.perform(RecordWorld.define())).isInstanceOf(Decision.Done.class);
     }
 
-    private KeptRecord kept(Act act) {
+    private KeptRecord kept(Act<?> act) {
         Decision decision = ledger.perform(act);
         assertThat(decision).isInstanceOf(Decision.Done.class);
         return ((Decision.Done) decision)
@@ -40,7 +40,7 @@ class RecordingTest {
                         .orElseThrow();
     }
 
-    private Refusal refused(Act act) {
+    private Refusal refused(Act<?> act) {
         Decision decision = ledger.perform(act);
         assertThat(decision).isInstanceOf(Decision.Refused.class);
         return ((Decision.Refused) decision).refusal();

@@ -109,11 +109,11 @@ public final class RecordWorld {
                         Larkmoor.route("order", "care", "big", Map.of("what", Larkmoor.is("organ")))));
     }
 
-    public static Act save(String kind, Map<String, String> values, String... lines) {
+    public static Act<?> save(String kind, Map<String, String> values, String... lines) {
         return saveIn("works", kind, kind, values, lines);
     }
 
-    public static Act saveIn(String unit, String kind, String series, Map<String, String> values, String... lines) {
+    public static Act<?> saveIn(String unit, String kind, String series, Map<String, String> values, String... lines) {
         return new Act.SaveRecord(kind, unit, values, lines(lines), Optional.empty(), Optional.empty(), series, MARK);
     }
 
@@ -127,17 +127,17 @@ public final class RecordWorld {
                 .toList();
     }
 
-    public static Act change(long record, RecordChange change) {
+    public static Act<?> change(long record, RecordChange change) {
         return new Act.ChangeRecord(record, "works", change, Optional.empty(), MARK);
     }
 
-    public static Act edit(long record, Map<String, String> values, String... lines) {
+    public static Act<?> edit(long record, Map<String, String> values, String... lines) {
         return change(
                 record,
                 new RecordChange.Edit(values, lines.length == 0 ? Optional.empty() : Optional.of(lines(lines))));
     }
 
-    public static Act define() {
+    public static Act<?> define() {
         return new Act.Define(drafts(), List.of(), Optional.empty());
     }
 

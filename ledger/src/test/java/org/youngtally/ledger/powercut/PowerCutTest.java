@@ -167,7 +167,7 @@ class PowerCutTest {
         }
     }
 
-    static Act define() {
+    static Act<?> define() {
         return new Act.Define(
                 List.of(new SeriesDraft.Builder("n", "N-{count 6}")
                         .ranges(List.of(new RangeDraft(1L, 999_999L, null, "2026-01-01", null, null)))
@@ -175,7 +175,7 @@ class PowerCutTest {
                 Optional.empty());
     }
 
-    static Act take(String key, long quantity) {
+    static Act<?> take(String key, long quantity) {
         return new Act.Allocate(
                 "n",
                 Optional.of(LocalDate.of(2026, 3, 2)),

@@ -96,7 +96,7 @@ public record Family(
     }
 
     /** A definition under which the same texts would arise: it must be refused. */
-    public Act twin() {
+    public Act<?> twin() {
         return new Act.Define(
                 List.of(new SeriesDraft.Builder("twin-of-" + key, pattern)
                         .namespace("all")
@@ -112,7 +112,7 @@ public record Family(
      * The series, and a kind of records that it numbers; the number of one that is deleted is given back where the
      * series has it so.
      */
-    public Act define(String title) {
+    public Act<?> define(String title) {
         List<RangeDraft> drafts = ranges.stream()
                 .map(range ->
                         new RangeDraft(range.first(), range.last(), range.step(), "2020-01-01", "2029-12-31", null))

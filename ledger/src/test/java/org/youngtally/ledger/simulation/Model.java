@@ -98,7 +98,7 @@ public final class Model {
         return new Answer(name, 0, false, List.of(), 0);
     }
 
-    public Answer perform(Act act, Instant now) {
+    public Answer perform(Act<?> act, Instant now) {
         if (act.known().isPresent()) {
             RequestMark mark = act.known().get();
             Known known =

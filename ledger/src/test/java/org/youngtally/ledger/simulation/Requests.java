@@ -25,7 +25,7 @@ public final class Requests {
     private static final int CALLERS = 8;
 
     private final Random random;
-    private final List<Act> earlier = new ArrayList<>();
+    private final List<Act<?>> earlier = new ArrayList<>();
     private int number;
 
     public Requests(Random random) {
@@ -33,13 +33,13 @@ public final class Requests {
     }
 
     /** @return a definition without anything in it where one is to be defined anew */
-    public Act next(Model model, Instant now) {
+    public Act<?> next(Model model, Instant now) {
         if (!earlier.isEmpty() && random.nextInt(12) == 0) return again(earlier.get(random.nextInt(earlier.size())));
         Family family = Family.ALL.get(random.nextInt(Family.ALL.size()));
         LocalDate today = LocalDate.ofInstant(now, ZoneOffset.UTC);
         int sort = random.nextInt(100);
         if (sort == 0) return new Act.Define(Drafts.of(List.of()), List.of(), Optional.empty());
-        Act act = sort < 12
+        Act<?> act = sort < 12
                 ? record(family, model, today)
                 : sort < 56
                         ? take(family, today)
@@ -56,7 +56,7 @@ public final class Requests {
     }
 
     /** The same request again, or another one under its key. */
-    private Act again(Act act) {
+    private Act<?> again(Act<?> act) {
         RequestMark mark = act.known().orElseThrow();
         if (random.nextInt(3) > 0 || mark.key().isEmpty()) return act;
         return new Act.Split(
@@ -70,7 +70,7 @@ public final class Requests {
                 "request " + number++);
     }
 
-    private Act take(Family family, LocalDate today) {
+    private Act<?> take(Family family, LocalDate today) {
         LocalDate date = today.plusDays(family.chronological() ? 0 : random.nextInt(90) - 60);
         Optional<String> reference =
                 random.nextInt(3) == 0 ? Optional.of("order " + random.nextInt(60)) : Optional.empty();
@@ -102,7 +102,7 @@ public final class Requests {
      * A record kept with its number, one deleted, or a table filled; of a series that restarts by year also over two
      * years.
      */
-    private Act record(Family family, Model model, LocalDate today) {
+    private Act<?> record(Family family, Model model, LocalDate today) {
         LocalDate date = today.plusDays(family.chronological() ? 0 : random.nextInt(90) - 60);
         int sort = random.nextInt(10);
         if (sort < 2)
@@ -140,7 +140,7 @@ public final class Requests {
         return random.nextInt(10) == 0 ? text + "0" : random.nextBoolean() ? text.toLowerCase() : text;
     }
 
-    private Act settle(Family family, Model model) {
+    private Act<?> settle(Family family, Model model) {
         Deed deed = Deed.values()[random.nextInt(Deed.values().length)];
         Optional<String> reason = random.nextInt(8) == 0 ? Optional.empty() : Optional.of("because");
         return new Act.Settle(family.key(), selection(family, model, deed), deed, reason, mark());

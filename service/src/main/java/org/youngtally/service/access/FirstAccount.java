@@ -9,6 +9,7 @@ import org.youngtally.core.access.Grant;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Scope;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Answer;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
@@ -60,9 +61,9 @@ public final class FirstAccount {
      * @param note what is done, in words
      */
     public static void change(Ledger ledger, String by, String name, AccountChange change, String note) {
-        Outcome outcome = ledger.perform(
-                new Act.ChangeAccount(name, change, note, new RequestMark(by, Optional.empty(), "")), by);
-        if (outcome instanceof Outcome.Refused refused) throw Refusals.problem(refused.refusal());
+        var act = new Act.ChangeAccount(name, change, note, new RequestMark(by, Optional.empty(), ""));
+        if (ledger.perform(act, by) instanceof Outcome.Refused<Answer.AccountState> refused)
+            throw Refusals.problem(refused.refusal());
     }
 
     private static List<Grant> everything() {

@@ -22,6 +22,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Answer;
 import org.youngtally.core.act.Purpose;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.organisation.Placing;
@@ -35,6 +36,7 @@ import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Refusals;
 
 @RestController
 @RequestMapping(Api.V1)
@@ -223,12 +225,7 @@ class AllocationController {
             case Outcome.Taken taken ->
                 ResponseEntity.status(taken.repeated() ? HttpStatus.OK : HttpStatus.CREATED)
                         .body(Allocation.of(taken.taking(), taken.repeated()));
-            case Outcome.Settled settled -> throw new IllegalStateException("numbers were asked for");
-            case Outcome.Recorded recorded -> throw new IllegalStateException("numbers were asked for, and no record");
-            case Outcome.Filled filled -> throw new IllegalStateException("numbers were asked for, and no record");
-            case Outcome.Defined defined ->
-                throw new IllegalStateException("numbers were asked for, and definitions answered");
-            case Outcome.Refused refused -> throw new IllegalStateException("refusals are problems by now");
+            case Outcome.Refused<Answer.Numbers> refused -> throw Refusals.problem(refused.refusal());
         };
     }
 

@@ -18,6 +18,7 @@ import org.youngtally.core.act.Drafts;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.Outcome;
 import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
@@ -85,6 +86,10 @@ class CodebookController {
                                         + near.map(name -> " Did you mean ‘" + name + "’?")
                                                 .orElse(""))
                         .field("codebook", near.orElse("the key of a codebook; GET /api/v1/codebooks lists them")));
+        return tagged(found);
+    }
+
+    private static ResponseEntity<CodebookForm> tagged(Codebook found) {
         return ResponseEntity.ok().eTag(Integer.toString(found.version())).body(CodebookForm.of(found));
     }
 
@@ -103,12 +108,15 @@ class CodebookController {
         if (!codebook.equals(form.key()))
             throw new Problem(Type.MALFORMED, "The address names ‘" + codebook + "’, the body ‘" + form.key() + "’.")
                     .field("key", codebook);
-        DefiningRights.define(
+        Outcome.Defined made = DefiningRights.define(
                 caller,
                 ledger,
                 work,
                 new Act.Define(Drafts.of(form.draft()), List.of(), Requests.expected(match, noneMatch)));
-        ResponseEntity<CodebookForm> defined = show(codebook, caller);
+        ResponseEntity<CodebookForm> defined = made.codebooks().stream()
+                .findFirst()
+                .map(CodebookController::tagged)
+                .orElseGet(() -> show(codebook, caller));
         return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK)
                 .headers(defined.getHeaders())
                 .body(defined.getBody());

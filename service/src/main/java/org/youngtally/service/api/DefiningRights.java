@@ -16,6 +16,7 @@ import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.House;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.Outcome;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
@@ -60,10 +61,10 @@ final class DefiningRights {
     }
 
     /** Does it, with a look at the rights first; where it has to be proved, by a thread for such work. */
-    static void define(Caller caller, Ledger ledger, HeavyWork work, Act.Define act) {
-        work.run(Sort.PROOF, caller.name(), () -> {
+    static Outcome.Defined define(Caller caller, Ledger ledger, HeavyWork work, Act.Define act) {
+        return work.run(Sort.PROOF, caller.name(), () -> {
             need(caller, ledger, act);
-            return Requests.perform(ledger, act, caller.name());
+            return Requests.defined(ledger, act, caller.name());
         });
     }
 

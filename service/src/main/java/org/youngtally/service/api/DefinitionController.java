@@ -24,6 +24,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Answer;
 import org.youngtally.core.act.Decision;
 import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.Effect;
@@ -210,7 +211,7 @@ class DefinitionController {
         return all.stream().reduce(Drafts.NONE, Drafts::and);
     }
 
-    private Outcome.Defined decided(Act act, List<DefinitionFile> files) {
+    private Outcome.Defined decided(Act.Define act, List<DefinitionFile> files) {
         return switch (ledger.decide(act)) {
             case Decision.Refused refused -> throw located(refused.refusal(), files);
             case Decision.Done done -> Outcome.Defined.by(done.effects());
@@ -219,14 +220,10 @@ class DefinitionController {
         };
     }
 
-    private Outcome.Defined performed(Act act, String actor, List<DefinitionFile> files) {
+    private Outcome.Defined performed(Act.Define act, String actor, List<DefinitionFile> files) {
         return switch (ledger.perform(act, actor)) {
-            case Outcome.Refused refused -> throw located(refused.refusal(), files);
+            case Outcome.Refused<Answer.Definitions> refused -> throw located(refused.refusal(), files);
             case Outcome.Defined defined -> defined;
-            case Outcome.Taken taken -> throw new IllegalStateException("definitions take no numbers");
-            case Outcome.Settled settled -> throw new IllegalStateException("definitions settle nothing");
-            case Outcome.Recorded recorded -> throw new IllegalStateException("definitions keep no records");
-            case Outcome.Filled filled -> throw new IllegalStateException("definitions keep no records");
         };
     }
 

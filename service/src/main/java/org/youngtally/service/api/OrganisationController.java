@@ -37,6 +37,7 @@ import org.youngtally.core.organisation.Routing;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.ledger.House;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.Outcome;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
@@ -381,10 +382,18 @@ class OrganisationController {
             Caller caller) {
         caller.need(Right.DEFINE, new Where(Optional.empty(), Optional.of(kind), Optional.of(unit)));
         RouteDraft draft = form.draft(kind, unit);
-        DefiningRights.define(
+        Outcome.Defined defined = DefiningRights.define(
                 caller, ledger, work, new Act.Define(Drafts.of(draft), List.of(), Requests.expected(match, noneMatch)));
+        Route route = defined.routes().stream().findFirst().orElseGet(() -> standing(draft));
+        return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK)
+                .eTag(Integer.toString(route.version()))
+                .body(RouteView.of(route));
+    }
+
+    /** The route that stood as it was wanted. */
+    private Route standing(RouteDraft draft) {
         House house = ledger.house();
-        Route route = RouteCheck.of(
+        return RouteCheck.of(
                         draft,
                         house.organisation(),
                         house.series(),
@@ -393,9 +402,6 @@ class OrganisationController {
                 .map(Route::key)
                 .map(house.organisation().routes()::get)
                 .orElseThrow();
-        return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK)
-                .eTag(Integer.toString(route.version()))
-                .body(RouteView.of(route));
     }
 
     @DeleteMapping("/routes/{kind}/{unit}")
@@ -412,7 +418,7 @@ class OrganisationController {
             @RequestHeader(name = "If-Match", required = false) String match,
             Caller caller) {
         caller.need(Right.DEFINE, new Where(Optional.empty(), Optional.of(kind), Optional.of(unit)));
-        Requests.perform(
+        Requests.defined(
                 ledger,
                 new Act.RemoveRoute(
                         kind + " in " + unit + (condition == null || condition.isBlank() ? "" : " when " + condition),

@@ -7,6 +7,7 @@ import java.util.TreeSet;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Answer;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.record.KeptRecord;
@@ -57,14 +58,10 @@ final class Records {
         if (touched) needInAll(caller, Right.ALLOCATE, record);
     }
 
-    static Outcome.Recorded perform(Ledger ledger, Act act, Caller caller) {
+    static Outcome.Recorded perform(Ledger ledger, Act<Answer.Record> act, Caller caller) {
         return switch (Requests.perform(ledger, act, caller.name())) {
             case Outcome.Recorded recorded -> recorded;
-            case Outcome.Taken taken -> throw new IllegalStateException("a record was to be kept");
-            case Outcome.Settled settled -> throw new IllegalStateException("a record was to be kept");
-            case Outcome.Defined defined -> throw new IllegalStateException("a record was to be kept");
-            case Outcome.Filled filled -> throw new IllegalStateException("a record was to be kept");
-            case Outcome.Refused refused -> throw new IllegalStateException("refusals are problems by now");
+            case Outcome.Refused<Answer.Record> refused -> throw Refusals.problem(refused.refusal());
         };
     }
 }

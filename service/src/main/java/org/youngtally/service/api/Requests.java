@@ -25,6 +25,7 @@ import org.youngtally.core.access.AccountChange;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Answer;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.codebook.Codebook;
@@ -191,14 +192,10 @@ final class Requests {
     }
 
     /** What became of numbers or of a period. */
-    static Settlement settled(Ledger ledger, Act act, String actor) {
+    static Settlement settled(Ledger ledger, Act<Answer.Settlement> act, String actor) {
         return switch (perform(ledger, act, actor)) {
             case Outcome.Settled settled -> Settlement.of(settled.entry(), settled.repeated());
-            case Outcome.Recorded recorded -> throw new IllegalStateException("no record was to be kept");
-            case Outcome.Filled filled -> throw new IllegalStateException("no record was to be kept");
-            case Outcome.Taken taken -> throw new IllegalStateException("nothing was to be taken");
-            case Outcome.Defined defined -> throw new IllegalStateException("nothing was to be defined");
-            case Outcome.Refused refused -> throw new IllegalStateException("refusals are problems by now");
+            case Outcome.Refused<Answer.Settlement> refused -> throw Refusals.problem(refused.refusal());
         };
     }
 
@@ -209,22 +206,28 @@ final class Requests {
      * @return the account as it is from now on
      */
     static Account changed(Ledger ledger, Caller caller, String account, AccountChange change, String note) {
-        perform(
-                ledger,
-                new Act.ChangeAccount(account, change, note, mark(caller.name(), null, "ACCESS", account, note)),
-                caller.name());
-        return ledger.house().accounts().get(account);
+        var act = new Act.ChangeAccount(account, change, note, mark(caller.name(), null, "ACCESS", account, note));
+        return switch (perform(ledger, act, caller.name())) {
+            case Outcome.Changed changed -> changed.account();
+            case Outcome.Refused<Answer.AccountState> refused -> throw Refusals.problem(refused.refusal());
+        };
     }
 
-    /** Performs an act; a refusal becomes a problem. */
-    static Outcome perform(Ledger ledger, Act act, String actor) {
+    /** Performs an act; where the ledger cannot answer it becomes a problem. */
+    static <A extends Answer> Outcome<A> perform(Ledger ledger, Act<A> act, String actor) {
         try {
-            Outcome outcome = ledger.perform(act, actor);
-            if (outcome instanceof Outcome.Refused refused) throw Refusals.problem(refused.refusal());
-            return outcome;
+            return ledger.perform(act, actor);
         } catch (LedgerUnavailable e) {
             throw Refusals.problem(e);
         }
+    }
+
+    /** Defines; a refusal becomes a problem. */
+    static Outcome.Defined defined(Ledger ledger, Act<Answer.Definitions> act, String actor) {
+        return switch (perform(ledger, act, actor)) {
+            case Outcome.Defined defined -> defined;
+            case Outcome.Refused<Answer.Definitions> refused -> throw Refusals.problem(refused.refusal());
+        };
     }
 
     /** The version that a definition is to have now: 0 for one that is not to exist yet; absent for whichever. */

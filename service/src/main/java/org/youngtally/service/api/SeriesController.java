@@ -20,6 +20,7 @@ import org.youngtally.core.act.Act;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.Outcome;
 import org.youngtally.ledger.store.StandingQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
@@ -119,9 +120,11 @@ class SeriesController {
             throw new Problem(Type.MALFORMED, "The address names ‘" + series + "’, the body ‘" + form.key() + "’.")
                     .field("key", series);
         DefiningRights.define(caller, Where.series(series));
-        DefiningRights.define(
+        Outcome.Defined made = DefiningRights.define(
                 caller, ledger, work, new Act.Define(List.of(form.draft()), Requests.expected(match, noneMatch)));
-        ResponseEntity<SeriesForm> defined = tagged(ledger.house().series().get(series));
+        ResponseEntity<SeriesForm> defined = tagged(made.series().stream()
+                .findFirst()
+                .orElseGet(() -> ledger.house().series().get(series)));
         return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK)
                 .headers(defined.getHeaders())
                 .body(defined.getBody());

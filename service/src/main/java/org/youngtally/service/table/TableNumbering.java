@@ -7,6 +7,7 @@ import java.util.function.LongConsumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Answer;
 import org.youngtally.core.act.Decision;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.act.RequestMark;
@@ -79,14 +80,13 @@ public final class TableNumbering {
                     if (filled.withdrawn() > 0) throw withdrawn(filled);
                     texts.addAll(filled.identifiers());
                 }
-                case Outcome.Refused refused -> {
+                case Outcome.Refused<Answer.Table> refused -> {
                     giveBack();
                     throw new Refused(
                             refused.refusal() instanceof Refusal.RowFaulty faulty
                                     ? new Refusal.RowFaulty(texts.size() + faulty.row(), faulty.refusal())
                                     : refused.refusal());
                 }
-                case Outcome other -> throw new IllegalStateException("a table was to be filled, not " + other);
             }
             progress.accept(texts.size());
         }
@@ -135,7 +135,7 @@ public final class TableNumbering {
     }
 
     private void giveBack(String series, List<String> texts, long entry) {
-        Outcome outcome = null;
+        Outcome<Answer.Settlement> outcome = null;
         try {
             for (Act.Deed deed : List.of(Act.Deed.RETURN, Act.Deed.VOID)) {
                 outcome = ledger.perform(
@@ -152,7 +152,7 @@ public final class TableNumbering {
         } catch (LedgerUnavailable e) {
             LOG.warn("numbers of a table that was refused were not given back", e);
         }
-        String why = outcome instanceof Outcome.Refused refused
+        String why = outcome instanceof Outcome.Refused<Answer.Settlement> refused
                 ? " " + Refusals.problem(refused.refusal()).getMessage()
                 : "";
         throw new Problem(
