@@ -65,15 +65,18 @@ export class Problem extends Error {
 async function answer<T>(response: Response): Promise<T> {
   if (response.status === 204) return undefined as T;
   if (response.ok) return (await response.json()) as T;
-  const problem = await response.json().catch(() => ({}));
-  if (problem.type === "/problems/sign-in-needed") signedOut();
+  const problem = await (response.json() as Promise<Partial<Schemas["Problem"]> & { faults?: Fault[] }>).catch(
+    // Whoever stands in front of the service may answer in other words.
+    () => undefined,
+  );
+  if (problem?.type === "/problems/sign-in-needed") signedOut();
   throw new Problem(
     response.status,
-    problem.type ?? "",
-    problem.detail ?? `The service answered ${response.status}.`,
-    problem.field,
-    problem.accepted,
-    problem.faults,
+    problem?.type ?? "",
+    problem?.detail ?? `The service answered ${response.status}.`,
+    problem?.field,
+    problem?.accepted,
+    problem?.faults,
   );
 }
 

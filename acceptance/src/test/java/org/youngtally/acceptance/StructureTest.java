@@ -3,7 +3,11 @@ package org.youngtally.acceptance;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
 
+import com.tngtech.archunit.base.DescribedPredicate;
+import com.tngtech.archunit.core.domain.JavaCall;
+import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.properties.HasOwner;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.library.dependencies.SlicesRuleDefinition;
@@ -69,6 +73,27 @@ class StructureTest {
                 .callMethod(Instant.class, "now")
                 .orShould()
                 .callMethod(System.class, "currentTimeMillis")
+                .check(CLASSES);
+    }
+
+    /** Elsewhere questions to the tables are passed on to those who ask them, and not written. */
+    @Test
+    void tablesAreAskedByTheStoreAndTheAuditAlone() {
+        noClasses()
+                .that()
+                .resideOutsideOfPackages("org.youngtally.ledger.store..", "org.youngtally.ledger.audit..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("org.youngtally.ledger.store.db..")
+                .orShould()
+                .callMethodWhere(JavaCall.Predicates.target(
+                        HasOwner.Predicates.With.owner(JavaClass.Predicates.assignableTo(DescribedPredicate.describe(
+                                "jOOQ", type -> type.getPackageName().equals("org.jooq"))))))
+                .orShould()
+                .dependOnClassesThat(DescribedPredicate.describe(
+                        "JDBC",
+                        type -> type.getPackageName().equals("java.sql")
+                                && !type.getSimpleName().equals("SQLException")))
                 .check(CLASSES);
     }
 

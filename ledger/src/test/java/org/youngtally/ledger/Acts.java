@@ -53,7 +53,7 @@ final class Acts {
                 new RequestMark("ines", Optional.empty(), "block" + quantity));
     }
 
-    static List<String> identifiers(Outcome outcome) {
+    static List<String> identifiers(Outcome<?> outcome) {
         return ((Outcome.Taken) outcome).taking().identifiers();
     }
 }

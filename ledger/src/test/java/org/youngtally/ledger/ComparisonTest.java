@@ -66,7 +66,7 @@ class ComparisonTest {
         ledger.close();
     }
 
-    private Outcome define(String key, String namespace, String pattern) {
+    private Outcome<?> define(String key, String namespace, String pattern) {
         return ledger.perform(
                 new Act.Define(
                         List.of(new SeriesDraft.Builder(key, pattern)
@@ -77,7 +77,7 @@ class ComparisonTest {
                 "ines");
     }
 
-    private Outcome take(String series, Act.Form form) {
+    private Outcome<?> take(String series, Act.Form form) {
         return ledger.perform(
                 new Act.Allocate(
                         series,
@@ -89,7 +89,7 @@ class ComparisonTest {
                 "ines");
     }
 
-    private Outcome compare(String namespace, long rule) {
+    private Outcome<?> compare(String namespace, long rule) {
         return ledger.perform(
                 new Act.Define(
                         new Drafts(List.of(new NamespaceDraft(namespace, null, null, rule)), List.of(), List.of()),
@@ -103,9 +103,9 @@ class ComparisonTest {
                 .find(text).stream().map(IdentifierQueries.Found::identifier).toList());
     }
 
-    private static String fault(Outcome outcome) {
+    private static String fault(Outcome<?> outcome) {
         assertThat(outcome).isInstanceOf(Outcome.Refused.class);
-        return ((Refusal.DefinitionsFaulty) ((Outcome.Refused) outcome).refusal())
+        return ((Refusal.DefinitionsFaulty) ((Outcome.Refused<?>) outcome).refusal())
                 .faults()
                 .getFirst()
                 .faults()

@@ -106,10 +106,10 @@ final class GoldenActs {
         }
     }
 
-    private Outcome done(Act<?> act) {
+    private Outcome<?> done(Act<?> act) {
         now = now.plusMillis(250);
-        Outcome outcome = ledger.perform(act, "ines");
-        if (outcome instanceof Outcome.Refused refused)
+        Outcome<?> outcome = ledger.perform(act, "ines");
+        if (outcome instanceof Outcome.Refused<?> refused)
             throw new IllegalStateException(act + " was refused: " + refused.refusal());
         return outcome;
     }
@@ -260,17 +260,17 @@ final class GoldenActs {
                 Optional.of(1)));
     }
 
-    private Outcome take(
+    private Outcome<?> take(
             String series, long quantity, Act.Form form, LocalDate date, Map<String, String> fields, String reference) {
         return done(new Act.Allocate(
                 series, Optional.ofNullable(date), fields, quantity, form, Optional.ofNullable(reference), mark()));
     }
 
-    private Outcome take(String series, long quantity, Act.Form form) {
+    private Outcome<?> take(String series, long quantity, Act.Form form) {
         return take(series, quantity, form, MARCH, Map.of(), null);
     }
 
-    private static long seq(Outcome outcome) {
+    private static long seq(Outcome<?> outcome) {
         return ((Outcome.Taken) outcome).taking().seq();
     }
 

@@ -88,12 +88,12 @@ class LedgerTest {
 
     @Test
     void oneRefusedActDoesNotHarmTheOthersOfItsBatch() throws Exception {
-        List<Outcome> outcomes = together(
+        List<Outcome<?>> outcomes = together(
                 32, caller -> () -> ledger.perform(Acts.take(caller % 2 == 0 ? "short" : Acts.KEY, 1), "c" + caller));
         assertThat(outcomes.stream().filter(Outcome.Taken.class::isInstance)).hasSize(16 + 3);
         assertThat(outcomes.stream()
                         .filter(Outcome.Refused.class::isInstance)
-                        .map(outcome -> ((Outcome.Refused) outcome).refusal()))
+                        .map(outcome -> ((Outcome.Refused<?>) outcome).refusal()))
                 .hasSize(13)
                 .allMatch(Refusal.Exhausted.class::isInstance);
         assertThat(audit().findings()).isEmpty();
@@ -101,7 +101,7 @@ class LedgerTest {
 
     @Test
     void concurrentEqualKeysGetOneNumber() throws Exception {
-        List<Outcome> outcomes =
+        List<Outcome<?>> outcomes =
                 together(48, caller -> () -> ledger.perform(Acts.take(Acts.KEY, 2, "key-" + caller % 3, null), "ines"));
         assertThat(outcomes.stream().map(Acts::identifiers).distinct()).hasSize(3);
         assertThat(outcomes.stream().filter(outcome -> !((Outcome.Taken) outcome).repeated()))
@@ -110,7 +110,7 @@ class LedgerTest {
 
     @Test
     void concurrentEqualReferencesGetOneNumberWhoeverAsks() throws Exception {
-        List<Outcome> outcomes = together(
+        List<Outcome<?>> outcomes = together(
                 48, caller -> () -> ledger.perform(Acts.take(Acts.KEY, 1, null, "ORDER-" + caller % 3), "c" + caller));
         assertThat(outcomes.stream().map(Acts::identifiers).distinct()).hasSize(3);
     }
@@ -125,7 +125,7 @@ class LedgerTest {
                     assertThat(taken.taking().identifiers()).isEqualTo(first);
                 });
         assertThat(ledger.perform(Acts.take(Acts.KEY, 4, "k", null), "ines"))
-                .isEqualTo(new Outcome.Refused(new Refusal.KeyReused("k", 2)));
+                .isEqualTo(new Outcome.Refused<>(new Refusal.KeyReused("k", 2)));
     }
 
     @Test

@@ -68,7 +68,7 @@ class LifeLedgerTest {
         return new RequestMark("ines", Optional.ofNullable(key), "d" + (key == null ? requests++ : key));
     }
 
-    private Outcome take(String series, long quantity, Act.Form form, String date, String reference, String key) {
+    private Outcome<?> take(String series, long quantity, Act.Form form, String date, String reference, String key) {
         return ledger.perform(
                 new Act.Allocate(
                         series,
@@ -84,11 +84,11 @@ class LifeLedgerTest {
         return Acts.identifiers(take(series, quantity, Act.Form.SINGLES, "2026-03-02", null, null));
     }
 
-    private Outcome settle(String series, Deed deed, String... texts) {
+    private Outcome<?> settle(String series, Deed deed, String... texts) {
         return settle(series, deed, new Selection.Identifiers(List.of(texts)), null);
     }
 
-    private Outcome settle(String series, Deed deed, Selection selection, String key) {
+    private Outcome<?> settle(String series, Deed deed, Selection selection, String key) {
         return ledger.perform(
                 new Act.Settle(
                         series,
@@ -150,7 +150,7 @@ class LifeLedgerTest {
         assertThat(find("X0001/01").retired()).isPresent();
         assertThat(find("A007").stretch().block()).isGreaterThan(block);
         assertThat(take("a", 3)).containsExactly("A002", "A050", "A105");
-        assertThat(((Outcome.Refused) take("late", 1, Act.Form.SINGLES, "2026-01-10", null, null)).refusal())
+        assertThat(((Outcome.Refused<?>) take("late", 1, Act.Form.SINGLES, "2026-01-10", null, null)).refusal())
                 .isInstanceOf(Refusal.DateClosed.class);
         assertThat(audit().findings()).isEmpty();
     }
@@ -164,7 +164,7 @@ class LifeLedgerTest {
         assertThat(take("a", 1)).containsExactly("A001");
         assertThat(find("A002").stretch().state()).isEqualTo(PositionState.RETURNED);
         assertThat(find("A002").changed().orElseThrow().by()).isEqualTo("clock");
-        assertThat(((Outcome.Refused) settle("a", Deed.CONFIRM, "A002")).refusal())
+        assertThat(((Outcome.Refused<?>) settle("a", Deed.CONFIRM, "A002")).refusal())
                 .isInstanceOf(Refusal.Unfit.class);
     }
 
@@ -206,7 +206,7 @@ class LifeLedgerTest {
                 new Period(Period.Scope.NAMESPACE, "a", LocalDate.of(2026, 2, 1), LocalDate.of(2026, 2, 28)),
                 Optional.empty(),
                 mark(null));
-        assertThat(((Outcome.Refused) ledger.perform(period, "ines")).refusal())
+        assertThat(((Outcome.Refused<?>) ledger.perform(period, "ines")).refusal())
                 .isEqualTo(new Refusal.StillHeld(period.period(), 2));
         settle("a", Deed.CONFIRM, "A002", "A003");
         assertThat(ledger.perform(period, "ines")).isInstanceOfSatisfying(Outcome.Settled.class, settled -> assertThat(
@@ -223,7 +223,7 @@ class LifeLedgerTest {
     @Test
     void manyCallersSettleAtOnceAndOneOfThemWins() throws Exception {
         take("a", 50, new Act.Form.Held(Duration.ofMinutes(5)), "2026-03-02", null, null);
-        var outcomes = new ConcurrentLinkedQueue<Outcome>();
+        var outcomes = new ConcurrentLinkedQueue<Outcome<?>>();
         var callers = new ArrayList<Thread>();
         for (int caller = 0; caller < 100; caller++) {
             String text = "A%03d".formatted(caller / 2 + 1);

@@ -246,7 +246,7 @@ class RecordLedgerTest {
             assertThat(ledger.perform(named("Slider", "key-2", "second"), "ines"))
                     .isInstanceOf(Outcome.Recorded.class);
             assertThat(ledger.perform(named("Slider", "key-1", "third"), "ines"))
-                    .isEqualTo(new Outcome.Refused(new Refusal.KeyReused("key-1", 2)));
+                    .isEqualTo(new Outcome.Refused<>(new Refusal.KeyReused("key-1", 2)));
             assertThat(((Outcome.Recorded) ledger.perform(first, "ines")).repeated())
                     .isTrue();
         }

@@ -81,7 +81,7 @@ class RuledLedgerTest {
                 .restarts(List.of("field name"))
                 .ranges(range(1, 9_999))
                 .draft();
-        Outcome defined = ledger.perform(
+        Outcome<?> defined = ledger.perform(
                 new Act.Define(
                         new Drafts(
                                 List.of(new NamespaceDraft("marks", "Marks", "allowed", null)),

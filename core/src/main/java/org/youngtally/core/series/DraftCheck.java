@@ -243,7 +243,7 @@ public final class DraftCheck {
         for (String kind : symbols.each())
             if (!SymbolSet.isKind(kind))
                 fault("symbols", "‘" + kind + "’ is not a kind of symbols", SymbolSet.ACCEPTED);
-        return new Place((int) Math.clamp(longest, 0, Place.LONGEST), symbols);
+        return new Place(Math.clamp(longest, 0, Place.LONGEST), symbols);
     }
 
     private Restarts restarts(List<String> words, Optional<Pattern> pattern) {
@@ -324,9 +324,7 @@ public final class DraftCheck {
                     draft.step() == null ? 1 : draft.step(),
                     new DateWindow(opens.orElseThrow(), closes.orElse(null)),
                     draft.warnWhenLeft() == null ? 0 : draft.warnWhenLeft(),
-                    draft.warnDaysBefore() == null
-                            ? 0
-                            : (int) Math.clamp(draft.warnDaysBefore(), -1, Integer.MAX_VALUE)));
+                    draft.warnDaysBefore() == null ? 0 : Math.clamp(draft.warnDaysBefore(), -1, Integer.MAX_VALUE)));
         } catch (DefinitionException e) {
             faults.add(Fault.at(prefix, e));
             return Optional.empty();

@@ -266,9 +266,12 @@ final class EntryTables {
     }
 
     private void keep(Entry entry, KeptFile file) {
-        dsl.mergeInto(DEFINITION_FILE, DEFINITION_FILE.NAME, DEFINITION_FILE.SEQ, DEFINITION_FILE.TEXT)
-                .key(DEFINITION_FILE.NAME)
+        dsl.insertInto(DEFINITION_FILE, DEFINITION_FILE.NAME, DEFINITION_FILE.SEQ, DEFINITION_FILE.TEXT)
                 .values(file.name(), entry.seq(), file.text())
+                .onConflict(DEFINITION_FILE.NAME)
+                .doUpdate()
+                .set(DEFINITION_FILE.SEQ, entry.seq())
+                .set(DEFINITION_FILE.TEXT, file.text())
                 .execute();
     }
 

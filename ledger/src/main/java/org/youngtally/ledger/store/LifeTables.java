@@ -80,14 +80,14 @@ final class LifeTables {
                                                 own.AHEAD.isNotNull()))));
         watch = new Prepared(
                 dsl,
-                dsl.mergeInto(WATCHED, WATCHED.LANE_ID, WATCHED.LAST_POSITION)
-                        .key(WATCHED.LANE_ID, WATCHED.LAST_POSITION)
+                dsl.insertInto(WATCHED, WATCHED.LANE_ID, WATCHED.LAST_POSITION)
                         .select(DSL.select(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION)
                                 .from(ALLOCATION)
                                 .where(
                                         ALLOCATION.LANE_ID.eq((Integer) null),
                                         ALLOCATION.LAST_POSITION.ge((Long) null),
-                                        ALLOCATION.LAST_POSITION.le((Long) null))));
+                                        ALLOCATION.LAST_POSITION.le((Long) null)))
+                        .onConflictDoNothing());
         Field<Long> next = DSL.val((Long) null, LANE.NEXT_POSITION);
         pass = new Prepared(
                 dsl,

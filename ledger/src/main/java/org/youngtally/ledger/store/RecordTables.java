@@ -109,9 +109,9 @@ final class RecordTables {
         dsl.deleteFrom(RECORD_UNIT).where(RECORD_UNIT.RECORD_ID.eq(record.id())).execute();
         dsl.deleteFrom(RECORD_KEY).where(RECORD_KEY.RECORD_ID.eq(record.id())).execute();
         dsl.deleteFrom(RECORD_WORD).where(RECORD_WORD.RECORD_ID.eq(record.id())).execute();
-        dsl.mergeInto(RECORD_NUMBER, RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID)
-                .key(RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID)
+        dsl.insertInto(RECORD_NUMBER, RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID)
                 .values(filed.key(), filed.series(), record.id())
+                .onConflictDoNothing()
                 .execute();
         found(seq, record, filed);
         flush();

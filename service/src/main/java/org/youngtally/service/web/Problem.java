@@ -34,37 +34,37 @@ public final class Problem extends RuntimeException {
                 "The address or the method is not one of the service's; /api/openapi.json lists those that are."),
         QUANTITY(
                 "quantity-out-of-bounds",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "This many cannot be taken at once",
                 "Numbers that stand alone are taken from 1 to 10,000 at a time; more are taken as a block."),
         DATE_NOT_SERVED(
                 "date-not-served",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "No range serves this date",
                 "Each range of a series serves the dates from its opening to its closing; the business date lies in none of them."),
         EXHAUSTED(
                 "exhausted",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "The ranges for this date have run out",
                 "The ranges that serve the date have fewer positions left than were asked for. Nothing was taken."),
         FIELD_FAULTY(
                 "field-faulty",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "A field cannot be taken",
                 "A field of the record is missing, unknown, or holds what the series cannot take. Nothing was taken."),
         NO_BLOCKS(
                 "no-blocks",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "The series gives no blocks",
                 "A series whose proof is waived or whose marks come round again gives numbers that stand alone, and no blocks."),
         TYPED(
                 "typed-number",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "The typed number cannot be taken",
                 "It is not one of the series, has a wrong check digit, or is taken; or the series wants its numbers counted, or typed. Nothing was taken."),
         NOT_CHRONOLOGICAL(
                 "not-chronological",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "The date lies before one that was given",
                 "The series follows the calendar: no number may be dated before the one given last in its lane."),
         UNFIT(
@@ -79,17 +79,17 @@ public final class Problem extends RuntimeException {
                 "The entry, block or reference names no numbers of the series."),
         NO_RETURNS(
                 "no-returns",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "The series takes nothing back",
                 "The definition refuses returns; a number can be voided."),
         REASON_MISSING(
                 "reason-missing",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "There is no reason",
                 "Voiding a number and opening a closed period are done with a reason, which stands in the ledger."),
         DATE_CLOSED(
                 "date-closed",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "The date lies in a closed period",
                 "Nothing is given any more that is dated inside a closed period."),
         STILL_HELD(
@@ -124,7 +124,7 @@ public final class Problem extends RuntimeException {
                 "The kind of record or the unit is not defined. The detail names the closest one there is."),
         NO_ROUTE(
                 "no-route",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "No rule says which series numbers this record",
                 "Neither the unit nor one above it has a route for records of this kind whose condition holds. The detail names who can add one. Nothing was taken."),
         ROUTE_MOVED(
@@ -144,7 +144,7 @@ public final class Problem extends RuntimeException {
                 "A deleted record stays as it is, with its history; nothing is changed about it any more."),
         NOT_IN_UNIT(
                 "not-in-unit",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "The record does not stand in this unit",
                 "A record is changed in a unit in which it stands; another unit takes it over first."),
         IN_UNIT_ALREADY(
@@ -154,7 +154,7 @@ public final class Problem extends RuntimeException {
                 "A record stands in a unit once, with one number in all of them."),
         DISAGREEING(
                 "disagreeing",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "The units would not agree",
                 "Some fields of a shared record are the same in all units in which it stands: those that its kind names under agree, those by which it is known, and those of which its number is made."),
         KNOWN_ALREADY(
@@ -166,7 +166,7 @@ public final class Problem extends RuntimeException {
                 "unknown-file", HttpStatus.NOT_FOUND, "There is no such file", "The record has no file in this place."),
         TABLE_FAULTY(
                 "table-faulty",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "The table cannot be filled",
                 "The file is no table of this format, a column is missing, or a row cannot be numbered. Nothing was taken."),
         UNKNOWN_ACCOUNT(
@@ -176,7 +176,7 @@ public final class Problem extends RuntimeException {
                 "No account has the name, or it has no such token."),
         ACCOUNT_FAULTY(
                 "account-faulty",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "The account cannot be changed so",
                 "The detail says what stands against it. Nothing was changed."),
         SIGN_IN_NEEDED(
@@ -211,7 +211,7 @@ public final class Problem extends RuntimeException {
                 "The key names no codebook. The detail names the closest one there is."),
         KEY_REUSED(
                 "key-reused",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "The key stands for another request",
                 "An Idempotency-Key stands for one request for ever. The same request under it gets the same answer; another needs a key of its own."),
         REFERENCE_REUSED(
@@ -221,7 +221,7 @@ public final class Problem extends RuntimeException {
                 "A reference is unique in its series. The same request under it gets the same answer."),
         DEFINITIONS_FAULTY(
                 "definitions-faulty",
-                HttpStatus.UNPROCESSABLE_ENTITY,
+                HttpStatus.UNPROCESSABLE_CONTENT,
                 "The definitions do not hold",
                 "At least one definition has a fault; none was taken. The faults are listed, each with its place."),
         VERSION_MOVED(
