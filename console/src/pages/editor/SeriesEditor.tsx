@@ -7,7 +7,7 @@ import { Trouble, Waiting } from "../../parts/States.tsx";
 import { useSettled } from "../../parts/useSettled.ts";
 import { Field } from "./Field.tsx";
 import { draftOf, emptyDraft, faultsAt, formOf, type Draft, type TextName } from "./form.ts";
-import { Meanwhile, together } from "./Meanwhile.tsx";
+import { EditConflict, together } from "./EditConflict.tsx";
 import { PatternField } from "./PatternField.tsx";
 import { PreviewPanel } from "./PreviewPanel.tsx";
 import { RecordFields } from "./RecordFields.tsx";
@@ -188,7 +188,7 @@ function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: nu
           </details>
           <RangeFields ranges={draft.ranges} faults={faults} onChange={(ranges) => change({ ranges })} />
           {save.error instanceof Problem && save.error.status === 412 && exists ? (
-            <Meanwhile
+            <EditConflict
               begun={begun}
               mine={draft}
               onTake={change}

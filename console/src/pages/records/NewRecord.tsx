@@ -7,7 +7,7 @@ import { useAct } from "../../api/useAct.ts";
 import { FieldInputs } from "../../parts/FieldInputs.tsx";
 import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
 import { useSettled } from "../../parts/useSettled.ts";
-import { Alike } from "./Alike.tsx";
+import { DuplicateCandidates } from "./DuplicateCandidates.tsx";
 import { LineEditor } from "./LineEditor.tsx";
 import { asked, called, given, sentLines, unitTitle, type Line, type Values } from "./record.ts";
 
@@ -213,7 +213,7 @@ function Form({ kind, unit }: { kind: KindView; unit: UnitView }) {
           {last && <LastGiven last={last} kind={kind} unit={unit.key} />}
         </div>
       </form>
-      <Alike
+      <DuplicateCandidates
         kind={kind}
         unit={unit.key}
         values={values}

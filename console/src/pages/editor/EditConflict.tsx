@@ -42,7 +42,7 @@ export const together = (begun: Draft, mine: Draft, theirs: Draft): Draft =>
   ) as Draft;
 
 /** Says what changed, by whom, and lets both go together: nothing that was typed is lost. */
-export function Meanwhile({
+export function EditConflict({
   begun,
   mine,
   onTake,

@@ -13,7 +13,7 @@ const SHORTEST = 3;
  * Records that may be the one that is being written: found by its name, or known by the same. One that stands in another unit
  * is taken over with its number, instead of being made again.
  */
-export function Alike({
+export function DuplicateCandidates({
   kind,
   unit,
   values,
