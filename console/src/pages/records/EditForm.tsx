@@ -140,7 +140,7 @@ export function EditForm({
         </fieldset>
         <div aria-live="polite" className="grid gap-3 empty:hidden">
           {moved && touched && (
-            <Meanwhile
+            <EditConflict
               before={base}
               now={record}
               kind={kind}
@@ -184,7 +184,7 @@ const merged = (before: Values, now: Values, mine: Values): Values => {
 };
 
 /** Somebody else saved while something was typed here. */
-function Meanwhile({
+function EditConflict({
   before,
   now,
   kind,
