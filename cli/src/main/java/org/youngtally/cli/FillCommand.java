@@ -97,9 +97,13 @@ final class FillCommand implements Callable<Integer> {
         output.line(target.toString());
         output.note(sent.headers().getOrDefault("Filled", "0") + " filled, "
                 + sent.headers().getOrDefault("Kept", "0") + " had a number already"
-                + (sent.headers().containsKey("Entry")
-                        ? "; entry " + sent.headers().get("Entry")
-                        : "") + ".");
+                + (!sent.headers().containsKey("Entry")
+                        ? ""
+                        : !sent.headers().containsKey("Last-Entry")
+                                ? "; entry " + sent.headers().get("Entry")
+                                : "; entries " + sent.headers().get("Entry") + " to "
+                                        + sent.headers().get("Last-Entry"))
+                + ".");
         return Main.DONE;
     }
 

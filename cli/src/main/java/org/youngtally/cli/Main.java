@@ -77,7 +77,7 @@ public final class Main {
     /**
      * Reading the options of every command takes half of a call's time, so that a command that is named is read alone.
      */
-    private static CommandLine commandLine(String[] args) {
+    static CommandLine commandLine(String... args) {
         var line = new CommandLine(new Main());
         String wanted =
                 args.length > 0 && !args[0].equals("completion") && COMMANDS.containsKey(args[0]) ? args[0] : "";

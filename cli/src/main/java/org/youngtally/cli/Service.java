@@ -17,9 +17,9 @@ import java.security.GeneralSecurityException;
 import java.security.KeyStore;
 import java.security.cert.Certificate;
 import java.security.cert.CertificateFactory;
-import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import javax.net.ssl.HttpsURLConnection;
@@ -137,15 +137,17 @@ final class Service {
                 LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(100L << attempt));
             } catch (NotReachable e) {
                 if (e.getCause() instanceof ConnectException) throw e;
-                if (attempt == TRIES)
-                    throw new NotReachable(
-                            e.getMessage()
-                                    + " It is not known whether numbers were taken; repeat the command with --key "
-                                    + key + " to learn it, they are taken once at most.",
-                            e);
+                if (attempt == TRIES) throw unknown(e, key);
                 LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(100L << attempt));
             }
         }
+    }
+
+    private static NotReachable unknown(NotReachable away, String key) {
+        return new NotReachable(
+                away.getMessage() + " It is not known whether numbers were taken; repeat the command with --key " + key
+                        + " to learn it, they are taken once at most.",
+                away);
     }
 
     private static final class TryAgain extends RuntimeException {
@@ -181,7 +183,7 @@ final class Service {
             connection.setRequestProperty("Content-Type", "application/octet-stream");
             connection.getOutputStream().write(body);
             if (connection.getResponseCode() >= 400) answer(connection, false);
-            var headers = new LinkedHashMap<String, String>();
+            var headers = new TreeMap<String, String>(String.CASE_INSENSITIVE_ORDER);
             connection.getHeaderFields().forEach((name, values) -> {
                 if (name != null) headers.put(name, values.getFirst());
             });
@@ -190,7 +192,8 @@ final class Service {
                 return new Sent(bytes, new String(bytes, StandardCharsets.UTF_8), headers);
             }
         } catch (IOException e) {
-            throw notReachable(e);
+            NotReachable away = notReachable(e);
+            throw e instanceof ConnectException ? away : unknown(away, key);
         }
     }
 
@@ -276,6 +279,7 @@ final class Service {
         try (InputStream in = status >= 400 ? connection.getErrorStream() : connection.getInputStream()) {
             String text = in == null ? "" : new String(in.readAllBytes(), StandardCharsets.UTF_8);
             JsonElement json = text.isEmpty() && status < 400 ? new JsonObject() : JsonParser.parseString(text);
+            if (json.isJsonPrimitive()) throw new JsonSyntaxException("neither an object nor a list");
             if (status < 400)
                 return new Answer(
                         json, text, next(connection.getHeaderField("Link")), connection.getHeaderField("ETag"));
