@@ -47,7 +47,7 @@ final class Answers {
                 new Outcome.Changed(entry.flatMap(made -> of(made.effects(), Effect.AccountChanged.class)
                                 .map(Effect.AccountChanged::account)
                                 .findFirst())
-                        .orElseGet(() -> ledger.house().accounts().get(change.account())));
+                        .orElseGet(() -> ledger.snapshot().accounts().get(change.account())));
             case Act.SaveRecord save -> recorded(entry.orElseThrow());
             case Act.ChangeRecord change ->
                 entry.map(Answers::recorded)
@@ -84,7 +84,7 @@ final class Answers {
                 case Act.Define define -> throw new IllegalStateException("definitions have no key");
                 case Act.RemoveRoute remove -> throw new IllegalStateException("definitions have no key");
                 case Act.ChangeAccount change ->
-                    new Outcome.Changed(ledger.house().accounts().get(change.account()));
+                    new Outcome.Changed(ledger.snapshot().accounts().get(change.account()));
             };
         });
     }

@@ -88,7 +88,7 @@ final class BatchWork {
     private final Pause pause = new Pause();
     private volatile Store store;
     private volatile Head head;
-    private volatile House house;
+    private volatile DefinitionSnapshot snapshot;
     private volatile Consumer<String> died = why -> {};
     private volatile String stopped = "";
     private volatile String dateQuestion = "";
@@ -122,7 +122,7 @@ final class BatchWork {
         this.answering = answering;
         this.head = journal.head();
         this.state = new WriterState(store.state());
-        this.house = house();
+        this.snapshot = snapshot();
         store.state().newest().ifPresent(clock::wasAt);
     }
 
@@ -206,12 +206,12 @@ final class BatchWork {
     }
 
     /** Who works here, as it was committed last. */
-    House committedHouse() {
-        return house;
+    DefinitionSnapshot committedSnapshot() {
+        return snapshot;
     }
 
-    private House house() {
-        return House.of(state.memory());
+    private DefinitionSnapshot snapshot() {
+        return DefinitionSnapshot.of(state.memory());
     }
 
     /** Ends the holds whose time is up; it costs nothing where there are none. */
@@ -481,7 +481,7 @@ final class BatchWork {
             if (entries.stream()
                     .anyMatch(entry -> entry.kind() == Entry.Kind.DEFINE
                             || entry.kind() == Entry.Kind.REMOVE
-                            || entry.kind() == Entry.Kind.ACCESS)) house = house();
+                            || entry.kind() == Entry.Kind.ACCESS)) snapshot = snapshot();
             committed.accept(entries);
         }
         answering.execute(() -> {
@@ -558,7 +558,7 @@ final class BatchWork {
         store = recovery.recover(journal, store);
         state = new WriterState(store.state());
         head = journal.head();
-        house = house();
+        snapshot = snapshot();
     }
 
     /** Where it is for the disk, it is tried again until the disk takes what is written. */

@@ -48,7 +48,7 @@ public final class Ledger implements AutoCloseable {
     private final Journal journal;
     private final Writer writer;
     private final Store stoppedStore;
-    private final House stoppedHouse;
+    private final DefinitionSnapshot stoppedSnapshot;
     private final String stopped;
     private final List<String> opening;
     private final AtomicBoolean closed = new AtomicBoolean();
@@ -64,9 +64,9 @@ public final class Ledger implements AutoCloseable {
         this.opening = opened.told();
         this.stopped = opened.stopped();
         this.stoppedStore = stopped.isEmpty() ? null : opened.store();
-        this.stoppedHouse = stopped.isEmpty()
+        this.stoppedSnapshot = stopped.isEmpty()
                 ? null
-                : House.of(
+                : DefinitionSnapshot.of(
                         stoppedStore.state().series(),
                         stoppedStore.state().codebooks(),
                         stoppedStore.state().organisation(),
@@ -274,8 +274,8 @@ public final class Ledger implements AutoCloseable {
     }
 
     /** Who works here and what they may do, as it was committed last. */
-    public House house() {
-        return writer == null ? stoppedHouse : writer.work().committedHouse();
+    public DefinitionSnapshot snapshot() {
+        return writer == null ? stoppedSnapshot : writer.work().committedSnapshot();
     }
 
     /** The time by the ledger's clock. */

@@ -159,7 +159,7 @@ class DamagedTailTest {
         try (Ledger ledger = Ledger.open(LedgerOptions.in(data))) {
             List<IdentifierQueries.Found> found = ledger.read(dsl -> new IdentifierQueries(dsl).find("LW26-0000002"));
             assertThat(found).hasSize(1);
-            assertThat(ledger.house().series()).containsKey(Acts.KEY);
+            assertThat(ledger.snapshot().series()).containsKey(Acts.KEY);
         }
     }
 

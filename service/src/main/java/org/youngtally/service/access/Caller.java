@@ -11,7 +11,7 @@ import org.youngtally.core.access.Scope;
 import org.youngtally.core.access.Token;
 import org.youngtally.core.access.Where;
 import org.youngtally.core.text.NearestName;
-import org.youngtally.ledger.House;
+import org.youngtally.ledger.DefinitionSnapshot;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 
@@ -20,7 +20,7 @@ import org.youngtally.service.web.Problem.Type;
  *
  * @param token that was shown; absent for one who shows the session of a browser
  */
-public record Caller(Account account, House house, Optional<Token> token) {
+public record Caller(Account account, DefinitionSnapshot snapshot, Optional<Token> token) {
     public boolean bySession() {
         return token.isEmpty();
     }
@@ -30,11 +30,11 @@ public record Caller(Account account, House house, Optional<Token> token) {
     }
 
     public boolean may(Right right, Where place) {
-        return house.authority().may(account, right, place);
+        return snapshot.authority().may(account, right, place);
     }
 
     public boolean maySomewhere(Right right) {
-        return house.authority().mayAnywhere(account, right);
+        return snapshot.authority().mayAnywhere(account, right);
     }
 
     /** Whether it may see a series. */
@@ -49,15 +49,15 @@ public record Caller(Account account, House house, Optional<Token> token) {
     /** Whether it may see a codebook: who reads a series that uses it, or anything of a kind that does. */
     public boolean readsCodebook(String codebook) {
         return readsAll()
-                || house.series().values().stream()
+                || snapshot.series().values().stream()
                         .anyMatch(series -> series.codebooks().contains(codebook) && reads(series.key()))
-                || house.organisation().kinds().values().stream()
+                || snapshot.organisation().kinds().values().stream()
                         .anyMatch(kind -> kind.codebooks().contains(codebook) && seesKind(kind.key()));
     }
 
     /** Whether it may read or take numbers for records of a kind somewhere, so that it has to know what they hold. */
     public boolean seesKind(String kind) {
-        return house.organisation().routes().values().stream()
+        return snapshot.organisation().routes().values().stream()
                 .filter(route -> route.kind().equals(kind))
                 .anyMatch(route -> reads(route.series())
                         || may(
@@ -76,18 +76,18 @@ public record Caller(Account account, House house, Optional<Token> token) {
 
     /** Whether it may know that there is such a series. */
     public boolean knows(String series) {
-        return house.authority().knows(account, series);
+        return snapshot.authority().knows(account, series);
     }
 
     /** That it may not do this there, and by which grant it could. */
     public Problem missing(Right right, Where place) {
-        return missing(right, place, house.authority().wouldDo(right, place));
+        return missing(right, place, snapshot.authority().wouldDo(right, place));
     }
 
     /** One answer for a series that there is not and for one that it has no grant at, so that neither is told. */
     public Problem unknownSeries(String series) {
         Optional<String> near = NearestName.to(
-                series, house.series().keySet().stream().filter(this::reads).toList());
+                series, snapshot.series().keySet().stream().filter(this::reads).toList());
         return new Problem(
                         Type.UNKNOWN_SERIES,
                         "There is no series ‘" + series + "’"
@@ -128,7 +128,7 @@ public record Caller(Account account, House house, Optional<Token> token) {
     }
 
     public boolean manages(Scope scope) {
-        return house.authority().mayManage(account, scope);
+        return snapshot.authority().mayManage(account, scope);
     }
 
     private Problem missing(Right right, Where place, List<Scope> wouldDo) {
@@ -153,9 +153,9 @@ public record Caller(Account account, House house, Optional<Token> token) {
 
     private List<String> keepers(List<Scope> scopes) {
         List<Scope> wanted = scopes.isEmpty() ? List.of(Scope.ALL) : scopes;
-        return house.accounts().values().stream()
+        return snapshot.accounts().values().stream()
                 .filter(other -> other.sort() == Account.Sort.PERSON
-                        && wanted.stream().anyMatch(scope -> house.authority().mayManage(other, scope)))
+                        && wanted.stream().anyMatch(scope -> snapshot.authority().mayManage(other, scope)))
                 .map(Account::name)
                 .sorted()
                 .toList();

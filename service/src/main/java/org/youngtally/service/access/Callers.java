@@ -12,7 +12,7 @@ import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Component;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.access.Token;
-import org.youngtally.ledger.House;
+import org.youngtally.ledger.DefinitionSnapshot;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
@@ -51,9 +51,9 @@ public final class Callers {
     private Caller byToken(String shown) {
         if (!shown.regionMatches(true, 0, BEARER, 0, BEARER.length()))
             throw refused("The Authorization header shows no token.");
-        House house = ledger.house();
-        House.Shown known =
-                house.byToken().get(Tokens.hash(shown.substring(BEARER.length()).strip()));
+        DefinitionSnapshot snapshot = ledger.snapshot();
+        DefinitionSnapshot.Shown known =
+                snapshot.byToken().get(Tokens.hash(shown.substring(BEARER.length()).strip()));
         if (known == null) throw refused("The token is not one of this service's.");
         Account account = known.account();
         Token token = known.token();
@@ -64,7 +64,7 @@ public final class Callers {
             throw refused(
                     "The token ‘" + token.name() + "’ of ‘" + account.name() + "’ expired on " + token.expires() + ".");
         if (account.closed()) throw refused("The account ‘" + account.name() + "’ is closed.");
-        return new Caller(account, house, Optional.of(token));
+        return new Caller(account, snapshot, Optional.of(token));
     }
 
     private static Problem refused(String detail) {
@@ -75,15 +75,15 @@ public final class Callers {
     private Optional<Caller> bySession(HttpServletRequest request) {
         HttpSession session = request.getSession(false);
         if (session == null || session.getAttribute(NAME) == null) return Optional.empty();
-        House house = ledger.house();
-        Account account = house.accounts().get((String) session.getAttribute(NAME));
+        DefinitionSnapshot snapshot = ledger.snapshot();
+        Account account = snapshot.accounts().get((String) session.getAttribute(NAME));
         if (account == null
                 || account.closed()
                 || !account.password().equals(Optional.of((String) session.getAttribute(STAMP)))) {
             session.invalidate();
             return Optional.empty();
         }
-        return Optional.of(new Caller(account, house, Optional.empty()));
+        return Optional.of(new Caller(account, snapshot, Optional.empty()));
     }
 
     /** Whether whoever asked is still let in as they were: the token is in force, or the session goes on. */
@@ -92,7 +92,7 @@ public final class Callers {
         if (caller.token().isPresent()) {
             String hash = caller.token().get().hash();
             return () -> {
-                House.Shown shown = ledger.house().byToken().get(hash);
+                DefinitionSnapshot.Shown shown = ledger.snapshot().byToken().get(hash);
                 return shown != null
                         && !shown.account().closed()
                         && shown.token().revoked().isEmpty()
@@ -101,7 +101,7 @@ public final class Callers {
         }
         HttpSession session = request.getSession(false);
         return () -> {
-            Account account = ledger.house().accounts().get(caller.name());
+            Account account = ledger.snapshot().accounts().get(caller.name());
             try {
                 return session != null
                         && account != null
@@ -119,7 +119,7 @@ public final class Callers {
         request.getSession(true);
         request.changeSessionId();
         stamp(request, account);
-        request.setAttribute(ATTRIBUTE, new Caller(account, ledger.house(), Optional.empty()));
+        request.setAttribute(ATTRIBUTE, new Caller(account, ledger.snapshot(), Optional.empty()));
     }
 
     /** Lets a session go on under a new password. */

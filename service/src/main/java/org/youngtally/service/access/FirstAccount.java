@@ -26,7 +26,7 @@ public final class FirstAccount {
      * @return the password, to be shown this once; absent where there are accounts already, or nothing can be written
      */
     public static Optional<String> make(Ledger ledger, String name) {
-        if (!ledger.status().running() || !ledger.house().accounts().isEmpty()) return Optional.empty();
+        if (!ledger.status().running() || !ledger.snapshot().accounts().isEmpty()) return Optional.empty();
         String password = Passwords.random();
         change(
                 ledger,

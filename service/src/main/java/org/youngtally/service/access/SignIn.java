@@ -37,7 +37,7 @@ public final class SignIn {
         String source = Source.of(request, reach);
         gate.begin(name, source);
         Optional<Account> account =
-                Optional.ofNullable(ledger.house().accounts().get(name));
+                Optional.ofNullable(ledger.snapshot().accounts().get(name));
         if (!work.run(Sort.PASSWORD, source, () -> passwords.matches(password, account)))
             throw new Problem(Type.SIGN_IN_REFUSED, "This account and this password do not go together.")
                     .field("password", "the password of an open account");

@@ -134,7 +134,7 @@ class AccountController {
             summary =
                     "The accounts that one manages something of: what each may do there, and the tokens of those that one manages all of")
     List<AccountView> list(Caller caller) {
-        return ledger.house().accounts().values().stream()
+        return ledger.snapshot().accounts().values().stream()
                 .flatMap(account -> seen(account, caller).stream())
                 .toList();
     }
@@ -147,7 +147,7 @@ class AccountController {
     }
 
     private Account found(String name) {
-        Account account = ledger.house().accounts().get(name);
+        Account account = ledger.snapshot().accounts().get(name);
         if (account == null) throw unknown(name);
         return account;
     }

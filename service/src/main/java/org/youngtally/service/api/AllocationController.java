@@ -200,7 +200,7 @@ class AllocationController {
         Series series = Requests.series(caller, key);
         SortedMap<String, String> asked = Requests.fields(given, unitText);
         Optional<Unit> unit =
-                Optional.ofNullable(unitText).flatMap(caller.house().organisation()::unit);
+                Optional.ofNullable(unitText).flatMap(caller.snapshot().organisation()::unit);
         caller.need(right(form), new Where(Optional.of(key), Optional.empty(), unit.map(Unit::key)));
         // A unit that the pattern does not write is kept with the act all the same.
         var fields = new TreeMap<>(asked);
@@ -271,7 +271,7 @@ class AllocationController {
                     String key,
             Caller caller) {
         Act.Form form = form(asked.hold(), asked.typed());
-        Placing.Placed found = RecordSeries.of(caller.house(), kind, asked.unit(), asked.fields());
+        Placing.Placed found = RecordSeries.of(caller.snapshot(), kind, asked.unit(), asked.fields());
         caller.need(right(form), RecordSeries.where(found));
         Optional<LocalDate> date = Requests.date(asked.date());
         Optional<String> reference = Requests.name("reference", asked.reference());

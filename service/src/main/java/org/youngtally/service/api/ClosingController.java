@@ -115,7 +115,7 @@ class ClosingController {
     /** Where a period is: on its series, or on each one of its namespace. */
     private static List<Where> inside(Caller caller, Period period) {
         if (period.scope() == Period.Scope.SERIES) return List.of(Where.series(period.key()));
-        List<Where> series = caller.house().series().values().stream()
+        List<Where> series = caller.snapshot().series().values().stream()
                 .filter(each -> each.namespace().equals(period.key()))
                 .map(each -> Where.series(each.key()))
                 .toList();

@@ -14,7 +14,7 @@ import org.youngtally.core.organisation.Organisation;
 import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.series.Series;
-import org.youngtally.ledger.House;
+import org.youngtally.ledger.DefinitionSnapshot;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.service.access.Caller;
@@ -39,7 +39,7 @@ final class DefiningRights {
         if (caller.may(Right.DEFINE, Where.EVERYWHERE)) return;
         // What is refused anyway changes nothing.
         if (!(ledger.decide(act) instanceof Decision.Done done)) return;
-        House before = caller.house();
+        DefinitionSnapshot before = caller.snapshot();
         Organisation organisation = before.organisation();
         for (Effect effect : done.effects()) {
             if (effect instanceof Effect.UnitDefined defined) organisation = organisation.with(defined.unit());
@@ -48,7 +48,7 @@ final class DefiningRights {
         }
         var after = new Caller(
                 caller.account(),
-                new House(
+                new DefinitionSnapshot(
                         before.series(),
                         before.codebooks(),
                         organisation,
@@ -70,21 +70,21 @@ final class DefiningRights {
 
     private void need(Effect effect) {
         where(effect).ifPresent(where -> {
-            if (existed(before.house(), effect)) define(before, where);
+            if (existed(before.snapshot(), effect)) define(before, where);
             define(after, where);
         });
         switch (effect) {
             case Effect.UnitDefined defined -> place(defined.unit());
             case Effect.RouteDefined defined -> series(defined.route().series());
             case Effect.Defined defined -> {
-                Series was = before.house().series().get(defined.series().key());
+                Series was = before.snapshot().series().get(defined.series().key());
                 defined.series().codebooks().stream()
                         .filter(book -> was == null || !was.codebooks().contains(book))
                         .forEach(this::codebook);
             }
             case Effect.KindDefined defined -> {
                 Kind was =
-                        before.house().organisation().kinds().get(defined.kind().key());
+                        before.snapshot().organisation().kinds().get(defined.kind().key());
                 Set<String> had = was == null ? Set.of() : was.codebooks();
                 defined.kind().codebooks().stream()
                         .filter(book -> !had.contains(book))
@@ -96,7 +96,7 @@ final class DefiningRights {
 
     /** Whoever puts a unit below another lets those above see what is in it, and it what stands above. */
     private void place(Unit unit) {
-        Unit was = before.house().organisation().units().get(unit.key());
+        Unit was = before.snapshot().organisation().units().get(unit.key());
         if (was != null && was.below().equals(unit.below())) return;
         Stream.concat(Stream.of(unit.below()), Stream.ofNullable(was).map(Unit::below))
                 .map(above -> above.map(Where::unit).orElse(Where.EVERYWHERE))
@@ -105,7 +105,7 @@ final class DefiningRights {
 
     /** Whoever leads a route to a series may give it to others: it must be theirs to define, as it was before. */
     private void series(String key) {
-        if (before.house().series().containsKey(key)) define(before, Where.series(key));
+        if (before.snapshot().series().containsKey(key)) define(before, Where.series(key));
     }
 
     /** Which keys are taken is told to whoever defines: they could not choose one otherwise. */
@@ -115,7 +115,7 @@ final class DefiningRights {
 
     /** Whoever draws a codebook in shows its choices to others: it must be theirs to read. */
     private void codebook(String key) {
-        if (before.house().codebooks().containsKey(key) && !before.readsCodebook(key))
+        if (before.snapshot().codebooks().containsKey(key) && !before.readsCodebook(key))
             throw new Problem(
                             Type.GRANT_MISSING,
                             "‘" + before.name() + "’ may not draw in the codebook ‘" + key
@@ -147,7 +147,7 @@ final class DefiningRights {
         return new Where(Optional.empty(), Optional.of(route.kind()), Optional.of(route.unit()));
     }
 
-    private static boolean existed(House before, Effect effect) {
+    private static boolean existed(DefinitionSnapshot before, Effect effect) {
         return switch (effect) {
             case Effect.Defined defined ->
                 before.series().containsKey(defined.series().key());

@@ -29,7 +29,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Effect;
-import org.youngtally.ledger.House;
+import org.youngtally.ledger.DefinitionSnapshot;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.service.access.Caller;
@@ -145,12 +145,12 @@ class EventController implements DisposableBean {
 
     /** To each what it may hear; one whose account may read nothing any more hears nothing more. */
     private void broadcast(Function<Caller, SseEmitter.SseEventBuilder> event) {
-        House house = ledger.house();
+        DefinitionSnapshot snapshot = ledger.snapshot();
         for (SseEmitter listener : listeners.keySet()) {
             try {
                 Listening listening = listeners.get(listener);
                 if (listening == null) continue;
-                var caller = new Caller(house.accounts().get(listening.account()), house, Optional.empty());
+                var caller = new Caller(snapshot.accounts().get(listening.account()), snapshot, Optional.empty());
                 if (listening.stands().getAsBoolean() && caller.maySomewhere(Right.READ))
                     listener.send(event.apply(caller).build());
                 else listener.complete();

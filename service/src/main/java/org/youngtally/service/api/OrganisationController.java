@@ -35,7 +35,7 @@ import org.youngtally.core.organisation.RouteCheck;
 import org.youngtally.core.organisation.RouteDraft;
 import org.youngtally.core.organisation.Routing;
 import org.youngtally.core.organisation.Unit;
-import org.youngtally.ledger.House;
+import org.youngtally.ledger.DefinitionSnapshot;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.service.access.Caller;
@@ -85,7 +85,7 @@ class OrganisationController {
             operationId = "listUnits",
             summary = "The companies, branches and workshops, and which is a part of which")
     List<UnitView> units(Caller caller) {
-        return caller.house().organisation().units().values().stream()
+        return caller.snapshot().organisation().units().values().stream()
                 .map(UnitView::of)
                 .toList();
     }
@@ -136,9 +136,9 @@ class OrganisationController {
             @Nullable String datedBy,
             int lineStep,
             int version) {
-        static KindView of(Kind kind, House house) {
+        static KindView of(Kind kind, DefinitionSnapshot snapshot) {
             Keeping keeping = kind.keeping();
-            Set<String> filled = RecordSeries.placing(house).filled(kind);
+            Set<String> filled = RecordSeries.placing(snapshot).filled(kind);
             return new KindView(
                     kind.key(),
                     kind.title(),
@@ -161,8 +161,8 @@ class OrganisationController {
     @SignedIn
     @Operation(operationId = "listKinds", summary = "The kinds of records, with their fields")
     List<KindView> kinds(Caller caller) {
-        return caller.house().organisation().kinds().values().stream()
-                .map(kind -> KindView.of(kind, caller.house()))
+        return caller.snapshot().organisation().kinds().values().stream()
+                .map(kind -> KindView.of(kind, caller.snapshot()))
                 .toList();
     }
 
@@ -170,7 +170,7 @@ class OrganisationController {
     @SignedIn
     @Operation(operationId = "showKind", summary = "One kind of record")
     KindView kind(@PathVariable String kind, Caller caller) {
-        return KindView.of(RecordSeries.kind(caller.house(), kind), caller.house());
+        return KindView.of(RecordSeries.kind(caller.snapshot(), kind), caller.snapshot());
     }
 
     /**
@@ -229,7 +229,7 @@ class OrganisationController {
             operationId = "listRoutes",
             summary = "The rules that say which series numbers the records of a kind in a unit")
     List<RouteView> routes(Caller caller) {
-        return caller.house().organisation().routes().values().stream()
+        return caller.snapshot().organisation().routes().values().stream()
                 .filter(route -> caller.reads(route.series()))
                 .map(RouteView::of)
                 .toList();
@@ -253,7 +253,7 @@ class OrganisationController {
             operationId = "showRouteGrid",
             summary = "Kinds by units: which series each one uses, its own or inherited, and the gaps")
     GridView grid(Caller caller) {
-        Organisation organisation = caller.house().organisation();
+        Organisation organisation = caller.snapshot().organisation();
         var cells = new ArrayList<CellView>();
         for (Kind kind : organisation.kinds().values())
             for (Unit unit : organisation.units().values())
@@ -316,9 +316,9 @@ class OrganisationController {
                     @RequestParam(required = false)
                     List<String> field,
             Caller caller) {
-        Kind of = RecordSeries.kind(caller.house(), kind);
-        Unit in = RecordSeries.unit(caller.house(), unit);
-        Routing.Found found = RecordSeries.why(caller.house(), of, in, Requests.fields(field));
+        Kind of = RecordSeries.kind(caller.snapshot(), kind);
+        Unit in = RecordSeries.unit(caller.snapshot(), unit);
+        Routing.Found found = RecordSeries.why(caller.snapshot(), of, in, Requests.fields(field));
         Optional<Route> chosen = found.chosen().filter(route -> caller.reads(route.series()));
         if (found.chosen().isPresent() && chosen.isEmpty())
             caller.need(Right.READ, new Where(Optional.empty(), Optional.of(of.key()), Optional.of(in.key())));
@@ -392,15 +392,15 @@ class OrganisationController {
 
     /** The route that stood as it was wanted. */
     private Route standing(RouteDraft draft) {
-        House house = ledger.house();
+        DefinitionSnapshot snapshot = ledger.snapshot();
         return RouteCheck.of(
                         draft,
-                        house.organisation(),
-                        house.series(),
-                        key -> Optional.ofNullable(house.codebooks().get(key)))
+                        snapshot.organisation(),
+                        snapshot.series(),
+                        key -> Optional.ofNullable(snapshot.codebooks().get(key)))
                 .route()
                 .map(Route::key)
-                .map(house.organisation().routes()::get)
+                .map(snapshot.organisation().routes()::get)
                 .orElseThrow();
     }
 
@@ -433,7 +433,7 @@ class OrganisationController {
     List<RouteView> uses(@PathVariable String series, Caller caller) {
         Requests.series(caller, series);
         caller.need(Right.READ, Where.series(series));
-        return caller.house().organisation().routesTo(series).stream()
+        return caller.snapshot().organisation().routesTo(series).stream()
                 .map(RouteView::of)
                 .toList();
     }

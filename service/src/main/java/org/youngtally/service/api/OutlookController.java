@@ -151,7 +151,7 @@ class OutlookController {
             operationId = "showCalendar",
             summary = "What opens and closes when, series by series, and the holes between")
     List<CalendarView> calendar(Caller caller) {
-        return caller.house().series().values().stream()
+        return caller.snapshot().series().values().stream()
                 .filter(series -> caller.reads(series.key()))
                 .map(series -> new CalendarView(
                         series.key(),

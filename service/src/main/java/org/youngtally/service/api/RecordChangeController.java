@@ -70,7 +70,7 @@ class RecordChangeController {
 
     /** A place in which a record stands; the only one where there is no other. */
     private static Unit unit(KeptRecord record, String text, Caller caller) {
-        return RecordSeries.unit(caller.house(), text == null && record.units().size() == 1 ? record.home() : text);
+        return RecordSeries.unit(caller.snapshot(), text == null && record.units().size() == 1 ? record.home() : text);
     }
 
     /**
@@ -110,7 +110,7 @@ class RecordChangeController {
     }
 
     private static Collection<String> filled(KeptRecord record, Caller caller) {
-        return RecordSeries.placing(caller.house()).filled(RecordSeries.kind(caller.house(), record.kind()));
+        return RecordSeries.placing(caller.snapshot()).filled(RecordSeries.kind(caller.snapshot(), record.kind()));
     }
 
     /**
@@ -142,7 +142,7 @@ class RecordChangeController {
         Map<String, String> values =
                 before.in(unit.key()).map(KeptRecord.Standing::values).orElse(before.values());
         Placing.Placed placed =
-                RecordSeries.of(caller.house(), RecordSeries.kind(caller.house(), before.kind()), unit, values, values);
+                RecordSeries.of(caller.snapshot(), RecordSeries.kind(caller.snapshot(), before.kind()), unit, values, values);
         caller.need(Right.ALLOCATE, RecordSeries.where(placed));
         Optional<String> reason = Requests.note("reason", request.reason());
         Optional<String> typed =
@@ -179,7 +179,7 @@ class RecordChangeController {
             Caller caller) {
         KeptRecord before = Records.seen(ledger, caller, record);
         Unit unit = request.unit() == null
-                ? RecordSeries.unit(caller.house(), before.home())
+                ? RecordSeries.unit(caller.snapshot(), before.home())
                 : unit(before, request.unit(), caller);
         Records.needInAll(caller, Right.VOID, before);
         Optional<String> reason = Requests.note("reason", request.reason());
@@ -206,7 +206,7 @@ class RecordChangeController {
             @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         KeptRecord before = Records.seen(ledger, caller, record);
-        Unit unit = RecordSeries.unit(caller.house(), request.unit());
+        Unit unit = RecordSeries.unit(caller.snapshot(), request.unit());
         caller.need(Right.ALLOCATE, Records.in(before, unit.key()));
         SortedMap<String, String> fields = Requests.fields(request.fields(), null);
         return change(record, unit, new RecordChange.TakeOver(fields), match, key, caller, fields);

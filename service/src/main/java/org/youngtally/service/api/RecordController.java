@@ -89,9 +89,9 @@ class RecordController {
         var wanted = new RecordQueries.Wanted(
                 text,
                 Optional.ofNullable(kind)
-                        .map(key -> RecordSeries.kind(caller.house(), key).key()),
+                        .map(key -> RecordSeries.kind(caller.snapshot(), key).key()),
                 Optional.ofNullable(unit)
-                        .map(key -> RecordSeries.unit(caller.house(), key).key()),
+                        .map(key -> RecordSeries.unit(caller.snapshot(), key).key()),
                 deleted);
         Optional<? extends Collection<String>> readable = Requests.readable(caller, null);
         List<RecordView> found = ledger
@@ -158,9 +158,9 @@ class RecordController {
 
     private Optional<NumberOnceMore> instead(
             KeptRecord record, Optional<IdentifierQueries.Found> number, Caller caller) {
-        Kind kind = RecordSeries.kind(caller.house(), record.kind());
-        Unit unit = RecordSeries.unit(caller.house(), record.home());
-        if (!(RecordSeries.placing(caller.house()).place(kind, unit, record.values(), record.values())
+        Kind kind = RecordSeries.kind(caller.snapshot(), record.kind());
+        Unit unit = RecordSeries.unit(caller.snapshot(), record.home());
+        if (!(RecordSeries.placing(caller.snapshot()).place(kind, unit, record.values(), record.values())
                 instanceof Placing.Placed placed)) return Optional.empty();
         boolean same = placed.route().series().equals(record.number().series())
                 && number.filter(each -> !each.particulars().fields().equals(written(placed, each)))
@@ -305,8 +305,8 @@ class RecordController {
                     @RequestHeader(name = Api.KEY, required = false)
                     String key,
             Caller caller) {
-        Kind kind = RecordSeries.kind(caller.house(), request.kind());
-        Unit unit = RecordSeries.unit(caller.house(), request.unit());
+        Kind kind = RecordSeries.kind(caller.snapshot(), request.kind());
+        Unit unit = RecordSeries.unit(caller.snapshot(), request.unit());
         SortedMap<String, String> fields = Requests.fields(request.fields(), null);
         Optional<LocalDate> date = Requests.date(request.date());
         List<LineOrder.Wanted> lines = lines(request.lines());
@@ -323,7 +323,7 @@ class RecordController {
                                     + String.join(", ", kind.keeping().knownBy())
                                     + "; or ask somebody who may read the record");
         String series = known.map(record -> record.number().series()).orElseGet(() -> {
-            Placing.Placed placed = RecordSeries.of(caller.house(), kind, unit, fields, Map.of());
+            Placing.Placed placed = RecordSeries.of(caller.snapshot(), kind, unit, fields, Map.of());
             caller.need(Right.ALLOCATE, RecordSeries.where(placed));
             return placed.route().series();
         });
@@ -350,7 +350,7 @@ class RecordController {
     private Optional<KeptRecord> known(Kind kind, Map<String, String> fields, Caller caller) {
         if (kind.keeping().knownBy().isEmpty()) return Optional.empty();
         var values = new FieldValues(
-                kind, key -> Optional.ofNullable(caller.house().codebooks().get(key)));
+                kind, key -> Optional.ofNullable(caller.snapshot().codebooks().get(key)));
         return ledger.read(dsl -> {
             var state = new StateQueries(dsl);
             return kind.keeping().knownBy().stream()
@@ -397,10 +397,10 @@ class RecordController {
             summary =
                     "What number a record that is being written will have, as far as one can tell, and what is wrong with it or missing; nothing is taken")
     RecordPreview preview(@RequestBody SavingRequest request, Caller caller) {
-        Kind kind = RecordSeries.kind(caller.house(), request.kind());
-        Unit unit = RecordSeries.unit(caller.house(), request.unit());
+        Kind kind = RecordSeries.kind(caller.snapshot(), request.kind());
+        Unit unit = RecordSeries.unit(caller.snapshot(), request.unit());
         SortedMap<String, String> fields = Requests.fields(request.fields(), null);
-        Placing.Begun begun = RecordSeries.placing(caller.house()).begun(kind, unit, fields);
+        Placing.Begun begun = RecordSeries.placing(caller.snapshot()).begun(kind, unit, fields);
         caller.need(
                 Right.ALLOCATE,
                 begun.placed()
@@ -427,7 +427,7 @@ class RecordController {
         return new RecordPreview(
                 placed.route().series(),
                 expected.orElse(null),
-                caller.house()
+                caller.snapshot()
                         .series()
                         .get(placed.route().series())
                         .policy()

@@ -83,7 +83,7 @@ class RecordFileController {
             @Parameter(hidden = true) HttpServletRequest request)
             throws IOException {
         KeptRecord before = Records.seen(ledger, caller, record);
-        Unit in = RecordSeries.unit(caller.house(), unit == null ? before.home() : unit);
+        Unit in = RecordSeries.unit(caller.snapshot(), unit == null ? before.home() : unit);
         caller.need(Right.ALLOCATE, Records.in(before, in.key()));
         if (before.deleted())
             throw Refusals.problem(
@@ -184,7 +184,7 @@ class RecordFileController {
         KeptRecord found = Records.seen(ledger, caller, record);
         String key = unit == null
                 ? found.home()
-                : RecordSeries.unit(caller.house(), unit).key();
+                : RecordSeries.unit(caller.snapshot(), unit).key();
         KeptRecord.Standing standing = found.in(key)
                 .orElseThrow(() -> Refusals.problem(
                         new Refusal.NotInUnit(found.id(), found.number().text(), key, found.units())));
@@ -198,7 +198,7 @@ class RecordFileController {
                         Sort.PAPER,
                         caller.name(),
                         () -> RecordPaper.of(
-                                caller.house(),
+                                caller.snapshot(),
                                 found,
                                 standing,
                                 versions.getFirst().entry().at())));

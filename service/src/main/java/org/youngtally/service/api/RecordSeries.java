@@ -18,7 +18,7 @@ import org.youngtally.core.organisation.Routing;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.series.FieldFault;
 import org.youngtally.core.text.NearestName;
-import org.youngtally.ledger.House;
+import org.youngtally.ledger.DefinitionSnapshot;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
@@ -40,53 +40,53 @@ final class RecordSeries {
                 Optional.of(placed.kind().key()), Optional.of(placed.unit().key()));
     }
 
-    static Placing.Placed of(House house, String kindKey, String unitText, Map<String, String> fields) {
-        return of(house, kind(house, kindKey), unit(house, unitText), Requests.fields(fields, null), Map.of());
+    static Placing.Placed of(DefinitionSnapshot snapshot, String kindKey, String unitText, Map<String, String> fields) {
+        return of(snapshot, kind(snapshot, kindKey), unit(snapshot, unitText), Requests.fields(fields, null), Map.of());
     }
 
     /** @param before what a record that is kept already holds */
     static Placing.Placed of(
-            House house, Kind kind, Unit unit, Map<String, String> fields, Map<String, String> before) {
-        return switch (placing(house).place(kind, unit, fields, before)) {
+            DefinitionSnapshot snapshot, Kind kind, Unit unit, Map<String, String> fields, Map<String, String> before) {
+        return switch (placing(snapshot).place(kind, unit, fields, before)) {
             case Placing.Faulty faulty ->
                 throw Refusals.problem(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
-            case Placing.NoRoute none -> throw none(house, kind, unit, none.found());
+            case Placing.NoRoute none -> throw none(snapshot, kind, unit, none.found());
             case Placing.Placed placed -> placed;
         };
     }
 
-    static Placing placing(House house) {
+    static Placing placing(DefinitionSnapshot snapshot) {
         return new Placing(
-                house.organisation(),
-                key -> Optional.ofNullable(house.codebooks().get(key)),
-                key -> Optional.ofNullable(house.series().get(key)));
+                snapshot.organisation(),
+                key -> Optional.ofNullable(snapshot.codebooks().get(key)),
+                key -> Optional.ofNullable(snapshot.series().get(key)));
     }
 
-    static Kind kind(House house, String key) {
-        Map<String, Kind> kinds = house.organisation().kinds();
+    static Kind kind(DefinitionSnapshot snapshot, String key) {
+        Map<String, Kind> kinds = snapshot.organisation().kinds();
         if (!kinds.containsKey(key))
             throw Refusals.problem(new Refusal.UnknownKind(key, NearestName.to(String.valueOf(key), kinds.keySet())));
         return kinds.get(key);
     }
 
-    static Unit unit(House house, String text) {
+    static Unit unit(DefinitionSnapshot snapshot, String text) {
         if (text == null || text.isBlank())
             throw new Problem(Type.MALFORMED, "It is not said which unit the record is of.")
                     .field(
                             "unit",
                             "the key of a unit: "
                                     + String.join(
-                                            ", ", house.organisation().units().keySet()));
-        return house.organisation()
+                                            ", ", snapshot.organisation().units().keySet()));
+        return snapshot.organisation()
                 .unit(text)
                 .orElseThrow(() -> Refusals.problem(new Refusal.UnknownUnit(
-                        text, NearestName.to(text, house.organisation().units().keySet()))));
+                        text, NearestName.to(text, snapshot.organisation().units().keySet()))));
     }
 
     /** The rules that are looked at for a record whose fields may be known in part. */
-    static Routing.Found why(House house, Kind kind, Unit unit, Map<String, String> fields) {
+    static Routing.Found why(DefinitionSnapshot snapshot, Kind kind, Unit unit, Map<String, String> fields) {
         var values = new FieldValues(
-                kind, key -> Optional.ofNullable(house.codebooks().get(key)));
+                kind, key -> Optional.ofNullable(snapshot.codebooks().get(key)));
         var known = new TreeMap<String, String>();
         Requests.fields(fields, null).forEach((name, text) -> {
             KindField field = kind.field(name)
@@ -107,14 +107,14 @@ final class RecordSeries {
                             "‘" + text + "’ is not a value of the field ‘" + name + "’ of ‘" + kind.key() + "’.")
                     .field("field", "a " + field.type().word() + " that the kind takes")));
         });
-        return Routing.find(house.organisation(), kind.key(), unit.key(), known);
+        return Routing.find(snapshot.organisation(), kind.key(), unit.key(), known);
     }
 
-    private static Problem none(House house, Kind kind, Unit unit, Routing.Found found) {
+    private static Problem none(DefinitionSnapshot snapshot, Kind kind, Unit unit, Routing.Found found) {
         var where = new Where(Optional.empty(), Optional.of(kind.key()), Optional.of(unit.key()));
-        List<String> defines = house.accounts().values().stream()
+        List<String> defines = snapshot.accounts().values().stream()
                 .filter(account -> account.sort() == Account.Sort.PERSON
-                        && house.authority().may(account, Right.DEFINE, where))
+                        && snapshot.authority().may(account, Right.DEFINE, where))
                 .map(Account::name)
                 .sorted()
                 .toList();
@@ -137,7 +137,7 @@ final class RecordSeries {
                 .field(
                         "kind",
                         "a route for " + kind.key() + " at "
-                                + String.join(" or ", house.organisation().upwards(unit.key())))
+                                + String.join(" or ", snapshot.organisation().upwards(unit.key())))
                 .with("kind", kind.key())
                 .with("unit", unit.key())
                 .with("addedBy", defines);

@@ -49,8 +49,8 @@ final class Records {
         caller.need(Right.ALLOCATE, in(record, unit));
         Optional<KeptRecord.Standing> standing = record.in(unit);
         if (record.units().size() < 2 || standing.isEmpty()) return;
-        Kind kind = RecordSeries.kind(caller.house(), record.kind());
-        Set<String> common = new TreeSet<>(RecordSeries.placing(caller.house())
+        Kind kind = RecordSeries.kind(caller.snapshot(), record.kind());
+        Set<String> common = new TreeSet<>(RecordSeries.placing(caller.snapshot())
                 .common(kind, record.number().series()));
         boolean touched = common.stream().anyMatch(name -> !fields.getOrDefault(name, "")
                 .strip()

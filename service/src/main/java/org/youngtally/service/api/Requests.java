@@ -87,7 +87,7 @@ final class Requests {
 
     /** A series that exists, as far as the caller may know. */
     static Series series(Caller caller, String key) {
-        Series found = caller.house().series().get(key);
+        Series found = caller.snapshot().series().get(key);
         if (found == null || !caller.knows(key)) throw caller.unknownSeries(key);
         return found;
     }
@@ -105,7 +105,7 @@ final class Requests {
         }
         return caller.readsAll()
                 ? Optional.empty()
-                : Optional.of(caller.house().series().keySet().stream()
+                : Optional.of(caller.snapshot().series().keySet().stream()
                         .filter(caller::reads)
                         .toList());
     }

@@ -85,7 +85,7 @@ class SeriesController {
                 found,
                 day,
                 Requests.fields(field),
-                List.copyOf(caller.house().codebooks().values()));
+                List.copyOf(caller.snapshot().codebooks().values()));
         return ledger.read(dsl -> SeriesView.of(new StandingQueries(dsl).one(found, particulars, coming)));
     }
 
@@ -124,7 +124,7 @@ class SeriesController {
                 caller, ledger, work, new Act.Define(List.of(form.draft()), Requests.expected(match, noneMatch)));
         ResponseEntity<SeriesForm> defined = tagged(made.series().stream()
                 .findFirst()
-                .orElseGet(() -> ledger.house().series().get(series)));
+                .orElseGet(() -> ledger.snapshot().series().get(series)));
         return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK)
                 .headers(defined.getHeaders())
                 .body(defined.getBody());

@@ -128,7 +128,7 @@ class SessionController {
                         ledger.now(),
                         caller.token().map(Token::id)),
                 "a new password, by oneself");
-        if (caller.bySession()) callers.stamp(http, ledger.house().accounts().get(caller.name()));
+        if (caller.bySession()) callers.stamp(http, ledger.snapshot().accounts().get(caller.name()));
         return ResponseEntity.noContent().build();
     }
 }

@@ -38,7 +38,7 @@ import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.documents.UnreadableDocument;
 import org.youngtally.documents.table.Table;
-import org.youngtally.ledger.House;
+import org.youngtally.ledger.DefinitionSnapshot;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerUnavailable;
 import org.youngtally.service.access.Caller;
@@ -125,8 +125,8 @@ class TableController {
             Caller caller,
             @Parameter(hidden = true) HttpServletRequest request)
             throws IOException {
-        Kind of = RecordSeries.kind(caller.house(), kind);
-        Unit in = RecordSeries.unit(caller.house(), unit);
+        Kind of = RecordSeries.kind(caller.snapshot(), kind);
+        Unit in = RecordSeries.unit(caller.snapshot(), unit);
         Set<String> series = series(caller, of, in);
         Optional<LocalDate> day = Requests.date(date);
         List<String> filling = List.of(
@@ -140,7 +140,7 @@ class TableController {
             Table.Format format = Table.Format.of(name);
             Table table = place.run(() -> Table.read(format, bytes));
             TableRows rows = place.run(() -> TableRows.of(
-                    table, of, column, RecordSeries.placing(caller.house()).filled(of), targets(caller.house(), of)));
+                    table, of, column, RecordSeries.placing(caller.snapshot()).filled(of), targets(caller.snapshot(), of)));
             place.run(() -> ledger.read(dsl -> {
                 GivenCheck.of(dsl, rows.given(), series);
                 return null;
@@ -181,8 +181,8 @@ class TableController {
 
     /** The series that can number records of a kind in a unit; the caller may take from each of them. */
     private static Set<String> series(Caller caller, Kind kind, Unit unit) {
-        Set<String> series = caller.house().organisation().upwards(unit.key()).stream()
-                .flatMap(at -> caller.house().organisation().routesAt(kind.key(), at).stream())
+        Set<String> series = caller.snapshot().organisation().upwards(unit.key()).stream()
+                .flatMap(at -> caller.snapshot().organisation().routesAt(kind.key(), at).stream())
                 .map(Route::series)
                 .collect(Collectors.toSet());
         Set<String> allowed = series.stream()
@@ -201,8 +201,8 @@ class TableController {
         return new Where(Optional.of(series), Optional.of(kind.key()), Optional.of(unit.key()));
     }
 
-    private static Set<String> targets(House house, Kind kind) {
-        return house.organisation().routes().values().stream()
+    private static Set<String> targets(DefinitionSnapshot snapshot, Kind kind) {
+        return snapshot.organisation().routes().values().stream()
                 .filter(route -> route.kind().equals(kind.key()))
                 .map(Route::into)
                 .collect(Collectors.toSet());

@@ -70,7 +70,7 @@ final class DemoAccounts {
         var passwords = new Passwords();
         for (JsonNode account : accounts) {
             String name = name(account);
-            if (!wanted.test(name) || ledger.house().accounts().containsKey(name)) continue;
+            if (!wanted.test(name) || ledger.snapshot().accounts().containsKey(name)) continue;
             Account.Sort sort =
                     Account.Sort.of(account.get("sort").stringValue()).orElseThrow();
             var grants = new ArrayList<Grant>();

@@ -102,7 +102,7 @@ public final class DemoCommand implements Callable<Integer> {
     /** The demo's data; what an earlier start that was ended in the middle has done already is not done again. */
     private static void fill(Ledger ledger, DemoAccounts accounts, DemoClient client)
             throws IOException, InterruptedException {
-        if (ledger.house().series().isEmpty())
+        if (ledger.snapshot().series().isEmpty())
             client.apply(DemoAccounts.FIRST, "larkmoor.yaml", DemoFiles.text("larkmoor.yaml"));
         accounts.openOthers();
         for (DemoFiles.Taking taking : DemoFiles.takings())

@@ -15,7 +15,7 @@ import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.KindField;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.record.KeptRecord;
-import org.youngtally.ledger.House;
+import org.youngtally.ledger.DefinitionSnapshot;
 import org.youngtally.service.paper.Paper;
 
 /** A record as a page to be printed, A4, in PDF: what it holds in one unit, and its lines. */
@@ -23,15 +23,15 @@ public final class RecordPaper {
     private static final float TEXT_ROOM = 40;
 
     private final Paper paper;
-    private final House house;
+    private final DefinitionSnapshot snapshot;
     private final Kind kind;
     private final KeptRecord record;
     private final KeptRecord.Standing standing;
 
-    private RecordPaper(Paper paper, House house, KeptRecord record, KeptRecord.Standing standing) {
+    private RecordPaper(Paper paper, DefinitionSnapshot snapshot, KeptRecord record, KeptRecord.Standing standing) {
         this.paper = paper;
-        this.house = house;
-        this.kind = house.organisation().kinds().get(record.kind());
+        this.snapshot = snapshot;
+        this.kind = snapshot.organisation().kinds().get(record.kind());
         this.record = record;
         this.standing = standing;
     }
@@ -41,15 +41,15 @@ public final class RecordPaper {
      * @param kept when this version was kept
      * @return the file's bytes
      */
-    public static byte[] of(House house, KeptRecord record, KeptRecord.Standing standing, Instant kept)
+    public static byte[] of(DefinitionSnapshot snapshot, KeptRecord record, KeptRecord.Standing standing, Instant kept)
             throws IOException {
-        Kind kind = house.organisation().kinds().get(record.kind());
+        Kind kind = snapshot.organisation().kinds().get(record.kind());
         return Paper.of(
                 kind.title() + " " + record.number().text(),
                 kept,
                 "Young Tally · " + record.number().text() + ", version " + record.version() + " of record "
                         + record.id(),
-                paper -> new RecordPaper(paper, house, record, standing).write());
+                paper -> new RecordPaper(paper, snapshot, record, standing).write());
     }
 
     private void write() throws IOException {
@@ -57,12 +57,12 @@ public final class RecordPaper {
         paper.space(12);
         paper.fact(
                 "Unit",
-                Optional.ofNullable(house.organisation().units().get(standing.unit()))
+                Optional.ofNullable(snapshot.organisation().units().get(standing.unit()))
                         .map(Unit::title)
                         .orElse(standing.unit()));
         if (record.deleted()) paper.fact("State", "deleted");
         var fields = new FieldValues(
-                kind, key -> Optional.ofNullable(house.codebooks().get(key)));
+                kind, key -> Optional.ofNullable(snapshot.codebooks().get(key)));
         for (KindField field : kind.fields()) {
             String value = standing.values().get(field.name());
             if (value == null || field.name().equals(record.number().into())) continue;
@@ -74,7 +74,7 @@ public final class RecordPaper {
         }
         if (!record.lines().isEmpty())
             lines(FieldValues.ofLines(
-                    kind, key -> Optional.ofNullable(house.codebooks().get(key))));
+                    kind, key -> Optional.ofNullable(snapshot.codebooks().get(key))));
     }
 
     private void lines(FieldValues fields) throws IOException {

@@ -23,7 +23,7 @@ import org.youngtally.core.series.Series;
  * @param byToken tokens and whose they are, by their hashes
  * @param authority what grants come to
  */
-public record House(
+public record DefinitionSnapshot(
         Map<String, Series> series,
         Map<String, Codebook> codebooks,
         Organisation organisation,
@@ -33,7 +33,7 @@ public record House(
     /** A token that may be shown, and the account that it stands for. */
     public record Shown(Account account, Token token) {}
 
-    static House of(LedgerState state) {
+    static DefinitionSnapshot of(LedgerState state) {
         return of(
                 state.allSeries(),
                 state.allCodebooks(),
@@ -41,7 +41,7 @@ public record House(
                 state.accounts().values());
     }
 
-    static House of(
+    static DefinitionSnapshot of(
             Collection<Series> series,
             Collection<Codebook> codebooks,
             Organisation organisation,
@@ -49,7 +49,7 @@ public record House(
         var byToken = new HashMap<String, Shown>();
         for (Account account : accounts)
             for (Token token : account.tokens()) byToken.put(token.hash(), new Shown(account, token));
-        return new House(
+        return new DefinitionSnapshot(
                 byKey(series, Series::key),
                 byKey(codebooks, Codebook::key),
                 organisation,

@@ -42,7 +42,7 @@ import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.store.EntryQueries;
 
 /** Units, kinds, routes and accounts on disk: as they were after every start, and held against the journal. */
-class HouseLedgerTest {
+class OrganisationLedgerTest {
     private static final Instant NOW = Instant.parse("2026-03-02T09:00:00Z");
 
     @TempDir
@@ -110,10 +110,10 @@ class HouseLedgerTest {
 
     @Test
     void everythingStandsAfterAStartAndAfterARebuild() throws IOException {
-        House before;
+        DefinitionSnapshot before;
         try (Ledger ledger = open()) {
             fill(ledger);
-            before = ledger.house();
+            before = ledger.snapshot();
             assertThat(before.organisation().routes()).containsOnlyKeys("job in care when size=10..");
             assertThat(before.byToken()
                             .get("abc")
@@ -126,11 +126,11 @@ class HouseLedgerTest {
                     .isEmpty();
         }
         try (Ledger ledger = open()) {
-            same(ledger.house(), before);
+            same(ledger.snapshot(), before);
         }
         Ledger.rebuild(LedgerOptions.in(folder));
         try (Ledger ledger = open()) {
-            same(ledger.house(), before);
+            same(ledger.snapshot(), before);
             assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
                     .isEmpty();
             assertThat(ledger.perform(new Act.Define(drafts(), List.of(), Optional.empty()), "test"))
@@ -148,13 +148,13 @@ class HouseLedgerTest {
                 .isEqualTo("rwx------");
     }
 
-    private static void same(House house, House other) {
-        assertThat(house.organisation()).isEqualTo(other.organisation());
-        assertThat(List.copyOf(house.organisation().units().keySet()))
+    private static void same(DefinitionSnapshot snapshot, DefinitionSnapshot other) {
+        assertThat(snapshot.organisation()).isEqualTo(other.organisation());
+        assertThat(List.copyOf(snapshot.organisation().units().keySet()))
                 .as("in the order in which they were written")
                 .containsExactly("group", "care")
                 .isEqualTo(List.copyOf(other.organisation().units().keySet()));
-        assertThat(house.accounts()).isEqualTo(other.accounts());
+        assertThat(snapshot.accounts()).isEqualTo(other.accounts());
     }
 
     @Test
