@@ -292,8 +292,8 @@ public final class Ledger implements AutoCloseable {
     }
 
     /** The files that go with records. */
-    public FileShelf files() {
-        return FileShelf.in(options.data());
+    public Attachments files() {
+        return Attachments.in(options.data());
     }
 
     public Disk journalDisk() {

@@ -446,7 +446,7 @@ final class GoldenActs {
 
     private KeptRecord.Attached attached() {
         try {
-            FileShelf.Kept kept =
+            Attachments.Kept kept =
                     ledger.files().keep(new ByteArrayInputStream("a plan".getBytes(StandardCharsets.UTF_8)), 100);
             return new KeptRecord.Attached("txt", kept.size(), kept.digest());
         } catch (IOException e) {

@@ -28,7 +28,7 @@ import org.youngtally.core.act.RecordChange;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.record.KeptRecord;
-import org.youngtally.ledger.FileShelf;
+import org.youngtally.ledger.Attachments;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.ledger.store.RecordQueries;
@@ -93,7 +93,7 @@ class RecordFileController {
         if (!ending.matches("[a-z0-9]{0,10}"))
             throw new Problem(Type.MALFORMED, "‘" + name + "’ is not the name of a file.")
                     .field("name", "a name with an ending such as .pdf, of up to ten letters and digits; or none");
-        FileShelf.Kept kept = kept(request);
+        Attachments.Kept kept = kept(request);
         Outcome.Recorded recorded = Records.perform(
                 ledger,
                 new Act.ChangeRecord(
@@ -107,13 +107,13 @@ class RecordFileController {
                 .body(RecordAnswer.of(recorded));
     }
 
-    private FileShelf.Kept kept(HttpServletRequest request) throws IOException {
+    private Attachments.Kept kept(HttpServletRequest request) throws IOException {
         try {
-            FileShelf.Kept kept = ledger.files().keep(Requests.file(request), MOST_BYTES);
+            Attachments.Kept kept = ledger.files().keep(Requests.file(request), MOST_BYTES);
             if (kept.size() == 0)
                 throw new Problem(Type.MALFORMED, "The file is empty.").field("body", "the bytes of the file");
             return kept;
-        } catch (FileShelf.TooLarge e) {
+        } catch (Attachments.TooLarge e) {
             throw new Problem(Type.MALFORMED, "The file is larger than " + MOST_BYTES / 1_000_000 + " MB.")
                     .field("body", "a file of up to " + MOST_BYTES / 1_000_000 + " MB");
         }

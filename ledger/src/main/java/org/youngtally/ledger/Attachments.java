@@ -18,15 +18,15 @@ import org.youngtally.ledger.journal.Sha256;
  * The files that go with records, by what they hold. A file is on disk before the act that speaks of it; one that no
  * act speaks of, because the service ended between the two, is nobody's and does no harm.
  */
-public final class FileShelf {
+public final class Attachments {
     private final Path folder;
 
-    private FileShelf(Path folder) {
+    private Attachments(Path folder) {
         this.folder = folder;
     }
 
-    public static FileShelf in(Path data) {
-        return new FileShelf(data.resolve("files"));
+    public static Attachments in(Path data) {
+        return new Attachments(data.resolve("files"));
     }
 
     /** @param digest SHA-256 of its bytes, in small hexadecimal digits */
