@@ -74,14 +74,14 @@ public final class Store implements AutoCloseable {
     private final DSLContext writing;
     private final EntryTables tables;
     private final Prepared reached;
-    private final Saving saving;
+    private final Checkpoints saving;
 
     private Store(
             String file,
             Secrets secrets,
             HikariDataSource readers,
             Connection connection,
-            Saving saving,
+            Checkpoints saving,
             DSLContext writing) {
         this.saving = saving;
         this.file = file;
@@ -112,7 +112,7 @@ public final class Store implements AutoCloseable {
                     .load()
                     .migrate();
             connection.setAutoCommit(false);
-            Saving saving = Saving.of(connection);
+            Checkpoints saving = Checkpoints.of(connection);
             var config = new HikariConfig();
             config.setDataSource(source);
             config.setMaximumPoolSize(READERS);

@@ -15,7 +15,7 @@ import org.h2.mvstore.MVStore;
  * of a batch (found by killing a service that saved records). What is written so is unforced: the journal carries the
  * promise, and a start after a kill repeats from it what the file lacks.
  */
-final class Saving {
+final class Checkpoints {
     /**
      * Between two writings while callers wait. A page is written once for all that changed on it since: the rarer, the
      * fewer.
@@ -48,16 +48,16 @@ final class Saving {
     /** Whether there is nothing more to tidy until something changes. */
     private boolean settled;
 
-    private Saving(MVStore file) {
+    private Checkpoints(MVStore file) {
         this.file = file;
     }
 
     /** Takes the saving over from H2. */
-    static Saving of(Connection connection) throws SQLException {
+    static Checkpoints of(Connection connection) throws SQLException {
         var session = (SessionLocal) connection.unwrap(JdbcConnection.class).getSession();
         MVStore file = session.getDatabase().getStore().getMvStore();
         file.setAutoCommitDelay(HARDLY_EVER_MILLIS);
-        return new Saving(file);
+        return new Checkpoints(file);
     }
 
     /**
