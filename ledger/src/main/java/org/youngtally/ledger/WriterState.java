@@ -14,7 +14,7 @@ import org.youngtally.core.act.LedgerState.Inside;
 import org.youngtally.core.act.LedgerState.LaneState;
 import org.youngtally.core.act.LedgerState.Taken;
 import org.youngtally.core.act.RequestMark;
-import org.youngtally.core.act.Shelf;
+import org.youngtally.core.act.RowReader;
 import org.youngtally.core.act.Span;
 import org.youngtally.core.act.StateInMemory;
 import org.youngtally.core.act.Stretch;
@@ -94,7 +94,7 @@ final class WriterState {
     }
 
     /** The tables as the shelf of a state. */
-    private record Tables(StateQueries queries) implements Shelf {
+    private record Tables(StateQueries queries) implements RowReader {
         @Override
         public List<Stretch> stretches(int lane, long from, long to) {
             return queries.stretches(lane, from, to);
@@ -141,7 +141,7 @@ final class WriterState {
         }
 
         @Override
-        public Optional<MadeOne> against(Collection<Series> members, Comparison rule) {
+        public Optional<MergedIdentifiers> against(Collection<Series> members, Comparison rule) {
             return queries.against(members, rule);
         }
 

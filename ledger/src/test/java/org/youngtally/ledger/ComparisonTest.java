@@ -19,7 +19,7 @@ import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.act.RequestMark;
-import org.youngtally.core.act.Shelf.MadeOne;
+import org.youngtally.core.act.RowReader.MergedIdentifiers;
 import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
@@ -178,7 +178,7 @@ class ComparisonTest {
         define("mass", "shared", "MASS-{count 3}");
         take("measure", Act.Form.SINGLES);
         take("mass", Act.Form.SINGLES);
-        assertThat(against()).contains(new MadeOne("Ma\u1E9E-001", Optional.of("MASS-001")));
+        assertThat(against()).contains(new MergedIdentifiers("Ma\u1E9E-001", Optional.of("MASS-001")));
     }
 
     @Test
@@ -187,10 +187,10 @@ class ComparisonTest {
         define("mass", "shared", "MASS-{count 3}");
         take("mass", Act.Form.BLOCK);
         take("measure", Act.Form.SINGLES);
-        assertThat(against()).contains(new MadeOne("Ma\u1E9E-001", Optional.of("mass-001")));
+        assertThat(against()).contains(new MergedIdentifiers("Ma\u1E9E-001", Optional.of("mass-001")));
     }
 
-    private Optional<MadeOne> against() {
+    private Optional<MergedIdentifiers> against() {
         return ledger.read(dsl -> {
             var state = new StateQueries(dsl);
             return state.against(

@@ -17,7 +17,7 @@ import org.youngtally.core.series.Series;
 import org.youngtally.core.text.Comparison;
 
 /** What a decision rests on: the ledger as it stands after every act before this one. */
-public interface LedgerState extends Shelf {
+public interface LedgerState extends RowReader {
 
     /** The series in its newest version. */
     Optional<Series> series(String key);

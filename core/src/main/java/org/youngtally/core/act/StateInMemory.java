@@ -30,14 +30,14 @@ import org.youngtally.core.text.Comparison;
 
 /**
  * A state that takes in the effects of every act. Definitions, lanes, holds and what lies apart in a lane are always in
- * memory; single numbers, entries, keys and references are fetched from a {@link Shelf} when a decision asks for them,
+ * memory; single numbers, entries, keys and references are fetched from a {@link RowReader} when a decision asks for them,
  * and then kept as the acts since change them, until {@link #forget}.
  */
 public final class StateInMemory implements LedgerState {
 
     private static final NavigableMap<Long, Stretch> NONE = Collections.emptyNavigableMap();
 
-    private final Shelf shelf;
+    private final RowReader shelf;
     private final Map<String, Series> series = new LinkedHashMap<>();
     private final Map<String, Codebook> books = new LinkedHashMap<>();
     private final Map<String, Namespace> namespaces = new LinkedHashMap<>();
@@ -73,7 +73,7 @@ public final class StateInMemory implements LedgerState {
         }
     }
 
-    public StateInMemory(Shelf shelf) {
+    public StateInMemory(RowReader shelf) {
         this.shelf = shelf;
     }
 
@@ -512,7 +512,7 @@ public final class StateInMemory implements LedgerState {
     }
 
     @Override
-    public Optional<MadeOne> against(Collection<Series> members, Comparison rule) {
+    public Optional<MergedIdentifiers> against(Collection<Series> members, Comparison rule) {
         return shelf.against(members, rule);
     }
 

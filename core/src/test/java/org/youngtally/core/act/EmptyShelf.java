@@ -13,7 +13,7 @@ import org.youngtally.core.series.Series;
 import org.youngtally.core.text.Comparison;
 
 /** The shelf of a state that never forgets. */
-class EmptyShelf implements Shelf {
+class EmptyShelf implements RowReader {
     @Override
     public List<Stretch> stretches(int lane, long from, long to) {
         return List.of();
@@ -60,7 +60,7 @@ class EmptyShelf implements Shelf {
     }
 
     @Override
-    public Optional<MadeOne> against(Collection<Series> members, Comparison rule) {
+    public Optional<MergedIdentifiers> against(Collection<Series> members, Comparison rule) {
         return Optional.empty();
     }
 

@@ -20,7 +20,7 @@ import org.jooq.Field;
 import org.jooq.Record1;
 import org.jooq.Select;
 import org.jooq.impl.DSL;
-import org.youngtally.core.act.Shelf.MadeOne;
+import org.youngtally.core.act.RowReader.MergedIdentifiers;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
@@ -74,7 +74,7 @@ final class ComparisonTables {
     }
 
     /** Two identifiers that were given by these series, all of one namespace, and would be one. */
-    Optional<MadeOne> against(Collection<Series> members, Comparison rule) {
+    Optional<MergedIdentifiers> against(Collection<Series> members, Comparison rule) {
         List<String> names = members.stream().map(Series::key).toList();
         Map<Integer, Series> byRow = new HashMap<>();
         dsl.select(SERIES.ID, SERIES.NAME)
@@ -83,11 +83,11 @@ final class ComparisonTables {
                 .forEach(row -> members.stream()
                         .filter(series -> series.key().equals(row.value2()))
                         .forEach(series -> byRow.put(row.value1(), series)));
-        Optional<MadeOne> block = inBlock(byRow);
+        Optional<MergedIdentifiers> block = inBlock(byRow);
         return block.isPresent() ? block : amongTexts(members, lanes(SERIES.NAME.in(names)), rule);
     }
 
-    private Optional<MadeOne> amongTexts(Collection<Series> members, Select<Record1<Integer>> lanes, Comparison rule) {
+    private Optional<MergedIdentifiers> amongTexts(Collection<Series> members, Select<Record1<Integer>> lanes, Comparison rule) {
         // Marks that come round again need not be unique.
         if (members.stream().allMatch(series -> series.order().repeats())) return Optional.empty();
         Set<String> touched = new HashSet<>();
@@ -104,9 +104,9 @@ final class ComparisonTables {
             String key = rule.key(text);
             String other = byKey.putIfAbsent(key, text);
             if (other != null && !Comparison.FIRST.alike(other, text))
-                return Optional.of(new MadeOne(other, Optional.of(text)));
+                return Optional.of(new MergedIdentifiers(other, Optional.of(text)));
             Optional<String> stored = stored(key, lanes).or(() -> given(key, members));
-            if (stored.isPresent()) return Optional.of(new MadeOne(text, stored));
+            if (stored.isPresent()) return Optional.of(new MergedIdentifiers(text, stored));
         }
         return Optional.empty();
     }
@@ -133,7 +133,7 @@ final class ComparisonTables {
     }
 
     /** A number of a block that the rules compare differently; such blocks cannot be looked through. */
-    private Optional<MadeOne> inBlock(Map<Integer, Series> byRow) {
+    private Optional<MergedIdentifiers> inBlock(Map<Integer, Series> byRow) {
         for (var row : dsl.selectFrom(BLOCK_STRETCH)
                 .where(BLOCK_STRETCH.SERIES_ID.in(byRow.keySet()))
                 .fetch()) {
@@ -149,7 +149,7 @@ final class ComparisonTables {
                     new Particulars(
                             row.get(BLOCK_STRETCH.BUSINESS_DATE), FieldsJson.read(row.get(BLOCK_STRETCH.FIELDS))),
                     row.get(BLOCK_STRETCH.FIRST_POSITION));
-            if (Comparison.matters(text)) return Optional.of(new MadeOne(text, Optional.empty()));
+            if (Comparison.matters(text)) return Optional.of(new MergedIdentifiers(text, Optional.empty()));
         }
         return Optional.empty();
     }

@@ -39,7 +39,7 @@ import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.RequestMark;
-import org.youngtally.core.act.Shelf.MadeOne;
+import org.youngtally.core.act.RowReader.MergedIdentifiers;
 import org.youngtally.core.act.Span;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.codebook.Codebook;
@@ -152,7 +152,7 @@ public final class StateQueries {
     }
 
     /** What stands against comparing identifiers of these series, all of one namespace, by another rule. */
-    public Optional<MadeOne> against(Collection<Series> members, Comparison rule) {
+    public Optional<MergedIdentifiers> against(Collection<Series> members, Comparison rule) {
         return new ComparisonTables(dsl).against(members, rule);
     }
 

@@ -15,7 +15,7 @@ import org.youngtally.core.text.Comparison;
  * Where a {@link StateInMemory} finds what it does not hold: the ledger as it stood when the state forgot last, or
  * another state that it goes ahead of.
  */
-public interface Shelf {
+public interface RowReader {
     /** The stretches that reach between two positions of a lane, whole or cut to them, in order. */
     List<Stretch> stretches(int lane, long from, long to);
 
@@ -30,14 +30,14 @@ public interface Shelf {
      *
      * @param members its series as they are now
      */
-    Optional<MadeOne> against(Collection<Series> members, Comparison rule);
+    Optional<MergedIdentifiers> against(Collection<Series> members, Comparison rule);
 
     /**
      * Two identifiers that a rule of comparison would make one.
      *
      * @param other the other; absent where {@code one} stands for numbers of a block, which are not kept one by one
      */
-    record MadeOne(String one, Optional<String> other) {}
+    record MergedIdentifiers(String one, Optional<String> other) {}
 
     /** The entry that holds a reference of a series. */
     Optional<Long> holder(String series, String reference);
