@@ -111,7 +111,7 @@ final class BlockCommand {
     @Command(name = "use", description = "Report numbers of a block as used.", mixinStandardHelpOptions = true)
     static final class Use implements Callable<Integer> {
         @Mixin
-        private Settling settling;
+        private SettlingOptions settling;
 
         @Override
         public Integer call() {

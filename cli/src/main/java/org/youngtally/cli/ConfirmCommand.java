@@ -10,7 +10,7 @@ import picocli.CommandLine.Mixin;
         mixinStandardHelpOptions = true)
 final class ConfirmCommand implements Callable<Integer> {
     @Mixin
-    private Settling settling;
+    private SettlingOptions settling;
 
     @Override
     public Integer call() {

@@ -87,7 +87,7 @@ final class HoldsCommand {
             Service.Answer answer = service.post("/holds/clearings", body);
             if (output.asJson(answer)) return Main.DONE;
             for (JsonElement each : answer.body().getAsJsonArray())
-                Settling.print(output, each.getAsJsonObject(), "released");
+                SettlingOptions.print(output, each.getAsJsonObject(), "released");
             if (answer.body().getAsJsonArray().isEmpty()) output.note("Nothing has been held so long.");
             return Main.DONE;
         }

@@ -7,7 +7,7 @@ import picocli.CommandLine.Mixin;
 @Command(name = "release", description = "Release numbers that are held.", mixinStandardHelpOptions = true)
 final class ReleaseCommand implements Callable<Integer> {
     @Mixin
-    private Settling settling;
+    private SettlingOptions settling;
 
     @Override
     public Integer call() {

@@ -10,7 +10,7 @@ import picocli.CommandLine.Mixin;
         mixinStandardHelpOptions = true)
 final class ReturnCommand implements Callable<Integer> {
     @Mixin
-    private Settling settling;
+    private SettlingOptions settling;
 
     @Override
     public Integer call() {

@@ -21,13 +21,13 @@ final class Answers {
 
     /** The one place where the type of an act and that of its answer are put together. */
     @SuppressWarnings("unchecked")
-    <A extends Answer> Outcome<A> of(Act<A> act, BatchWork.Outcome outcome) {
+    <A extends Answer> Outcome<A> of(Act<A> act, BatchWork.Result outcome) {
         return switch (outcome) {
-            case BatchWork.Outcome.Refused refused -> new Outcome.Refused<>(refused.refusal());
-            case BatchWork.Outcome.Unproved unproved -> throw new IllegalStateException("it is proved first");
-            case BatchWork.Outcome.Done done -> (Outcome<A>) done(act, done.entry());
-            case BatchWork.Outcome.Repeated repeated -> (Outcome<A>) repeated(act, repeated.seq());
-            case BatchWork.Outcome.Known known ->
+            case BatchWork.Result.Refused refused -> new Outcome.Refused<>(refused.refusal());
+            case BatchWork.Result.Unproved unproved -> throw new IllegalStateException("it is proved first");
+            case BatchWork.Result.Done done -> (Outcome<A>) done(act, done.entry());
+            case BatchWork.Result.Repeated repeated -> (Outcome<A>) repeated(act, repeated.seq());
+            case BatchWork.Result.Known known ->
                 (Outcome<A>) new Outcome.Recorded(record(known.record()), Optional.empty(), false, true);
         };
     }

@@ -35,7 +35,7 @@ import org.youngtally.ledger.store.Store;
 final class BatchWork {
     private static final Logger LOG = LoggerFactory.getLogger(BatchWork.class);
     /** After a unique index has objected, so many batches look keys and references up before they decide. */
-    private static final int WARY_BATCHES = 100;
+    private static final int CHECKED_BATCHES = 100;
     /** So often the folder is looked at while nothing is written. */
     private static final long BETWEEN_LOOKS = TimeUnit.MILLISECONDS.toNanos(250);
     /** So often the time is noted for the next start. */
@@ -44,19 +44,19 @@ final class BatchWork {
     static final String CLOCK = "clock";
 
     /** What an act came to. */
-    sealed interface Outcome {
+    sealed interface Result {
         /** @param entry absent where nothing had to be done */
-        record Done(Optional<Entry> entry) implements Outcome {}
+        record Done(Optional<Entry> entry) implements Result {}
 
-        record Repeated(long seq) implements Outcome {}
+        record Repeated(long seq) implements Result {}
 
         /** @param record that there was already */
-        record Known(long record) implements Outcome {}
+        record Known(long record) implements Result {}
 
-        record Refused(Refusal refusal) implements Outcome {}
+        record Refused(Refusal refusal) implements Result {}
 
         /** Definitions are not what they were when the proofs were looked for that it needs; nothing was done. */
-        record Unproved() implements Outcome {}
+        record Unproved() implements Result {}
     }
 
     /** Brings the tables up to the journal again after a failure. */
@@ -72,8 +72,8 @@ final class BatchWork {
     }
 
     /** @param prover what definitions are proved by: it knows, and does not look, or everybody would wait */
-    record Waiting(Act<?> act, String by, CompletableFuture<Outcome> answer, Prover prover) {
-        Waiting(Act<?> act, String by, CompletableFuture<Outcome> answer) {
+    record Waiting(Act<?> act, String by, CompletableFuture<Result> answer, Prover prover) {
+        Waiting(Act<?> act, String by, CompletableFuture<Result> answer) {
             this(act, by, answer, Prover.LOOKING);
         }
     }
@@ -93,7 +93,7 @@ final class BatchWork {
     private volatile String stopped = "";
     private volatile String dateQuestion = "";
     private WriterState state;
-    private int wary;
+    private int checkedBatches;
     private volatile long sawAt;
     private long lookedAt = System.nanoTime();
 
@@ -346,12 +346,12 @@ final class BatchWork {
             return;
         }
         try {
-            if (wary == 0 && hopefully(batch)) return;
-            if (wary > 0) wary--;
+            if (checkedBatches == 0 && optimistically(batch)) return;
+            if (checkedBatches > 0) checkedBatches--;
             state.load(batch.stream().map(Waiting::act).toList());
             attempt(batch, false);
         } catch (IntegrityConstraintViolationException e) {
-            alone(batch, e);
+            oneByOne(batch, e);
         } catch (FolderLost e) {
             lost(e);
             if (e.afterAppend()) fail(batch, Kind.OUTCOME_UNKNOWN, e.getMessage(), e);
@@ -420,7 +420,7 @@ final class BatchWork {
      *
      * @return whether the batch is done
      */
-    private boolean hopefully(List<Waiting> batch) throws IOException, SQLException, FolderLost, AppendFailed {
+    private boolean optimistically(List<Waiting> batch) throws IOException, SQLException, FolderLost, AppendFailed {
         try {
             state.begin();
             if (attempt(batch, true)) return true;
@@ -429,12 +429,12 @@ final class BatchWork {
             store.rollback();
         }
         state = new WriterState(store.state());
-        wary = WARY_BATCHES;
+        checkedBatches = CHECKED_BATCHES;
         return false;
     }
 
     /** A unique index objected to somebody's effects: each act is tried by itself, so that only that one is refused. */
-    private void alone(List<Waiting> batch, IntegrityConstraintViolationException objection) {
+    private void oneByOne(List<Waiting> batch, IntegrityConstraintViolationException objection) {
         LOG.warn("the tables refused a batch of {} acts; each is tried by itself", batch.size(), objection);
         try {
             store.rollback();
@@ -449,28 +449,28 @@ final class BatchWork {
         }
         state = new WriterState(store.state());
         if (batch.size() > 1) {
-            wary = Math.max(wary, batch.size());
+            checkedBatches = Math.max(checkedBatches, batch.size());
             for (Waiting one : batch) together(List.of(one));
             return;
         }
         Act<?> act = batch.getFirst().act();
         String series = act instanceof Act.Allocate allocate ? allocate.series() : "";
-        batch.getFirst().answer().complete(new Outcome.Refused(new Refusal.IdentifierTaken(series)));
+        batch.getFirst().answer().complete(new Result.Refused(new Refusal.IdentifierTaken(series)));
     }
 
     /**
-     * @param hopeful whether to give up where an act that may have been done before would do nothing now
+     * @param optimistic whether to give up where an act that may have been done before would do nothing now
      * @return whether it is done
      */
-    private boolean attempt(List<Waiting> batch, boolean hopeful)
+    private boolean attempt(List<Waiting> batch, boolean optimistic)
             throws IOException, SQLException, FolderLost, AppendFailed {
         Instant now = clock.now();
         LocalDate today = LocalDate.ofInstant(now, zone);
         var entries = new ArrayList<Entry>();
-        var outcomes = new ArrayList<Outcome>(batch.size());
+        var outcomes = new ArrayList<Result>(batch.size());
         for (Waiting waiting : batch) {
-            Outcome outcome = decide(waiting, now, today, entries);
-            if (hopeful && !takesEffect(outcome) && mayBeKnown(waiting.act())) return false;
+            Result outcome = decide(waiting, now, today, entries);
+            if (optimistic && !takesEffect(outcome) && mayBeKnown(waiting.act())) return false;
             outcomes.add(outcome);
         }
         if (!entries.isEmpty()) {
@@ -490,13 +490,13 @@ final class BatchWork {
         return true;
     }
 
-    private static boolean takesEffect(Outcome outcome) {
+    private static boolean takesEffect(Result outcome) {
         return switch (outcome) {
-            case Outcome.Done done -> done.entry().isPresent();
-            case Outcome.Repeated repeated -> true;
-            case Outcome.Known known -> false;
-            case Outcome.Refused refused -> false;
-            case Outcome.Unproved unproved -> false;
+            case Result.Done done -> done.entry().isPresent();
+            case Result.Repeated repeated -> true;
+            case Result.Known known -> false;
+            case Result.Refused refused -> false;
+            case Result.Unproved unproved -> false;
         };
     }
 
@@ -519,18 +519,18 @@ final class BatchWork {
                 || act instanceof Act.Allocate allocate && allocate.reference().isPresent();
     }
 
-    private Outcome decide(Waiting waiting, Instant now, LocalDate today, List<Entry> entries) {
+    private Result decide(Waiting waiting, Instant now, LocalDate today, List<Entry> entries) {
         Decision decision;
         try {
             decision = Decider.decide(state.memory(), waiting.act(), now, today, waiting.prover());
         } catch (Proofs.Unproved unproved) {
-            return new Outcome.Unproved();
+            return new Result.Unproved();
         }
         return switch (decision) {
-            case Decision.Refused refused -> new Outcome.Refused(refused.refusal());
-            case Decision.Repeated repeated -> new Outcome.Repeated(repeated.seq());
-            case Decision.Known known -> new Outcome.Known(known.record());
-            case Decision.Done done when done.effects().isEmpty() -> new Outcome.Done(Optional.empty());
+            case Decision.Refused refused -> new Result.Refused(refused.refusal());
+            case Decision.Repeated repeated -> new Result.Repeated(repeated.seq());
+            case Decision.Known known -> new Result.Known(known.record());
+            case Decision.Done done when done.effects().isEmpty() -> new Result.Done(Optional.empty());
             case Decision.Done done -> {
                 var entry = new Entry(
                         journal.head().seq() + entries.size() + 1,
@@ -541,7 +541,7 @@ final class BatchWork {
                         done.effects());
                 state.take(entry);
                 entries.add(entry);
-                yield new Outcome.Done(Optional.of(entry));
+                yield new Result.Done(Optional.of(entry));
             }
         };
     }

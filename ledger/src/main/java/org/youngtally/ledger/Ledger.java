@@ -223,8 +223,8 @@ public final class Ledger implements AutoCloseable {
             throw new LedgerUnavailable(Kind.DATE_UNCONFIRMED, question.get(), null);
         try {
             for (int i = 0; i < MOST_PROOFS; i++) {
-                BatchWork.Outcome outcome = writer.submit(act, by, proved(act)).join();
-                if (!(outcome instanceof BatchWork.Outcome.Unproved)) return new Answers(this).of(act, outcome);
+                BatchWork.Result outcome = writer.submit(act, by, proved(act)).join();
+                if (!(outcome instanceof BatchWork.Result.Unproved)) return new Answers(this).of(act, outcome);
             }
             throw new LedgerUnavailable(Kind.BUSY, "the definitions change faster than they are proved", null);
         } catch (CompletionException e) {

@@ -30,7 +30,7 @@ final class Writer implements AutoCloseable {
         this.thread = Thread.ofPlatform().name("writer").start(this::run);
     }
 
-    CompletableFuture<BatchWork.Outcome> submit(Act<?> act, String by, Prover prover) {
+    CompletableFuture<BatchWork.Result> submit(Act<?> act, String by, Prover prover) {
         if (closing) throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
         if (!work.stopped().isEmpty()) throw new LedgerUnavailable(Kind.STOPPED, work.stopped(), null);
         var waiting = new BatchWork.Waiting(act, by, new CompletableFuture<>(), prover);

@@ -93,7 +93,7 @@ final class WriterState {
         });
     }
 
-    /** The tables as the shelf of a state. */
+    /** The tables as the rows of a state. */
     private record Tables(StateQueries queries) implements RowReader {
         @Override
         public List<Stretch> stretches(int lane, long from, long to) {

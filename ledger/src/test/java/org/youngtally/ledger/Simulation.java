@@ -259,7 +259,7 @@ final class Simulation {
         }
         work.serve(waiting);
         for (int i = 0; i < steps.size(); i++) {
-            CompletableFuture<BatchWork.Outcome> future = waiting.get(i).answer();
+            CompletableFuture<BatchWork.Result> future = waiting.get(i).answer();
             if (!future.isDone()) throw new Wrong(steps.get(i).act() + " was never answered");
             try {
                 compare(steps.get(i), expected.get(i), future.join());
@@ -271,19 +271,19 @@ final class Simulation {
         voidHolders();
     }
 
-    private void compare(Step step, Answer expected, BatchWork.Outcome outcome) {
+    private void compare(Step step, Answer expected, BatchWork.Result outcome) {
         switch (outcome) {
-            case BatchWork.Outcome.Refused refused -> {
+            case BatchWork.Result.Refused refused -> {
                 if (!refused.refusal().getClass().getSimpleName().equals(expected.refusal()))
                     throw new Wrong(step.act() + " was refused as " + refused.refusal() + ", expected " + expected);
             }
-            case BatchWork.Outcome.Repeated repeated -> {
+            case BatchWork.Result.Repeated repeated -> {
                 if (!expected.repeated() || expected.seq() != repeated.seq())
                     throw new Wrong(step.act() + " repeated entry " + repeated.seq() + ", expected " + expected);
             }
-            case BatchWork.Outcome.Unproved unproved -> throw new Wrong(step.act() + " was not proved");
-            case BatchWork.Outcome.Known known -> throw new Wrong(step.act() + " came to the record " + known.record());
-            case BatchWork.Outcome.Done did -> {
+            case BatchWork.Result.Unproved unproved -> throw new Wrong(step.act() + " was not proved");
+            case BatchWork.Result.Known known -> throw new Wrong(step.act() + " came to the record " + known.record());
+            case BatchWork.Result.Done did -> {
                 long seq = did.entry()
                         .orElseThrow(() -> new Wrong(step.act() + " did nothing, expected " + expected))
                         .seq();

@@ -48,13 +48,13 @@ public final class Decider {
                 byReference(state, allocate).orElseGet(() -> allocate(state, allocate, now, today));
             case Act.Settle settle ->
                 state.series(settle.series())
-                        .map(series -> new Settling(state).decide(settle, series))
+                        .map(series -> new SettlingDecision(state).decide(settle, series))
                         .orElseGet(() -> unknown(state, settle.series()));
-            case Act.Lapse lapse -> new Settling(state).lapse(state.due(lapse.now(), MOST_LAPSES));
-            case Act.Split split -> new Settling(state).split(split);
+            case Act.Lapse lapse -> new SettlingDecision(state).lapse(state.due(lapse.now(), MOST_LAPSES));
+            case Act.Split split -> new SettlingDecision(state).split(split);
             case Act.Close close -> new Closing(state).close(close);
             case Act.Reopen reopen -> new Closing(state).reopen(reopen);
-            case Act.Define define -> Definitions.decide(state, define, prover);
+            case Act.Define define -> DefiningDecision.decide(state, define, prover);
             case Act.RemoveRoute remove -> OrganisationDefinitions.remove(state, remove);
             case Act.ChangeAccount change -> account(state, change);
             case Act.SaveRecord save -> new Recording(state, now, today).save(save);

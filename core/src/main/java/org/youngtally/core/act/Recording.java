@@ -251,7 +251,7 @@ final class Recording {
                 .getFirst()
                 .state()
                 .isLive()) return List.of();
-        Decision decision = new Settling(state, record.id())
+        Decision decision = new SettlingDecision(state, record.id())
                 .decide(
                         new Act.Settle(
                                 series.key(),

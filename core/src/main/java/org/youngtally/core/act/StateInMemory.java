@@ -30,14 +30,14 @@ import org.youngtally.core.text.Comparison;
 
 /**
  * A state that takes in the effects of every act. Definitions, lanes, holds and what lies apart in a lane are always in
- * memory; single numbers, entries, keys and references are fetched from a {@link RowReader} when a decision asks for them,
- * and then kept as the acts since change them, until {@link #forget}.
+ * memory; single numbers, entries, keys and references are fetched from a {@link RowReader} when a decision asks for
+ * them, and then kept as the acts since change them, until {@link #forget}.
  */
 public final class StateInMemory implements LedgerState {
 
     private static final NavigableMap<Long, Stretch> NONE = Collections.emptyNavigableMap();
 
-    private final RowReader shelf;
+    private final RowReader rows;
     private final Map<String, Series> series = new LinkedHashMap<>();
     private final Map<String, Codebook> books = new LinkedHashMap<>();
     private final Map<String, Namespace> namespaces = new LinkedHashMap<>();
@@ -73,11 +73,11 @@ public final class StateInMemory implements LedgerState {
         }
     }
 
-    public StateInMemory(RowReader shelf) {
-        this.shelf = shelf;
+    public StateInMemory(RowReader rows) {
+        this.rows = rows;
     }
 
-    /** Forgets single numbers, entries, keys and references: the shelf knows them by now. */
+    /** Forgets single numbers, entries, keys and references: the tables know them by now. */
     public void forget() {
         keys.clear();
         references.clear();
@@ -348,7 +348,7 @@ public final class StateInMemory implements LedgerState {
     public List<Stretch> stretches(int lane, long from, long to) {
         TreeMap<Long, Stretch> own = known.computeIfAbsent(lane, added -> new TreeMap<>());
         if (!isCovered(own, from, to))
-            for (Stretch found : shelf.stretches(lane, from, to))
+            for (Stretch found : rows.stretches(lane, from, to))
                 unknown(own, found).forEach(part -> know(lane, part));
         var wanted = new ArrayList<Stretch>();
         Long first = own.floorKey(from);
@@ -368,7 +368,7 @@ public final class StateInMemory implements LedgerState {
         return true;
     }
 
-    /** The parts of a stretch of the shelf that are not kept yet: what is kept is newer. */
+    /** The parts of a stretch of the tables that are not kept yet: what is kept is newer. */
     private static List<Stretch> unknown(TreeMap<Long, Stretch> own, Stretch found) {
         Long before = own.floorKey(found.from());
         List<Stretch> parts = new ArrayList<>(List.of(found));
@@ -386,7 +386,7 @@ public final class StateInMemory implements LedgerState {
     public Optional<Span> spot(Series of, String text) {
         Optional<Span> spot = Optional.ofNullable(spots.getOrDefault(of.key(), Map.of())
                         .get(of.comparison().key(text)))
-                .or(() -> shelf.spot(of, text));
+                .or(() -> rows.spot(of, text));
         // A returned position may read otherwise by now, and what it read before is no number of anybody's. One of a
         // block has no text of its own.
         return spot.filter(there -> stretches(there.lane(), there.from(), there.from())
@@ -400,19 +400,19 @@ public final class StateInMemory implements LedgerState {
     @Override
     public Optional<KeptRecord> record(long id) {
         return Optional.ofNullable(
-                records.computeIfAbsent(id, wanted -> shelf.record(wanted).orElse(null)));
+                records.computeIfAbsent(id, wanted -> rows.record(wanted).orElse(null)));
     }
 
     @Override
     public Optional<Long> knownRecord(String kind, String field, String value) {
-        return knownBy.computeIfAbsent(List.of(kind, field, value), wanted -> shelf.knownRecord(kind, field, value));
+        return knownBy.computeIfAbsent(List.of(kind, field, value), wanted -> rows.knownRecord(kind, field, value));
     }
 
     @Override
     public Optional<Long> numberedRecord(Series of, String text) {
         return Optional.ofNullable(numbered.computeIfAbsent(
                 List.of(of.key(), of.comparison().key(text)),
-                wanted -> shelf.numberedRecord(of, text).orElse(null)));
+                wanted -> rows.numberedRecord(of, text).orElse(null)));
     }
 
     @Override
@@ -444,13 +444,13 @@ public final class StateInMemory implements LedgerState {
     @Override
     public Optional<Taken> taking(long seq) {
         return Optional.ofNullable(
-                takings.computeIfAbsent(seq, wanted -> shelf.taking(wanted).orElse(null)));
+                takings.computeIfAbsent(seq, wanted -> rows.taking(wanted).orElse(null)));
     }
 
     @Override
     public Optional<Taken> block(long seq) {
         return Optional.ofNullable(
-                blocks.computeIfAbsent(seq, wanted -> shelf.block(wanted).orElse(null)));
+                blocks.computeIfAbsent(seq, wanted -> rows.block(wanted).orElse(null)));
     }
 
     @Override
@@ -483,7 +483,7 @@ public final class StateInMemory implements LedgerState {
 
     @Override
     public List<Inside> inside(Collection<Series> of, LocalDate from, LocalDate to) {
-        return shelf.inside(of, from, to);
+        return rows.inside(of, from, to);
     }
 
     @Override
@@ -513,7 +513,7 @@ public final class StateInMemory implements LedgerState {
 
     @Override
     public Optional<MergedIdentifiers> against(Collection<Series> members, Comparison rule) {
-        return shelf.against(members, rule);
+        return rows.against(members, rule);
     }
 
     @Override
@@ -533,7 +533,7 @@ public final class StateInMemory implements LedgerState {
 
     @Override
     public Scatter scatter(String seriesKey) {
-        return shelf.scatter(seriesKey);
+        return rows.scatter(seriesKey);
     }
 
     @Override
@@ -549,7 +549,7 @@ public final class StateInMemory implements LedgerState {
     @Override
     public Optional<String> keptFile(String name) {
         return Optional.ofNullable(
-                files.computeIfAbsent(name, wanted -> shelf.keptFile(wanted).orElse(null)));
+                files.computeIfAbsent(name, wanted -> rows.keptFile(wanted).orElse(null)));
     }
 
     @Override
@@ -601,6 +601,6 @@ public final class StateInMemory implements LedgerState {
     public Optional<Long> holder(String seriesKey, String reference) {
         Optional<EarlierAct> newer = byReference(seriesKey, reference);
         if (newer.isPresent()) return newer.map(EarlierAct::seq);
-        return freed.contains(List.of(seriesKey, reference)) ? Optional.empty() : shelf.holder(seriesKey, reference);
+        return freed.contains(List.of(seriesKey, reference)) ? Optional.empty() : rows.holder(seriesKey, reference);
     }
 }

@@ -10,7 +10,7 @@ import org.youngtally.core.series.Series;
 
 /** A ledger in memory, for tests: acts are decided on it one by one, and what they do is taken in. */
 public final class MemoryLedger {
-    final StateInMemory state = new StateInMemory(new EmptyShelf() {
+    final StateInMemory state = new StateInMemory(new NoRows() {
         /** A block keeps no texts: its numbers are read, here as those of today. */
         @Override
         public Optional<Span> spot(Series series, String text) {

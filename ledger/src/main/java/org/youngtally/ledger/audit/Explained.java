@@ -14,7 +14,7 @@ import org.youngtally.core.act.Stretch;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
-import org.youngtally.ledger.store.Definitions;
+import org.youngtally.ledger.store.DefinitionVersions;
 import org.youngtally.ledger.store.EntryQueries;
 
 /** Tells, lane by lane, what is neither plainly issued nor a gap, and why; and counts positions by their state. */
@@ -23,21 +23,21 @@ final class Explained {
     private static final int MOST = 10;
 
     private final DSLContext dsl;
-    private final Definitions definitions;
+    private final DefinitionVersions definitions;
     private final List<String> lines = new ArrayList<>();
     private final Map<PositionState, Long> states = new EnumMap<>(PositionState.class);
     private final Map<PositionState, List<Stretch>> told = new EnumMap<>(PositionState.class);
     private final Map<PositionState, Long> counts = new EnumMap<>(PositionState.class);
     private final Map<Long, Map<PositionState, Long>> blocks = new TreeMap<>();
-    private Definitions.Lane lane;
+    private DefinitionVersions.Lane lane;
     private String name;
 
-    Explained(DSLContext dsl, Definitions definitions) {
+    Explained(DSLContext dsl, DefinitionVersions definitions) {
         this.dsl = dsl;
         this.definitions = definitions;
     }
 
-    void begin(Definitions.Lane begun, String called) {
+    void begin(DefinitionVersions.Lane begun, String called) {
         lane = begun;
         name = called;
         told.clear();

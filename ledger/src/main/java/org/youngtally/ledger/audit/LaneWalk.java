@@ -12,7 +12,7 @@ import org.youngtally.core.act.Stretch;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
-import org.youngtally.ledger.store.Definitions;
+import org.youngtally.ledger.store.DefinitionVersions;
 import org.youngtally.ledger.store.RoundKey;
 import org.youngtally.ledger.store.Stretches;
 
@@ -20,19 +20,19 @@ import org.youngtally.ledger.store.Stretches;
 final class LaneWalk {
     private static final int PAGE = 10_000;
     private final DSLContext dsl;
-    private final Definitions definitions;
+    private final DefinitionVersions definitions;
     private final Findings findings;
     private final Explained explained;
 
     LaneWalk(DSLContext dsl, Findings findings) {
         this.dsl = dsl;
-        this.definitions = new Definitions(dsl);
+        this.definitions = new DefinitionVersions(dsl);
         this.findings = findings;
         this.explained = new Explained(dsl, definitions);
     }
 
     LaneDigest run(int id) {
-        Definitions.Lane lane = definitions.lane(id);
+        DefinitionVersions.Lane lane = definitions.lane(id);
         var digest = new LaneDigest();
         explained.begin(lane, name(lane));
         Set<Long> watched = dsl.select(WATCHED.LAST_POSITION)
@@ -78,7 +78,7 @@ final class LaneWalk {
     }
 
     /** Below the counter nothing may be missing, and nowhere may anything stand twice. */
-    private void place(Definitions.Lane lane, Stretch stretch, long expected) {
+    private void place(DefinitionVersions.Lane lane, Stretch stretch, long expected) {
         if (stretch.from() > expected && expected < lane.next())
             findings.add(name(lane) + ": " + positions(expected, Math.min(stretch.from(), lane.next()) - 1)
                     + " below the next one never given: a gap");
@@ -92,7 +92,7 @@ final class LaneWalk {
         return explained;
     }
 
-    private void checkSkipped(Definitions.Lane lane, Stretch stretch) {
+    private void checkSkipped(DefinitionVersions.Lane lane, Stretch stretch) {
         Series series = definitions.version(lane, stretch.origin().version());
         Range range = series.range(lane.range()).orElseThrow();
         var key = new LaneKey(lane.series(), lane.range(), lane.period());
@@ -108,7 +108,7 @@ final class LaneWalk {
                     + " passed over, though the definition does not skip the value: a gap");
     }
 
-    private void checkText(Definitions.Lane lane, Stretch stretch, String filed) {
+    private void checkText(DefinitionVersions.Lane lane, Stretch stretch, String filed) {
         if (stretch.origin().text().isEmpty()) return;
         String text = stretch.origin().text().get();
         long position = stretch.from();
@@ -135,7 +135,7 @@ final class LaneWalk {
             findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ is filed under the wrong key");
     }
 
-    private static String name(Definitions.Lane lane) {
+    private static String name(DefinitionVersions.Lane lane) {
         return "series " + lane.series() + ", range " + lane.range()
                 + (lane.period().isEmpty() ? "" : ", lane " + lane.period());
     }

@@ -87,7 +87,8 @@ final class ComparisonTables {
         return block.isPresent() ? block : amongTexts(members, lanes(SERIES.NAME.in(names)), rule);
     }
 
-    private Optional<MergedIdentifiers> amongTexts(Collection<Series> members, Select<Record1<Integer>> lanes, Comparison rule) {
+    private Optional<MergedIdentifiers> amongTexts(
+            Collection<Series> members, Select<Record1<Integer>> lanes, Comparison rule) {
         // Marks that come round again need not be unique.
         if (members.stream().allMatch(series -> series.order().repeats())) return Optional.empty();
         Set<String> touched = new HashSet<>();

@@ -37,11 +37,11 @@ public final class EntryQueries {
     private static final Ready BY_SEQ = new Ready(dsl -> rows(dsl).where(ENTRY.SEQ.eq(0L)));
 
     private final DSLContext dsl;
-    private final Definitions definitions;
+    private final DefinitionVersions definitions;
 
     public EntryQueries(DSLContext dsl) {
         this.dsl = dsl;
-        this.definitions = new Definitions(dsl);
+        this.definitions = new DefinitionVersions(dsl);
     }
 
     /**
@@ -107,7 +107,7 @@ public final class EntryQueries {
                     .from(SERIES)
                     .where(SERIES.NAME.in(series.get()))
                     .fetch(SERIES.ID);
-            // Definitions concern a series too, but stand in no column of the entry: one act may define many.
+            // DefinitionVersions concern a series too, but stand in no column of the entry: one act may define many.
             wanted = wanted.and(ENTRY.SEQ.in(dsl.select(ENTRY.SEQ)
                     .from(ENTRY)
                     .where(ENTRY.SERIES_ID.in(ids), ENTRY.SEQ.lt(before))

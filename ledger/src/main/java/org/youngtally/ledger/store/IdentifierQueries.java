@@ -58,11 +58,11 @@ public final class IdentifierQueries {
     private static final Ready LOOKS_OF_SERIES = new Ready(dsl -> looks(dsl, SERIES.NAME.eq("")));
 
     private final DSLContext dsl;
-    private final Definitions definitions;
+    private final DefinitionVersions definitions;
 
     public IdentifierQueries(DSLContext dsl) {
         this.dsl = dsl;
-        this.definitions = new Definitions(dsl);
+        this.definitions = new DefinitionVersions(dsl);
     }
 
     /**
@@ -168,7 +168,7 @@ public final class IdentifierQueries {
     Optional<Span> spot(Series series, String text) {
         if (series.order().repeats())
             for (Record row : rows(series.comparison().key(text))) {
-                Definitions.Lane lane = definitions.lane(row.get(ALLOCATION.LANE_ID));
+                DefinitionVersions.Lane lane = definitions.lane(row.get(ALLOCATION.LANE_ID));
                 if (lane.series().equals(series.key()))
                     return Optional.of(new Span(
                             lane.id(), row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.FIRST_POSITION)));
@@ -275,7 +275,7 @@ public final class IdentifierQueries {
     }
 
     private Found found(int laneId, Stretch stretch, long position, String text, Optional<EntryQueries.Row> retired) {
-        Definitions.Lane lane = definitions.lane(laneId);
+        DefinitionVersions.Lane lane = definitions.lane(laneId);
         Series series = definitions.version(lane, stretch.origin().version());
         Range range = series.range(lane.range()).orElseThrow();
         var entries = new EntryQueries(dsl);

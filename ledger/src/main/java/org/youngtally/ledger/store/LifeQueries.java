@@ -41,12 +41,12 @@ import org.youngtally.ledger.journal.LifeJson;
 public final class LifeQueries {
     private final DSLContext dsl;
     private final EntryQueries entries;
-    private final Definitions definitions;
+    private final DefinitionVersions definitions;
 
     public LifeQueries(DSLContext dsl) {
         this.dsl = dsl;
         this.entries = new EntryQueries(dsl);
-        this.definitions = new Definitions(dsl);
+        this.definitions = new DefinitionVersions(dsl);
     }
 
     /** A number that is held. */

@@ -155,7 +155,8 @@ public record Caller(Account account, DefinitionSnapshot snapshot, Optional<Toke
         List<Scope> wanted = scopes.isEmpty() ? List.of(Scope.ALL) : scopes;
         return snapshot.accounts().values().stream()
                 .filter(other -> other.sort() == Account.Sort.PERSON
-                        && wanted.stream().anyMatch(scope -> snapshot.authority().mayManage(other, scope)))
+                        && wanted.stream()
+                                .anyMatch(scope -> snapshot.authority().mayManage(other, scope)))
                 .map(Account::name)
                 .sorted()
                 .toList();

@@ -52,8 +52,8 @@ public final class Callers {
         if (!shown.regionMatches(true, 0, BEARER, 0, BEARER.length()))
             throw refused("The Authorization header shows no token.");
         DefinitionSnapshot snapshot = ledger.snapshot();
-        DefinitionSnapshot.Shown known =
-                snapshot.byToken().get(Tokens.hash(shown.substring(BEARER.length()).strip()));
+        DefinitionSnapshot.Shown known = snapshot.byToken()
+                .get(Tokens.hash(shown.substring(BEARER.length()).strip()));
         if (known == null) throw refused("The token is not one of this service's.");
         Account account = known.account();
         Token token = known.token();

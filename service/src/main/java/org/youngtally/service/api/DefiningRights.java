@@ -83,8 +83,10 @@ final class DefiningRights {
                         .forEach(this::codebook);
             }
             case Effect.KindDefined defined -> {
-                Kind was =
-                        before.snapshot().organisation().kinds().get(defined.kind().key());
+                Kind was = before.snapshot()
+                        .organisation()
+                        .kinds()
+                        .get(defined.kind().key());
                 Set<String> had = was == null ? Set.of() : was.codebooks();
                 defined.kind().codebooks().stream()
                         .filter(book -> !had.contains(book))

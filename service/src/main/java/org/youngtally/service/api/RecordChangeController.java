@@ -70,7 +70,8 @@ class RecordChangeController {
 
     /** A place in which a record stands; the only one where there is no other. */
     private static Unit unit(KeptRecord record, String text, Caller caller) {
-        return RecordSeries.unit(caller.snapshot(), text == null && record.units().size() == 1 ? record.home() : text);
+        return RecordSeries.unit(
+                caller.snapshot(), text == null && record.units().size() == 1 ? record.home() : text);
     }
 
     /**
@@ -141,8 +142,8 @@ class RecordChangeController {
         Records.needInAll(caller, Right.VOID, before);
         Map<String, String> values =
                 before.in(unit.key()).map(KeptRecord.Standing::values).orElse(before.values());
-        Placing.Placed placed =
-                RecordSeries.of(caller.snapshot(), RecordSeries.kind(caller.snapshot(), before.kind()), unit, values, values);
+        Placing.Placed placed = RecordSeries.of(
+                caller.snapshot(), RecordSeries.kind(caller.snapshot(), before.kind()), unit, values, values);
         caller.need(Right.ALLOCATE, RecordSeries.where(placed));
         Optional<String> reason = Requests.note("reason", request.reason());
         Optional<String> typed =

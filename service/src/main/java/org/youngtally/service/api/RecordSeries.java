@@ -76,11 +76,13 @@ final class RecordSeries {
                             "unit",
                             "the key of a unit: "
                                     + String.join(
-                                            ", ", snapshot.organisation().units().keySet()));
+                                            ", ",
+                                            snapshot.organisation().units().keySet()));
         return snapshot.organisation()
                 .unit(text)
                 .orElseThrow(() -> Refusals.problem(new Refusal.UnknownUnit(
-                        text, NearestName.to(text, snapshot.organisation().units().keySet()))));
+                        text,
+                        NearestName.to(text, snapshot.organisation().units().keySet()))));
     }
 
     /** The rules that are looked at for a record whose fields may be known in part. */

@@ -140,7 +140,11 @@ class TableController {
             Table.Format format = Table.Format.of(name);
             Table table = place.run(() -> Table.read(format, bytes));
             TableRows rows = place.run(() -> TableRows.of(
-                    table, of, column, RecordSeries.placing(caller.snapshot()).filled(of), targets(caller.snapshot(), of)));
+                    table,
+                    of,
+                    column,
+                    RecordSeries.placing(caller.snapshot()).filled(of),
+                    targets(caller.snapshot(), of)));
             place.run(() -> ledger.read(dsl -> {
                 GivenCheck.of(dsl, rows.given(), series);
                 return null;

@@ -13,17 +13,17 @@ import org.youngtally.core.series.Series;
 /**
  * Says what became of numbers that were given: which of them an act is about, whether it may, and what they are then.
  */
-final class Settling {
+final class SettlingDecision {
     private final LedgerState state;
     private final long ownRecord;
     private final Map<Integer, TreeMap<Long, Stretch>> chosen = new LinkedHashMap<>();
 
-    Settling(LedgerState state) {
+    SettlingDecision(LedgerState state) {
         this(state, 0);
     }
 
     /** @param ownRecord the record whose number it is about, which may be given back with it; 0 for none */
-    Settling(LedgerState state, long ownRecord) {
+    SettlingDecision(LedgerState state, long ownRecord) {
         this.state = state;
         this.ownRecord = ownRecord;
     }

@@ -12,7 +12,7 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 /** Which numbers of a series an act is about, and why; and the act itself. */
-final class Settling {
+final class SettlingOptions {
     @Mixin
     private Service service;
 

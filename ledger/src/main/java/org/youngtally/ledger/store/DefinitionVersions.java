@@ -16,7 +16,7 @@ import org.youngtally.core.text.Comparison;
 import org.youngtally.ledger.journal.SeriesJson;
 
 /** Versions of series and the lanes they stand behind, each read once per question. */
-public final class Definitions {
+public final class DefinitionVersions {
     private static final Ready LANE_BY_ID = new Ready(dsl -> dsl.select(
                     LANE.SERIES_ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, NAMESPACE.COMPARISON)
             .from(LANE)
@@ -31,7 +31,7 @@ public final class Definitions {
     private final Map<Integer, Lane> lanes = new HashMap<>();
     private final Map<Integer, Series> newest = new HashMap<>();
 
-    public Definitions(DSLContext dsl) {
+    public DefinitionVersions(DSLContext dsl) {
         this.dsl = dsl;
         this.versions = Store.versions(dsl);
     }

@@ -12,8 +12,8 @@ import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.Comparison;
 
-/** The shelf of a state that never forgets. */
-class EmptyShelf implements RowReader {
+/** The rows of a state that never forgets. */
+class NoRows implements RowReader {
     @Override
     public List<Stretch> stretches(int lane, long from, long to) {
         return List.of();

@@ -31,7 +31,7 @@ import org.youngtally.core.text.Comparison;
  * Decides what becomes of definitions: all of them hold, and what they would give is proved never to clash, or none is
  * taken.
  */
-final class Definitions {
+final class DefiningDecision {
     /** The most that is defined in one act. */
     static final int MOST_AT_ONCE = 5_000;
 
@@ -50,13 +50,13 @@ final class Definitions {
     private final Map<String, Series> changed = new LinkedHashMap<>();
     private OrganisationDefinitions organisation;
 
-    private Definitions(LedgerState state, Prover prover) {
+    private DefiningDecision(LedgerState state, Prover prover) {
         this.state = state;
         this.prover = prover;
     }
 
     static Decision decide(LedgerState state, Act.Define act, Prover prover) {
-        return new Definitions(state, prover).decide(act);
+        return new DefiningDecision(state, prover).decide(act);
     }
 
     private Decision decide(Act.Define act) {
