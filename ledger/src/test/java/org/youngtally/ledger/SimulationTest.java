@@ -18,7 +18,7 @@ import org.junit.jupiter.api.io.TempDir;
  */
 class SimulationTest {
     private static final int ACTS_OF_A_SEED = 2_500;
-    private static final long ACTS = Long.getLong("simulation.acts", 1_000_000);
+    private static final long ACTS = Long.getLong("simulation.acts", 200_000);
 
     @TempDir
     private Path folder;

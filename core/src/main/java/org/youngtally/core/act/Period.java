@@ -1,6 +1,8 @@
 package org.youngtally.core.act;
 
 import java.time.LocalDate;
+import java.util.Arrays;
+import java.util.NoSuchElementException;
 import org.youngtally.core.series.Series;
 
 /**
@@ -12,13 +14,28 @@ public record Period(Scope scope, String key, LocalDate from, LocalDate to) {
 
     /** What a period is closed for. */
     public enum Scope {
-        SERIES("series"),
-        NAMESPACE("namespace");
+        SERIES(0, "series"),
+        NAMESPACE(1, "namespace");
 
+        private final byte code;
         private final String word;
 
-        Scope(String word) {
+        Scope(int code, String word) {
+            this.code = (byte) code;
             this.word = word;
+        }
+
+        /** By this tables know it; it never changes. */
+        public byte code() {
+            return code;
+        }
+
+        /** @throws NoSuchElementException for a code that stands for none */
+        public static Scope of(byte code) {
+            return Arrays.stream(values())
+                    .filter(scope -> scope.code == code)
+                    .findFirst()
+                    .orElseThrow();
         }
 
         public String word() {

@@ -308,7 +308,7 @@ final class JournalWalk {
         boolean alike = row.get(ENTRY.SEQ) == entry.seq()
                 && row.get(ENTRY.AT).toInstant(ZoneOffset.UTC).equals(entry.at())
                 && row.get(ACCOUNT.NAME).equals(entry.by())
-                && row.get(ENTRY.KIND) == entry.kind().ordinal()
+                && row.get(ENTRY.KIND) == entry.kind().code()
                 && entry.request().map(request -> alike(entry, request, row)).orElse(row.get(ENTRY.DIGEST) == null);
         if (alike) return;
         findings.add("entry " + entry.seq() + ": the tables say otherwise than the journal");

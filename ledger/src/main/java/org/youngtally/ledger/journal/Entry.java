@@ -1,8 +1,13 @@
 package org.youngtally.ledger.journal;
 
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
+import java.util.NoSuchElementException;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Purpose;
 import org.youngtally.core.pattern.Particulars;
@@ -20,30 +25,30 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
         effects = List.copyOf(effects);
     }
 
-    /** What sort of act it was; the words stand in the journal, the order in the store. */
+    /** What sort of act it was; the words stand in the journal, the codes in the tables. */
     public enum Kind {
-        DEFINE("define"),
-        ALLOCATE("allocate"),
-        BLOCK("block"),
-        HOLD("hold"),
-        TYPE("type"),
-        CONFIRM("confirm"),
-        RELEASE("release"),
-        LAPSE("lapse"),
-        RETURN("return"),
-        VOID("void"),
-        USE("use"),
-        SPLIT("split"),
-        CLOSE("close"),
-        REOPEN("reopen"),
-        REMOVE("remove"),
-        ACCESS("access"),
-        SAVE("save"),
-        CHANGE("change"),
-        RENUMBER("renumber"),
-        DELETE("delete"),
-        SHARE("share"),
-        FILL("fill");
+        DEFINE(0, "define"),
+        ALLOCATE(1, "allocate"),
+        BLOCK(2, "block"),
+        HOLD(3, "hold"),
+        TYPE(4, "type"),
+        CONFIRM(5, "confirm"),
+        RELEASE(6, "release"),
+        LAPSE(7, "lapse"),
+        RETURN(8, "return"),
+        VOID(9, "void"),
+        USE(10, "use"),
+        SPLIT(11, "split"),
+        CLOSE(12, "close"),
+        REOPEN(13, "reopen"),
+        REMOVE(14, "remove"),
+        ACCESS(15, "access"),
+        SAVE(16, "save"),
+        CHANGE(17, "change"),
+        RENUMBER(18, "renumber"),
+        DELETE(19, "delete"),
+        SHARE(20, "share"),
+        FILL(21, "fill");
 
         /** Whether it takes numbers by themselves, for no record that is kept here. */
         public boolean takes() {
@@ -55,10 +60,25 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
             return this == SAVE || this == CHANGE || this == RENUMBER || this == DELETE || this == SHARE;
         }
 
+        private static final Map<Integer, Kind> BY_CODE =
+                Arrays.stream(values()).collect(Collectors.toMap(kind -> (int) kind.code, Function.identity()));
+
+        private final byte code;
         private final String word;
 
-        Kind(String word) {
+        Kind(int code, String word) {
+            this.code = (byte) code;
             this.word = word;
+        }
+
+        /** By this the tables know it; it never changes. */
+        public byte code() {
+            return code;
+        }
+
+        /** @throws NoSuchElementException for a code that stands for none */
+        public static Kind of(byte code) {
+            return Optional.ofNullable(BY_CODE.get((int) code)).orElseThrow();
         }
 
         public String word() {

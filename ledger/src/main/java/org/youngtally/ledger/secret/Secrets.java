@@ -31,6 +31,8 @@ public final class Secrets {
 
     private final Path file;
     private byte[] secret;
+    /** The secret that this folder would get. */
+    private byte[] proposed;
 
     private Secrets(Path file) {
         this.file = file;
@@ -43,11 +45,28 @@ public final class Secrets {
     /** The key of a series that is being defined. The secret is made when it is first needed. */
     public synchronized Scatter of(String series) {
         try {
-            if (!isThere()) make();
+            if (!isThere()) write(proposed());
             return derived(series);
         } catch (IOException e) {
             throw new UncheckedIOException("the secret cannot be kept in " + file, e);
         }
+    }
+
+    /** The key that a series would get by {@link #of}; nothing is written for it. */
+    public synchronized Scatter proposed(String series) {
+        try {
+            return isThere() ? derived(series) : derived(series, proposed());
+        } catch (IOException e) {
+            throw new UncheckedIOException("the secret cannot be read from " + file, e);
+        }
+    }
+
+    private byte[] proposed() {
+        if (proposed == null) {
+            proposed = new byte[BYTES];
+            new SecureRandom().nextBytes(proposed);
+        }
+        return proposed;
     }
 
     /**
@@ -74,12 +93,6 @@ public final class Secrets {
 
     private boolean isThere() {
         return secret != null || Files.exists(file);
-    }
-
-    private void make() throws IOException {
-        byte[] fresh = new byte[BYTES];
-        new SecureRandom().nextBytes(fresh);
-        write(fresh);
     }
 
     private void write(byte[] fresh) throws IOException {
@@ -111,6 +124,10 @@ public final class Secrets {
                 throw new IOException("the file " + file + " does not hold a secret", e);
             }
         }
+        return derived(series, secret);
+    }
+
+    private static Scatter derived(String series, byte[] secret) {
         try {
             Mac mac = Mac.getInstance("HmacSHA256");
             mac.init(new SecretKeySpec(secret, "HmacSHA256"));

@@ -291,7 +291,7 @@ public final class EntryQueries {
                 row.get(ENTRY.SEQ),
                 row.get(ENTRY.AT).toInstant(ZoneOffset.UTC),
                 row.get(ACCOUNT.NAME),
-                Entry.Kind.values()[row.get(ENTRY.KIND)],
+                Entry.Kind.of(row.get(ENTRY.KIND)),
                 Optional.ofNullable(row.get(SERIES.NAME)),
                 Optional.ofNullable(row.get(ENTRY.BUSINESS_DATE))
                         .map(date -> new Particulars(date, FieldsJson.read(row.get(ENTRY.FIELDS)))),

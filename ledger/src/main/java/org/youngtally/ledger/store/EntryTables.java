@@ -489,7 +489,7 @@ final class EntryTables {
         void history(Entry entry) {
             LocalDateTime at = LocalDateTime.ofInstant(entry.at(), ZoneOffset.UTC);
             int account = account(entry.by());
-            byte kind = (byte) entry.kind().ordinal();
+            byte kind = entry.kind().code();
             Object[] row = new Object[18];
             System.arraycopy(new Object[] {entry.seq(), at, account, kind}, 0, row, 0, 4);
             entry.request().ifPresent(request -> {

@@ -225,7 +225,7 @@ public final class LifeQueries {
 
     private Closing closing(Record row) {
         var period = new Period(
-                Period.Scope.values()[row.get(CLOSED_PERIOD.SCOPE)],
+                Period.Scope.of(row.get(CLOSED_PERIOD.SCOPE)),
                 row.get(CLOSED_PERIOD.NAME),
                 row.get(CLOSED_PERIOD.FROM_DATE),
                 row.get(CLOSED_PERIOD.TO_DATE));
@@ -275,7 +275,7 @@ public final class LifeQueries {
     public Map<LocalDate, Long> use(String series, LocalDate from, ZoneId zone) {
         List<Byte> takes = List.of(Entry.Kind.values()).stream()
                 .filter(Entry.Kind::takes)
-                .map(kind -> (byte) kind.ordinal())
+                .map(Entry.Kind::code)
                 .toList();
         Field<LocalDateTime> hour = DSL.trunc(ENTRY.AT, DatePart.HOUR);
         return dsl

@@ -282,7 +282,7 @@ final class LifeTables {
         dsl.insertInto(CLOSED_PERIOD)
                 .values(
                         entry.seq(),
-                        (byte) closed.period().scope().ordinal(),
+                        closed.period().scope().code(),
                         closed.period().key(),
                         closed.period().from(),
                         closed.period().to(),

@@ -24,6 +24,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -59,6 +60,7 @@ import org.youngtally.ledger.journal.SeriesJson;
 /** What decisions rest on, asked of the tables. */
 public final class StateQueries {
     private final DSLContext dsl;
+    private final Function<String, Scatter> scatter;
     private final AnyOf<UUID> byKeys;
     private final AnyOf<String> byReferences;
     private final Stretches.Standing stretches;
@@ -66,8 +68,15 @@ public final class StateQueries {
     private final Prepared holder;
     private final Prepared taking;
 
+    /** For questions, which write nothing. */
     public StateQueries(DSLContext dsl) {
+        this(dsl, series -> Store.secrets(dsl).proposed(series));
+    }
+
+    /** @param scatter the secret by which a series is scattered that is being defined */
+    StateQueries(DSLContext dsl, Function<String, Scatter> scatter) {
         this.dsl = dsl;
+        this.scatter = scatter;
         stretches = new Stretches.Standing(dsl);
         holder = new Prepared(
                 dsl,
@@ -168,7 +177,7 @@ public final class StateQueries {
 
     /** The secret by which a series is scattered. */
     public Scatter scatter(String series) {
-        return Store.secrets(dsl).of(series);
+        return scatter.apply(series);
     }
 
     /** The kept files of definitions, those applied last first. */
@@ -256,7 +265,7 @@ public final class StateQueries {
                 .fetch(row -> new Closed(
                         row.get(CLOSED_PERIOD.SEQ),
                         new Period(
-                                Period.Scope.values()[row.get(CLOSED_PERIOD.SCOPE)],
+                                Period.Scope.of(row.get(CLOSED_PERIOD.SCOPE)),
                                 row.get(CLOSED_PERIOD.NAME),
                                 row.get(CLOSED_PERIOD.FROM_DATE),
                                 row.get(CLOSED_PERIOD.TO_DATE))));
@@ -294,7 +303,7 @@ public final class StateQueries {
         return taking
                 .ask(
                         new Object[] {seq},
-                        row -> wanted.test(Entry.Kind.values()[row.getByte(4)])
+                        row -> wanted.test(Entry.Kind.of(row.getByte(4)))
                                 ? new Taken(
                                         row.getString(1),
                                         Optional.ofNullable(row.getString(2)),

@@ -243,7 +243,7 @@ public final class Store implements AutoCloseable {
 
     /** The state as the next act meets it, read through the writing connection. For the writing thread alone. */
     public StateQueries state() {
-        return new StateQueries(writing);
+        return new StateQueries(writing, secrets::of);
     }
 
     /** Asks something of one committed state. */

@@ -116,7 +116,8 @@ class Border implements Filter {
                                             : "A body of the type ‘" + request.getContentType() + "’ is not read.")
                             .field(HttpHeaders.CONTENT_TYPE, MediaType.APPLICATION_JSON_VALUE),
                     response);
-        else chain.doFilter(new Counted(request, intake.most()), response);
+        // A length that was announced is all that the container reads.
+        else chain.doFilter(chunked ? new Counted(request, intake.most()) : request, response);
     }
 
     private void refuse(Problem problem, HttpServletResponse response) throws IOException {
