@@ -23,7 +23,7 @@ const whole: SeriesForm = {
   gaps: "allowed",
   returns: "refused",
   chronological: true,
-  proof: "run-time",
+  proof: "waived",
   ranges: [
     { first: 1, last: 99, step: 2, opens: "2026-01-01", closes: "2026-12-31", warnWhenLeft: 5, warnDaysBefore: 30 },
   ],

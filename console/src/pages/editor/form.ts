@@ -132,6 +132,9 @@ export const draftOf = (form: SeriesForm): Draft => ({
 const number = (text: string): number | undefined => (text.trim() === "" ? undefined : Number(text));
 const text = (value: string): string | undefined => (value.trim() === "" ? undefined : value);
 
+/** A word as the fields offer it; the service says what is none. */
+const word = <T extends string>(value: string): T | undefined => text(value) as T | undefined;
+
 /** What stands between commas. */
 const list = (value: string): string[] | undefined =>
   value.trim() === ""
@@ -164,14 +167,14 @@ export const formOf = (draft: Draft): SeriesForm => ({
     draft.skipsValues.trim() || draft.skipsContaining.trim()
       ? { values: list(draft.skipsValues), containing: list(draft.skipsContaining) }
       : undefined,
-  order: text(draft.order),
+  order: word(draft.order),
   longest: number(draft.longest),
   symbols: text(draft.symbols),
-  typed: text(draft.typed),
-  gaps: text(draft.gaps),
-  returns: text(draft.returns),
+  typed: word(draft.typed),
+  gaps: word(draft.gaps),
+  returns: word(draft.returns),
   chronological: draft.chronological === "true" ? true : undefined,
-  proof: text(draft.proof),
+  proof: word(draft.proof),
   ranges: draft.ranges.map((range) => ({
     first: number(range.first),
     last: number(range.last),

@@ -25,6 +25,9 @@ final class Vocabulary {
     private static final List<String> STATES = words(PositionState.values(), PositionState::word);
     private static final List<String> TYPING = words(Policy.Typed.values(), Policy.Typed::word);
 
+    private static final List<String> ORDERS = words(Order.Kind.values(), Order.Kind::word);
+    private static final List<String> CHANGES = List.of("new", "changed", "unchanged");
+
     /** The words that a property can hold, by schema and property. */
     static final Map<String, List<String>> WORDS = Map.ofEntries(
             Map.entry("EntryView.act", ACTS),
@@ -43,7 +46,21 @@ final class Vocabulary {
             Map.entry("GrantView.right", words(Right.values(), Right::word)),
             Map.entry("PolicyView.typed", TYPING),
             Map.entry("RecordPreview.typing", TYPING),
-            Map.entry("SeriesView.order", words(Order.Kind.values(), Order.Kind::word)),
+            Map.entry("SeriesForm.typed", TYPING),
+            Map.entry("SeriesForm.gaps", List.of("refused", "allowed")),
+            Map.entry("SeriesForm.returns", List.of("allowed", "refused")),
+            Map.entry("SeriesForm.proof", List.of("required", "waived")),
+            Map.entry("SeriesForm.order", ORDERS),
+            Map.entry("SeriesView.order", ORDERS),
+            Map.entry("SeriesView.state", List.of("serving", "exhausted", "closed")),
+            Map.entry("RangeView.state", List.of("serving", "not open", "closed", "exhausted")),
+            Map.entry("TokenView.state", List.of("in force", "expired", "revoked")),
+            Map.entry("NamespaceChangeView.change", CHANGES),
+            Map.entry("CodebookChangeView.change", CHANGES),
+            Map.entry("SeriesChangeView.change", CHANGES),
+            Map.entry("PartChangeView.change", CHANGES),
+            Map.entry("PartChangeView.what", List.of("unit", "kind", "route")),
+            Map.entry("RepairView.slip", List.of("wrong symbol", "swap")),
             Map.entry("KindFieldView.type", words(KindField.Type.values(), KindField.Type::word)),
             Map.entry("KindView.deleting", words(Keeping.Deleting.values(), Keeping.Deleting::word)),
             Map.entry("ClosingView.scope", words(Period.Scope.values(), Period.Scope::word)),
