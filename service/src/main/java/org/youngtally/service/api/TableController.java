@@ -219,7 +219,7 @@ class TableController {
         } catch (TableNumbering.Refused e) {
             throw refused(e.refusal(), rows, caller, numbering.table());
         } catch (LedgerUnavailable e) {
-            throw Refusals.problem(e);
+            throw numbering.unavailable(e);
         }
     }
 

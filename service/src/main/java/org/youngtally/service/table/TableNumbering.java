@@ -3,6 +3,7 @@ package org.youngtally.service.table;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.UUID;
 import java.util.function.LongConsumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -42,7 +43,19 @@ public final class TableNumbering {
     public TableNumbering(Ledger ledger, String by, Act.FillTable whole) {
         this.ledger = ledger;
         this.by = by;
-        this.whole = whole;
+        this.whole = whole.rows().size() > STEP && whole.mark().key().isEmpty() ? keyed(whole) : whole;
+    }
+
+    /** What is done in steps may have to be gone on with. */
+    private static Act.FillTable keyed(Act.FillTable table) {
+        RequestMark mark = table.mark();
+        return new Act.FillTable(
+                table.kind(),
+                table.unit(),
+                table.rows(),
+                table.date(),
+                table.series(),
+                new RequestMark(mark.account(), Optional.of(UUID.randomUUID().toString()), mark.digest()));
     }
 
     /** That not all rows have their number, and none has one by this. */
@@ -95,6 +108,20 @@ public final class TableNumbering {
 
     public Act.FillTable table() {
         return whole;
+    }
+
+    /** What the ledger could not answer, and how the table is gone on with where a part of it has its numbers. */
+    public Problem unavailable(LedgerUnavailable e) {
+        Problem problem = Refusals.problem(e);
+        if (steps.isEmpty()) return problem;
+        int done = steps.stream().mapToInt(step -> step.identifiers().size()).sum();
+        return new Problem(
+                        problem.type(),
+                        problem.getMessage() + " The first " + done
+                                + " rows have their numbers; the same table with the Idempotency-Key ‘"
+                                + whole.mark().key().orElseThrow() + "’ goes on behind them.")
+                .with(problem)
+                .with("key", whole.mark().key().orElseThrow());
     }
 
     /** The entries that gave them. */

@@ -3,6 +3,8 @@ package org.youngtally.service.table;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Collections;
@@ -21,6 +23,7 @@ import org.youngtally.core.act.Refusal;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerOptions;
+import org.youngtally.ledger.LedgerUnavailable;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.ledger.audit.Audit;
 import org.youngtally.ledger.journal.Head;
@@ -129,6 +132,25 @@ class TableNumberingTest {
         List<String> taken = table("a", ROWS).looked().take(done -> {});
         assertThat(taken.subList(0, 1_000)).isEqualTo(numbers(1, 1_000));
         assertThat(taken.subList(1_000, ROWS)).isEqualTo(numbers(1_002, ROWS + 1));
+    }
+
+    @Test
+    void whereTheLedgerIsAwayInTheMiddleItIsSaidHowToGoOn() {
+        TableNumbering table = table("a", ROWS);
+        assertThatThrownBy(() -> table.take(done -> {
+                    if (done == 2_000) ledgerEnds();
+                }))
+                .isInstanceOfSatisfying(LedgerUnavailable.class, e -> assertThat(
+                                table.unavailable(e).getMessage())
+                        .contains("The first 2000 rows have their numbers", "Idempotency-Key ‘a’"));
+    }
+
+    private void ledgerEnds() {
+        try {
+            ledger.close();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     @Test
