@@ -388,7 +388,7 @@ class OrganisationTest {
                 "‘tobin’ may not take numbers at the series ‘contract’: the missing grant is ‘allocate for series contract’");
         assertThat(browser.field("What for").getDomProperty("value")).isEqualTo("TOWN-HALL");
         browser.open("/series/invoice-works");
-        browser.sees("‘tobin’ may not read this");
+        browser.sees("There is no series ‘invoice-works’ that ‘tobin’ may know of.");
         browser.open("/series");
         browser.sees("Invoices of tuning and care");
         assertThat(browser.text()).doesNotContain("invoice-works");
