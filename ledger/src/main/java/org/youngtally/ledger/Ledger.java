@@ -53,6 +53,7 @@ public final class Ledger implements AutoCloseable {
     private final List<String> opening;
     private final AtomicBoolean closed = new AtomicBoolean();
     private final Proofs proofs = new Proofs();
+    private final Answers answers = new Answers(this);
     private final List<Consumer<List<Entry>>> listeners = new CopyOnWriteArrayList<>();
     /** Whether the tables are still to be made on the disk. */
     private volatile boolean inMemory;
@@ -224,7 +225,7 @@ public final class Ledger implements AutoCloseable {
         try {
             for (int i = 0; i < MOST_PROOFS; i++) {
                 BatchWork.Result outcome = writer.submit(act, by, proved(act)).join();
-                if (!(outcome instanceof BatchWork.Result.Unproved)) return new Answers(this).of(act, outcome);
+                if (!(outcome instanceof BatchWork.Result.Unproved)) return answers.of(act, outcome);
             }
             throw new LedgerUnavailable(Kind.BUSY, "the definitions change faster than they are proved", null);
         } catch (CompletionException e) {

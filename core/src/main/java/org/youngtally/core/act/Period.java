@@ -25,7 +25,7 @@ public record Period(Scope scope, String key, LocalDate from, LocalDate to) {
             this.word = word;
         }
 
-        /** By this tables know it; it never changes. */
+        /** By this the tables know it; it never changes. */
         public byte code() {
             return code;
         }

@@ -70,8 +70,8 @@ final class DefiningRights {
 
     private void need(Effect effect) {
         where(effect).ifPresent(where -> {
-            if (existed(before.snapshot(), effect)) define(before, where);
-            define(after, where);
+            if (existed(before.snapshot(), effect)) needToDefine(before, where);
+            needToDefine(after, where);
         });
         switch (effect) {
             case Effect.UnitDefined defined -> place(defined.unit());
@@ -102,16 +102,16 @@ final class DefiningRights {
         if (was != null && was.below().equals(unit.below())) return;
         Stream.concat(Stream.of(unit.below()), Stream.ofNullable(was).map(Unit::below))
                 .map(above -> above.map(Where::unit).orElse(Where.EVERYWHERE))
-                .forEach(where -> define(after, where));
+                .forEach(where -> needToDefine(after, where));
     }
 
     /** Whoever leads a route to a series may give it to others: it must be theirs to define, as it was before. */
     private void series(String key) {
-        if (before.snapshot().series().containsKey(key)) define(before, Where.series(key));
+        if (before.snapshot().series().containsKey(key)) needToDefine(before, Where.series(key));
     }
 
     /** Which keys are taken is told to whoever defines: they could not choose one otherwise. */
-    static void define(Caller caller, Where where) {
+    static void needToDefine(Caller caller, Where where) {
         if (!caller.may(Right.DEFINE, where)) throw caller.missing(Right.DEFINE, where);
     }
 

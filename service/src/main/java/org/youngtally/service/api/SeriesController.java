@@ -119,7 +119,7 @@ class SeriesController {
         if (!series.equals(form.key()))
             throw new Problem(Type.MALFORMED, "The address names ‘" + series + "’, the body ‘" + form.key() + "’.")
                     .field("key", series);
-        DefiningRights.define(caller, Where.series(series));
+        DefiningRights.needToDefine(caller, Where.series(series));
         Outcome.Defined made = DefiningRights.define(
                 caller, ledger, work, new Act.Define(List.of(form.draft()), Requests.expected(match, noneMatch)));
         ResponseEntity<SeriesForm> defined = tagged(made.series().stream()

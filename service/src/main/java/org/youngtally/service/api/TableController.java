@@ -217,7 +217,7 @@ class TableController {
         try {
             return place.run(numbering::looked).take(progress);
         } catch (TableNumbering.Refused e) {
-            throw refused(e.refusal(), rows, caller, numbering.table());
+            throw refused(e, rows, caller, numbering.table());
         } catch (LedgerUnavailable e) {
             throw numbering.unavailable(e);
         }
@@ -231,8 +231,8 @@ class TableController {
     }
 
     /** A row is told by its line in the file. */
-    private static Problem refused(Refusal refusal, TableRows rows, Caller caller, Act.FillTable table) {
-        if (!(refusal instanceof Refusal.RowFaulty faulty)) return Refusals.problem(refusal);
+    private static Problem refused(TableNumbering.Refused refused, TableRows rows, Caller caller, Act.FillTable table) {
+        if (!(refused.refusal() instanceof Refusal.RowFaulty faulty)) return Refusals.problem(refused.refusal());
         // What one may not take from is told as everywhere: by the missing grant.
         if (faulty.refusal() instanceof Refusal.RouteMoved moved)
             caller.need(
@@ -240,10 +240,10 @@ class TableController {
                     new Where(Optional.of(moved.series()), Optional.of(table.kind()), Optional.of(table.unit())));
         int line = List.copyOf(rows.blank().keySet()).get(faulty.row());
         Problem problem = Refusals.problem(faulty.refusal());
-        return new Problem(
-                        problem.type(),
-                        "Line " + line + ": " + problem.getMessage()
-                                + (problem.getMessage().contains("none was taken") ? "" : " Nothing was taken."))
+        String then = refused.givenBack()
+                ? " The numbers of earlier rows were given back."
+                : problem.getMessage().contains("none was taken") ? "" : " Nothing was taken.";
+        return new Problem(problem.type(), "Line " + line + ": " + problem.getMessage() + then)
                 .with("line", line)
                 .with(problem);
     }

@@ -63,20 +63,27 @@ public final class TableNumbering {
         private static final long serialVersionUID = 1;
 
         private final transient Refusal refusal;
+        private final boolean givenBack;
 
-        Refused(Refusal refusal) {
+        Refused(Refusal refusal, boolean givenBack) {
             this.refusal = refusal;
+            this.givenBack = givenBack;
         }
 
         public Refusal refusal() {
             return refusal;
+        }
+
+        /** Whether earlier rows had their numbers, which were given back. */
+        public boolean givenBack() {
+            return givenBack;
         }
     }
 
     /** Looks whether all can be had as the ledger stands, which takes as long as the table is large. */
     public TableNumbering looked() throws Refused {
         if (whole.rows().size() > STEP && ledger.decide(whole) instanceof Decision.Refused refused)
-            throw new Refused(refused.refusal());
+            throw new Refused(refused.refusal(), false);
         return this;
     }
 
@@ -98,7 +105,8 @@ public final class TableNumbering {
                     throw new Refused(
                             refused.refusal() instanceof Refusal.RowFaulty faulty
                                     ? new Refusal.RowFaulty(texts.size() + faulty.row(), faulty.refusal())
-                                    : refused.refusal());
+                                    : refused.refusal(),
+                            !steps.isEmpty());
                 }
             }
             progress.accept(texts.size());
@@ -117,9 +125,9 @@ public final class TableNumbering {
         int done = steps.stream().mapToInt(step -> step.identifiers().size()).sum();
         return new Problem(
                         problem.type(),
-                        problem.getMessage() + " The first " + done
-                                + " rows have their numbers; the same table with the Idempotency-Key ‘"
-                                + whole.mark().key().orElseThrow() + "’ goes on behind them.")
+                        problem.getMessage()
+                                + " The first %,d rows are numbered. Send the same table again with the Idempotency-Key ‘%s’ to number the rest."
+                                        .formatted(done, whole.mark().key().orElseThrow()))
                 .with(problem)
                 .with("key", whole.mark().key().orElseThrow());
     }

@@ -142,7 +142,7 @@ class TableNumberingTest {
                 }))
                 .isInstanceOfSatisfying(LedgerUnavailable.class, e -> assertThat(
                                 table.unavailable(e).getMessage())
-                        .contains("The first 2000 rows have their numbers", "Idempotency-Key ‘a’"));
+                        .contains("The first 2,000 rows are numbered", "Idempotency-Key ‘a’"));
     }
 
     private void ledgerEnds() {
@@ -179,6 +179,19 @@ class TableNumberingTest {
         refuseTheLastStep();
         assertThat(table("b", 2_400).take(done -> {})).startsWith("R1", "R2").doesNotHaveDuplicates();
         assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).passed()).isTrue();
+    }
+
+    @Test
+    void itIsToldWhetherEarlierRowsHadNumbers() {
+        define("last: 2500");
+        assertThatThrownBy(() -> table("a", ROWS).take(done -> {
+                    if (done == 2_000) takeByAnother(100);
+                }))
+                .isInstanceOfSatisfying(TableNumbering.Refused.class, refused -> assertThat(refused.givenBack())
+                        .isTrue());
+        assertThatThrownBy(() -> table("b", 2_450).looked())
+                .isInstanceOfSatisfying(TableNumbering.Refused.class, refused -> assertThat(refused.givenBack())
+                        .isFalse());
     }
 
     @Test
