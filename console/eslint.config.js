@@ -4,10 +4,10 @@ import hooks from "eslint-plugin-react-hooks";
 import typescript from "typescript-eslint";
 
 export default defineConfig(
-  { ignores: ["dist", "target", "src/api/types.ts"] },
+  { ignores: ["dist", "target", "src/api/types.ts", "src/api/seriesProperties.ts"] },
   js.configs.recommended,
   typescript.configs.recommendedTypeChecked,
   hooks.configs.flat.recommended,
   { languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } } },
-  { files: ["*.js", "*.ts"], extends: [typescript.configs.disableTypeChecked] },
+  { files: ["*.js", "*.ts", "scripts/*.js"], extends: [typescript.configs.disableTypeChecked] },
 );

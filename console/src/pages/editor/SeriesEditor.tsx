@@ -6,8 +6,9 @@ import { useDefinition, usePreview, useStatus } from "../../api/queries.ts";
 import { Trouble, Waiting } from "../../parts/States.tsx";
 import { useSettled } from "../../parts/useSettled.ts";
 import { Field } from "./Field.tsx";
-import { draftOf, emptyDraft, faultsAt, formOf, type Draft, type TextName } from "./form.ts";
+import { draftOf, emptyDraft, faultsAt, formOf, pathOf, type Draft, type Single, type TextName } from "./form.ts";
 import { EditConflict, together } from "./EditConflict.tsx";
+import { OtherProperties } from "./OtherProperties.tsx";
 import { PatternField } from "./PatternField.tsx";
 import { PreviewPanel } from "./PreviewPanel.tsx";
 import { RecordFields } from "./RecordFields.tsx";
@@ -54,8 +55,8 @@ function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: nu
       void navigate(`/series/${saved.key}`);
     },
   });
-  const text = (name: TextName, label: string, hint?: string, placeholder?: string, path: string = name) => {
-    const own = faultsAt(faults, path);
+  const text = (name: TextName, label: string, hint?: string, placeholder?: string) => {
+    const own = faultsAt(faults, pathOf(name));
     return (
       <Field id={name} label={label} hint={hint} faults={own}>
         <input
@@ -73,11 +74,7 @@ function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: nu
       </Field>
     );
   };
-  const choice = (
-    name: "order" | "proof" | "typed" | "gaps" | "returns" | "chronological",
-    label: string,
-    options: [string, string][],
-  ) => (
+  const choice = (name: Single, label: string, options: [string, string][]) => (
     <Field id={name} label={label} faults={faultsAt(faults, name)}>
       <select
         id={name}
@@ -123,6 +120,7 @@ function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: nu
             {text("namespace", "Namespace", "(else the key)", "invoice")}
           </div>
           {text("title", "Title", undefined, "Invoices of the works")}
+          <OtherProperties draft={draft} faults={faults} onChange={change} />
           <PatternField
             value={draft.pattern}
             faults={faultsAt(faults, "pattern")}
@@ -141,7 +139,7 @@ function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: nu
             </summary>
             <div className="p-4 pt-2 grid gap-4 sm:grid-cols-2">
               {text("locale", "Names of months in", "(else en)", "de")}
-              {text("fiscalYearStarts", "Fiscal year begins in month", "(else 1)", "4", "fiscal-year-starts")}
+              {text("fiscalYearStarts", "Fiscal year begins in month", "(else 1)", "4")}
               {text("longest", "Symbols at the most", "(else any)", "15")}
               {text("symbols", "Symbols allowed", "(else any)", "letters digits -")}
             </div>
@@ -160,8 +158,8 @@ function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: nu
                 ["", "must be proved"],
                 ["waived", "is looked up with each number"],
               ])}
-              {text("skipsValues", "Never the values", "(with commas)", "13, 4000-4999", "skips.values")}
-              {text("skipsContaining", "Never a count with", "(with commas)", "13, 666", "skips.containing")}
+              {text("skipsValues", "Never the values", "(with commas)", "13, 4000-4999")}
+              {text("skipsContaining", "Never a count with", "(with commas)", "13, 666")}
             </div>
           </details>
           <details className="sheet" open={isUsed(begun.typed, begun.gaps, begun.returns, begun.chronological)}>

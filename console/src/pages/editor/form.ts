@@ -1,25 +1,21 @@
 import type { Fault, SeriesForm } from "../../api/client.ts";
+import { seriesProperties } from "../../api/seriesProperties.ts";
+
+/** The properties that are one text in a field of the form, by their names in the interface. */
+export type Single = {
+  [Name in keyof typeof seriesProperties]: (typeof seriesProperties)[Name]["kind"] extends "group" ? never : Name;
+}[keyof typeof seriesProperties];
+
+export const singles = (Object.keys(seriesProperties) as (keyof typeof seriesProperties)[]).filter(
+  (name): name is Single => seriesProperties[name].kind !== "group",
+);
 
 /** What stands in the fields, as text, so that whatever is typed can be shown to the service and back. */
-export type Draft = {
-  key: string;
-  title: string;
-  namespace: string;
-  pattern: string;
-  locale: string;
-  fiscalYearStarts: string;
+export type Draft = Record<Single, string> & {
   fields: FieldDraft[];
   restarts: string[];
   skipsValues: string;
   skipsContaining: string;
-  order: string;
-  longest: string;
-  symbols: string;
-  typed: string;
-  gaps: string;
-  returns: string;
-  chronological: string;
-  proof: string;
   ranges: RangeDraft[];
 };
 export type RangeDraft = {
@@ -41,7 +37,15 @@ export type FieldDraft = {
   longest: string;
   symbols: string;
 };
-export type TextName = Exclude<keyof Draft, "restarts" | "ranges" | "fields">;
+export type TextName = Single | "skipsValues" | "skipsContaining";
+
+/** Where the faults of a field are told. */
+export const pathOf = (name: TextName): string =>
+  name === "skipsValues"
+    ? "skips.values"
+    : name === "skipsContaining"
+      ? "skips.containing"
+      : seriesProperties[name].inFiles;
 
 let lastId = 0;
 
@@ -66,37 +70,23 @@ export const emptyField = (): FieldDraft => ({
   symbols: "",
 });
 
+const each = (value: (name: Single) => string) =>
+  Object.fromEntries(singles.map((name) => [name, value(name)])) as Record<Single, string>;
+
 export const emptyDraft = (today: string): Draft => ({
-  key: "",
-  title: "",
-  namespace: "",
-  pattern: "",
-  locale: "",
-  fiscalYearStarts: "",
+  ...each(() => ""),
   fields: [],
   restarts: [],
   skipsValues: "",
   skipsContaining: "",
-  order: "",
-  longest: "",
-  symbols: "",
-  typed: "",
-  gaps: "",
-  returns: "",
-  chronological: "",
-  proof: "",
   ranges: [{ ...emptyRange(), opens: `${today.slice(0, 4)}-01-01` }],
 });
 
-const shown = (value: string | number | undefined): string => (value === undefined ? "" : String(value));
+const shown = (value: string | number | boolean | undefined): string => (value === undefined ? "" : String(value));
 
+/** What is as usual is left out. */
 export const draftOf = (form: SeriesForm): Draft => ({
-  key: shown(form.key),
-  title: shown(form.title),
-  namespace: shown(form.namespace),
-  pattern: shown(form.pattern),
-  locale: shown(form.locale),
-  fiscalYearStarts: shown(form.fiscalYearStarts),
+  ...each((name) => (form[name] === seriesProperties[name].usual ? "" : shown(form[name]))),
   fields: (form.fields ?? []).map((field) => ({
     id: ++lastId,
     name: shown(field.name),
@@ -109,14 +99,6 @@ export const draftOf = (form: SeriesForm): Draft => ({
   restarts: form.restarts ?? [],
   skipsValues: (form.skips?.values ?? []).join(", "),
   skipsContaining: (form.skips?.containing ?? []).join(", "),
-  order: shown(form.order),
-  longest: shown(form.longest),
-  symbols: shown(form.symbols),
-  typed: form.typed === "refused" ? "" : shown(form.typed),
-  gaps: shown(form.gaps),
-  returns: shown(form.returns),
-  chronological: form.chronological ? "true" : "",
-  proof: shown(form.proof),
   ranges: (form.ranges ?? []).map((range) => ({
     id: ++lastId,
     first: shown(range.first),
@@ -132,8 +114,10 @@ export const draftOf = (form: SeriesForm): Draft => ({
 const number = (text: string): number | undefined => (text.trim() === "" ? undefined : Number(text));
 const text = (value: string): string | undefined => (value.trim() === "" ? undefined : value);
 
-/** A word as the fields offer it; the service says what is none. */
-const word = <T extends string>(value: string): T | undefined => text(value) as T | undefined;
+const value = (name: Single, typed: string): string | number | boolean | undefined =>
+  ({ text, word: text, whole: number, flag: (flag: string) => flag === "true" || undefined })[
+    seriesProperties[name].kind
+  ](typed);
 
 /** What stands between commas. */
 const list = (value: string): string[] | undefined =>
@@ -145,12 +129,7 @@ const list = (value: string): string[] | undefined =>
         .filter((each) => each !== "");
 
 export const formOf = (draft: Draft): SeriesForm => ({
-  key: text(draft.key),
-  title: text(draft.title),
-  namespace: text(draft.namespace),
-  pattern: text(draft.pattern),
-  locale: text(draft.locale),
-  fiscalYearStarts: number(draft.fiscalYearStarts),
+  ...(Object.fromEntries(singles.map((name) => [name, value(name, draft[name])])) as Pick<SeriesForm, Single>),
   fields:
     draft.fields.length === 0
       ? undefined
@@ -167,14 +146,6 @@ export const formOf = (draft: Draft): SeriesForm => ({
     draft.skipsValues.trim() || draft.skipsContaining.trim()
       ? { values: list(draft.skipsValues), containing: list(draft.skipsContaining) }
       : undefined,
-  order: word(draft.order),
-  longest: number(draft.longest),
-  symbols: text(draft.symbols),
-  typed: word(draft.typed),
-  gaps: word(draft.gaps),
-  returns: word(draft.returns),
-  chronological: draft.chronological === "true" ? true : undefined,
-  proof: word(draft.proof),
   ranges: draft.ranges.map((range) => ({
     first: number(range.first),
     last: number(range.last),

@@ -107,6 +107,11 @@ export function SeriesPage() {
           </Link>
         )}
       </div>
+      {Object.entries(series.about).map(([name, text]) => (
+        <p key={name} className="max-w-prose mb-3">
+          {text}
+        </p>
+      ))}
       <dl className="flex flex-wrap gap-x-8 gap-y-1 mb-6 text-sm">
         {[
           ["Pattern", series.pattern],

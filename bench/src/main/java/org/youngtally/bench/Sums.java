@@ -15,6 +15,7 @@ import org.youngtally.core.series.Range;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 
 /** What core does alone, on one core: writing identifiers, and proving a large namespace. */
 final class Sums {
@@ -79,10 +80,9 @@ final class Sums {
     }
 
     private static Series series(String key, String pattern, long last) {
-        var draft = new SeriesDraft.Builder(key, pattern)
-                .namespace("n")
-                .ranges(List.of(new RangeDraft(0L, last, null, "2026-01-01", null, null)))
-                .draft();
+        var draft = SeriesDraft.of(key, pattern)
+                .with(SeriesProperties.NAMESPACE, "n")
+                .with(SeriesProperties.RANGES, List.of(new RangeDraft(0L, last, null, "2026-01-01", null, null)));
         return DraftCheck.of(draft).series().orElseThrow();
     }
 }

@@ -146,6 +146,10 @@ final class SeriesCommand {
             JsonObject shown = answer.body().getAsJsonObject();
             JsonArray restarts = shown.getAsJsonArray("restarts");
             output.line(Json.text(shown, "key", "") + " — " + Json.text(shown, "title", ""));
+            shown.getAsJsonObject("about")
+                    .entrySet()
+                    .forEach(said -> output.line("  %-10s %s"
+                            .formatted(said.getKey(), said.getValue().getAsString())));
             output.line("  pattern    " + Json.text(shown, "pattern", ""));
             output.line("  namespace  " + Json.text(shown, "namespace", ""));
             output.line("  restarts   " + restarts(restarts));

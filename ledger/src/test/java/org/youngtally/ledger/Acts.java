@@ -7,6 +7,7 @@ import org.youngtally.core.act.Act;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 
 /** Acts for tests. */
 final class Acts {
@@ -18,14 +19,16 @@ final class Acts {
     static Act<?> define() {
         return new Act.Define(
                 List.of(
-                        new SeriesDraft.Builder(KEY, "LW{date yy}-{count 7}")
-                                .title("Invoices")
-                                .restarts(List.of("year"))
-                                .ranges(List.of(new RangeDraft(1L, 9_999_999L, null, "2020-01-01", null, null)))
-                                .draft(),
-                        new SeriesDraft.Builder("short", "S{count 3}")
-                                .ranges(List.of(new RangeDraft(1L, 3L, null, "2020-01-01", null, null)))
-                                .draft()),
+                        SeriesDraft.of(KEY, "LW{date yy}-{count 7}")
+                                .with(SeriesProperties.TITLE, "Invoices")
+                                .with(SeriesProperties.RESTARTS, List.of("year"))
+                                .with(
+                                        SeriesProperties.RANGES,
+                                        List.of(new RangeDraft(1L, 9_999_999L, null, "2020-01-01", null, null))),
+                        SeriesDraft.of("short", "S{count 3}")
+                                .with(
+                                        SeriesProperties.RANGES,
+                                        List.of(new RangeDraft(1L, 3L, null, "2020-01-01", null, null)))),
                 Optional.empty());
     }
 

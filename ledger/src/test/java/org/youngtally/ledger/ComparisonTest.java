@@ -23,6 +23,7 @@ import org.youngtally.core.act.RowReader.MergedIdentifiers;
 import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.core.text.Comparison;
 import org.youngtally.ledger.audit.Audit;
 import org.youngtally.ledger.journal.Head;
@@ -69,10 +70,11 @@ class ComparisonTest {
     private Outcome<?> define(String key, String namespace, String pattern) {
         return ledger.perform(
                 new Act.Define(
-                        List.of(new SeriesDraft.Builder(key, pattern)
-                                .namespace(namespace)
-                                .ranges(List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null)))
-                                .draft()),
+                        List.of(SeriesDraft.of(key, pattern)
+                                .with(SeriesProperties.NAMESPACE, namespace)
+                                .with(
+                                        SeriesProperties.RANGES,
+                                        List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null)))),
                         Optional.empty()),
                 "ines");
     }

@@ -41,6 +41,7 @@ import org.youngtally.core.series.FieldDraft;
 import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.core.series.SkipsDraft;
 
 /**
@@ -84,13 +85,11 @@ final class GoldenActs {
             ledger = opened;
             done(new Act.Define(
                     Drafts.of(List.of(
-                            new SeriesDraft.Builder("measure", "Maẞ{date MM}-{count 3}")
-                                    .namespace("shared")
-                                    .ranges(List.of(range(1, 999)))
-                                    .draft(),
-                            new SeriesDraft.Builder("begun", "B{count 3}")
-                                    .ranges(List.of(range(1, 999)))
-                                    .draft())),
+                            SeriesDraft.of("measure", "Maẞ{date MM}-{count 3}")
+                                    .with(SeriesProperties.NAMESPACE, "shared")
+                                    .with(SeriesProperties.RANGES, List.of(range(1, 999))),
+                            SeriesDraft.of("begun", "B{count 3}")
+                                    .with(SeriesProperties.RANGES, List.of(range(1, 999))))),
                     List.of(),
                     Optional.empty()));
             long first = seq(take("measure", 2, Act.Form.SINGLES));
@@ -141,64 +140,57 @@ final class GoldenActs {
                                         new ChoiceDraft("Slider", "SL", true, null))),
                         new ChoiceDraft("Case", "CS", null, null)));
         var series = List.of(
-                new SeriesDraft.Builder("plain", "A{count 3}")
-                        .title("Plain “quoted” \\ — ü 𝄞")
-                        .typed("allowed")
-                        .ranges(List.of(
-                                new RangeDraft(1L, 399L, null, "2026-01-01", "2026-12-31", 50L, 30L),
-                                new RangeDraft(900L, 500L, -2L, "2026-01-01", "2026-12-31", null)))
-                        .draft(),
-                new SeriesDraft.Builder("late", "X{count 4}/{date MM}")
-                        .namespace("shared")
-                        .ranges(List.of(range(1, 999)))
-                        .draft(),
-                new SeriesDraft.Builder("yearly", "Y{date yy}-{count 5}")
-                        .restarts(List.of("year"))
-                        .chronological(true)
-                        .returns("refused")
-                        .ranges(List.of(range(1, 99_999)))
-                        .draft(),
-                new SeriesDraft.Builder("loose", "L{count 4}{check gs1}")
-                        .gaps("allowed")
-                        .longest(12L)
-                        .symbols("upper digits")
-                        .ranges(List.of(range(1, 9_999)))
-                        .draft(),
-                new SeriesDraft.Builder("part", "{field group}-{field type}-{count 3}")
-                        .fields(List.of(
-                                new FieldDraft("group", "part", null, null, null),
-                                new FieldDraft("type", null, "group", null, null)))
-                        .restarts(List.of("field group"))
-                        .ranges(List.of(range(1, 999)))
-                        .draft(),
-                new SeriesDraft.Builder("client", "{field name unaccented first 3 upper pad 3 X}{count 4}")
-                        .fields(List.of(new FieldDraft("name", null, null, 3L, "upper")))
-                        .restarts(List.of("field name"))
-                        .ranges(List.of(range(1, 9_999)))
-                        .draft(),
-                new SeriesDraft.Builder("monthly", "M{count 4} {date MMM yyyy}")
-                        .locale("de")
-                        .fiscalYearStarts(4L)
-                        .proof("waived")
-                        .ranges(List.of(range(1, 9_999)))
-                        .draft(),
-                new SeriesDraft.Builder("seat", "S{count 3}")
-                        .skips(new SkipsDraft(List.of("4-5"), List.of("13")))
-                        .ranges(List.of(range(1, 999)))
-                        .draft(),
-                new SeriesDraft.Builder("voucher", "V-{count 5 safe}")
-                        .order("scattered")
-                        .ranges(List.of(range(0, 20_000_000)))
-                        .draft(),
-                new SeriesDraft.Builder("mark", "{count upper}")
-                        .namespace("marks")
-                        .order("repeating")
-                        .ranges(List.of(range(1, 3)))
-                        .draft(),
-                new SeriesDraft.Builder("job", "J{unit}-{count 4}")
-                        .fields(List.of(new FieldDraft("unit", null, null, 4L, "upper")))
-                        .ranges(List.of(range(1, 9_999)))
-                        .draft());
+                SeriesDraft.of("plain", "A{count 3}")
+                        .with(SeriesProperties.TITLE, "Plain “quoted” \\ — ü 𝄞")
+                        .with(SeriesProperties.TYPED, "allowed")
+                        .with(
+                                SeriesProperties.RANGES,
+                                List.of(
+                                        new RangeDraft(1L, 399L, null, "2026-01-01", "2026-12-31", 50L, 30L),
+                                        new RangeDraft(900L, 500L, -2L, "2026-01-01", "2026-12-31", null))),
+                SeriesDraft.of("late", "X{count 4}/{date MM}")
+                        .with(SeriesProperties.NAMESPACE, "shared")
+                        .with(SeriesProperties.RANGES, List.of(range(1, 999))),
+                SeriesDraft.of("yearly", "Y{date yy}-{count 5}")
+                        .with(SeriesProperties.RESTARTS, List.of("year"))
+                        .with(SeriesProperties.CHRONOLOGICAL, true)
+                        .with(SeriesProperties.RETURNS, "refused")
+                        .with(SeriesProperties.RANGES, List.of(range(1, 99_999))),
+                SeriesDraft.of("loose", "L{count 4}{check gs1}")
+                        .with(SeriesProperties.GAPS, "allowed")
+                        .with(SeriesProperties.LONGEST, 12L)
+                        .with(SeriesProperties.SYMBOLS, "upper digits")
+                        .with(SeriesProperties.RANGES, List.of(range(1, 9_999))),
+                SeriesDraft.of("part", "{field group}-{field type}-{count 3}")
+                        .with(
+                                SeriesProperties.FIELDS,
+                                List.of(
+                                        new FieldDraft("group", "part", null, null, null),
+                                        new FieldDraft("type", null, "group", null, null)))
+                        .with(SeriesProperties.RESTARTS, List.of("field group"))
+                        .with(SeriesProperties.RANGES, List.of(range(1, 999))),
+                SeriesDraft.of("client", "{field name unaccented first 3 upper pad 3 X}{count 4}")
+                        .with(SeriesProperties.FIELDS, List.of(new FieldDraft("name", null, null, 3L, "upper")))
+                        .with(SeriesProperties.RESTARTS, List.of("field name"))
+                        .with(SeriesProperties.RANGES, List.of(range(1, 9_999))),
+                SeriesDraft.of("monthly", "M{count 4} {date MMM yyyy}")
+                        .with(SeriesProperties.LOCALE, "de")
+                        .with(SeriesProperties.FISCAL_YEAR_STARTS, 4L)
+                        .with(SeriesProperties.PROOF, "waived")
+                        .with(SeriesProperties.RANGES, List.of(range(1, 9_999))),
+                SeriesDraft.of("seat", "S{count 3}")
+                        .with(SeriesProperties.SKIPS, new SkipsDraft(List.of("4-5"), List.of("13")))
+                        .with(SeriesProperties.RANGES, List.of(range(1, 999))),
+                SeriesDraft.of("voucher", "V-{count 5 safe}")
+                        .with(SeriesProperties.ORDER, "scattered")
+                        .with(SeriesProperties.RANGES, List.of(range(0, 20_000_000))),
+                SeriesDraft.of("mark", "{count upper}")
+                        .with(SeriesProperties.NAMESPACE, "marks")
+                        .with(SeriesProperties.ORDER, "repeating")
+                        .with(SeriesProperties.RANGES, List.of(range(1, 3))),
+                SeriesDraft.of("job", "J{unit}-{count 4}")
+                        .with(SeriesProperties.FIELDS, List.of(new FieldDraft("unit", null, null, 4L, "upper")))
+                        .with(SeriesProperties.RANGES, List.of(range(1, 9_999))));
         var fields = List.of(
                 field("number", null),
                 new KindFieldDraft("name", "Name", null, null, null, true, null, null, null),
@@ -219,7 +211,7 @@ final class GoldenActs {
                 List.of("name"),
                 "return",
                 "dated",
-                10);
+                10L);
         var routes = List.of(
                 new RouteDraft("job", "group", null, "job", null),
                 new RouteDraft("job", "care", Map.of("size", new TestDraft(null, "10", null)), "late", null),
@@ -249,13 +241,12 @@ final class GoldenActs {
                 List.of(new KeptFile("all.yaml", "# kept as it was\nseries: []\n")),
                 Optional.empty()));
         done(new Act.Define(
-                Drafts.of(List.of(new SeriesDraft.Builder("yearly", "Y{date yy}-{count 5}")
-                        .title("A second version")
-                        .restarts(List.of("year"))
-                        .chronological(true)
-                        .returns("refused")
-                        .ranges(List.of(range(1, 99_999)))
-                        .draft())),
+                Drafts.of(List.of(SeriesDraft.of("yearly", "Y{date yy}-{count 5}")
+                        .with(SeriesProperties.TITLE, "A second version")
+                        .with(SeriesProperties.RESTARTS, List.of("year"))
+                        .with(SeriesProperties.CHRONOLOGICAL, true)
+                        .with(SeriesProperties.RETURNS, "refused")
+                        .with(SeriesProperties.RANGES, List.of(range(1, 99_999))))),
                 List.of(),
                 Optional.of(1)));
     }

@@ -23,6 +23,7 @@ import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.act.Selection;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.ledger.audit.Audit;
 import org.youngtally.ledger.audit.AuditReport;
 import org.youngtally.ledger.journal.Head;
@@ -47,10 +48,11 @@ class LifeLedgerTest {
     }
 
     private static SeriesDraft series(String key, String pattern) {
-        return new SeriesDraft.Builder(key, pattern)
-                .typed("allowed")
-                .ranges(List.of(new RangeDraft(1L, 999L, null, "2026-01-01", "2026-12-31", null)))
-                .draft();
+        return SeriesDraft.of(key, pattern)
+                .with(SeriesProperties.TYPED, "allowed")
+                .with(
+                        SeriesProperties.RANGES,
+                        List.of(new RangeDraft(1L, 999L, null, "2026-01-01", "2026-12-31", null)));
     }
 
     @AfterEach

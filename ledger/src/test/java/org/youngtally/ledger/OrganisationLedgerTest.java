@@ -37,6 +37,7 @@ import org.youngtally.core.organisation.RouteDraft.TestDraft;
 import org.youngtally.core.organisation.UnitDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.ledger.audit.Audit;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.store.EntryQueries;
@@ -75,9 +76,8 @@ class OrganisationLedgerTest {
     }
 
     private static SeriesDraft series(String key) {
-        return new SeriesDraft.Builder(key, key + "-{count 5}")
-                .ranges(List.of(new RangeDraft(1L, 99_999L, null, "2020-01-01", null, null)))
-                .draft();
+        return SeriesDraft.of(key, key + "-{count 5}")
+                .with(SeriesProperties.RANGES, List.of(new RangeDraft(1L, 99_999L, null, "2020-01-01", null, null)));
     }
 
     private static Act<?> account(String name, AccountChange change) {

@@ -32,6 +32,7 @@ import org.youngtally.core.organisation.UnitDraft;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.ledger.audit.Audit;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
@@ -60,9 +61,8 @@ class RecordLedgerTest {
     }
 
     private static SeriesDraft series(String key) {
-        return new SeriesDraft.Builder(key, key + "{count 3}")
-                .ranges(List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null)))
-                .draft();
+        return SeriesDraft.of(key, key + "{count 3}")
+                .with(SeriesProperties.RANGES, List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null)));
     }
 
     /** Small jobs are numbered by n, large ones by m. */

@@ -27,6 +27,7 @@ import org.youngtally.core.series.FieldDraft;
 import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.core.series.SkipsDraft;
 import org.youngtally.ledger.audit.Audit;
 import org.youngtally.ledger.audit.AuditReport;
@@ -55,32 +56,29 @@ class RuledLedgerTest {
                         new ChoiceDraft("Wind-chest", "WC", null, List.of(new ChoiceDraft("Pallet", "PL", null, null))),
                         new ChoiceDraft("Case", "CA", true, null),
                         new ChoiceDraft("Action", "AC", null, List.of(new ChoiceDraft("Backfall", "BF", null, null)))));
-        var parts = new SeriesDraft.Builder("part", "{field group}-{field type}-{count 3}")
-                .fields(List.of(
-                        new FieldDraft("group", "part", null, null, null),
-                        new FieldDraft("type", null, "group", null, null)))
-                .restarts(List.of("field group"))
-                .ranges(range(1, 999))
-                .draft();
-        var skipping = new SeriesDraft.Builder("seat", "S{count 3}")
-                .skips(new SkipsDraft(List.of("4-5"), List.of("13")))
-                .ranges(range(1, 999))
-                .draft();
-        var codes = new SeriesDraft.Builder("voucher", "V-{count 5 safe}")
-                .order("scattered")
-                .skips(new SkipsDraft(null, List.of("BAD")))
-                .ranges(range(0, 20_000_000))
-                .draft();
-        var marks = new SeriesDraft.Builder("mark", "{count upper}")
-                .namespace("marks")
-                .order("repeating")
-                .ranges(range(1, 3))
-                .draft();
-        var client = new SeriesDraft.Builder("client", "{field name unaccented first 3 upper pad 3 X}{count 4}")
-                .fields(List.of(new FieldDraft("name", null, null, 3L, "upper")))
-                .restarts(List.of("field name"))
-                .ranges(range(1, 9_999))
-                .draft();
+        var parts = SeriesDraft.of("part", "{field group}-{field type}-{count 3}")
+                .with(
+                        SeriesProperties.FIELDS,
+                        List.of(
+                                new FieldDraft("group", "part", null, null, null),
+                                new FieldDraft("type", null, "group", null, null)))
+                .with(SeriesProperties.RESTARTS, List.of("field group"))
+                .with(SeriesProperties.RANGES, range(1, 999));
+        var skipping = SeriesDraft.of("seat", "S{count 3}")
+                .with(SeriesProperties.SKIPS, new SkipsDraft(List.of("4-5"), List.of("13")))
+                .with(SeriesProperties.RANGES, range(1, 999));
+        var codes = SeriesDraft.of("voucher", "V-{count 5 safe}")
+                .with(SeriesProperties.ORDER, "scattered")
+                .with(SeriesProperties.SKIPS, new SkipsDraft(null, List.of("BAD")))
+                .with(SeriesProperties.RANGES, range(0, 20_000_000));
+        var marks = SeriesDraft.of("mark", "{count upper}")
+                .with(SeriesProperties.NAMESPACE, "marks")
+                .with(SeriesProperties.ORDER, "repeating")
+                .with(SeriesProperties.RANGES, range(1, 3));
+        var client = SeriesDraft.of("client", "{field name unaccented first 3 upper pad 3 X}{count 4}")
+                .with(SeriesProperties.FIELDS, List.of(new FieldDraft("name", null, null, 3L, "upper")))
+                .with(SeriesProperties.RESTARTS, List.of("field name"))
+                .with(SeriesProperties.RANGES, range(1, 9_999));
         Outcome<?> defined = ledger.perform(
                 new Act.Define(
                         new Drafts(

@@ -218,8 +218,7 @@ final class DefiningDecision {
     }
 
     private void series(int index, SeriesDraft draft) {
-        String namespace = draft.namespace() == null ? String.valueOf(draft.key()) : draft.namespace();
-        DraftCheck.Result checked = DraftCheck.of(draft, books(), comparison(namespace));
+        DraftCheck.Result checked = DraftCheck.of(draft, books(), comparison(String.valueOf(draft.namespace())));
         if (checked.series().isEmpty()) {
             fault(What.SERIES, index, draft.key(), checked.faults());
             return;

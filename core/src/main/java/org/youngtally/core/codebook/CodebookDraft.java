@@ -1,12 +1,50 @@
 package org.youngtally.core.codebook;
 
+import java.lang.invoke.MethodHandles;
 import java.util.List;
+import org.youngtally.core.fault.DefinitionName;
+import org.youngtally.core.property.Group;
+import org.youngtally.core.property.Property;
+import org.youngtally.core.property.Shape;
 
 /** A codebook as somebody wrote it, not yet checked; what is absent is null. */
 public record CodebookDraft(String key, String title, List<ChoiceDraft> choices) {
+    public static final Group<CodebookDraft> PROPERTIES = Group.of(
+            "a codebook",
+            MethodHandles.lookup(),
+            CodebookDraft.class,
+            Property.key("key", "The name by which series call it.").required(),
+            Property.text("title", "title", "The name for people.")
+                    .otherwiseAs("key")
+                    .checked(DefinitionName::titleFault),
+            Property.of(
+                            "choices",
+                            "choices",
+                            new Shape.Many<>(() -> ChoiceDraft.PROPERTIES, 1, "a list of choices"),
+                            "What can be chosen.")
+                    .required());
 
     /** A choice as somebody wrote it. */
     public record ChoiceDraft(String name, String code, Boolean retired, List<ChoiceDraft> choices) {
+        public static final Group<ChoiceDraft> PROPERTIES = Group.of(
+                "a choice",
+                MethodHandles.lookup(),
+                ChoiceDraft.class,
+                Property.text("name", "name", "The full name.").required(),
+                Property.text(
+                                "code",
+                                "code",
+                                "What stands for it in an identifier; never changed, and never used for anything else.")
+                        .required(),
+                Property.flag("retired", "retired", "Whether it is no longer given.")
+                        .otherwise("false"),
+                Property.of(
+                                "choices",
+                                "choices",
+                                new Shape.Many<>(() -> ChoiceDraft.PROPERTIES, 1, "a list of choices"),
+                                "What can be chosen next where this is chosen; up to eight levels.")
+                        .otherwise("none"));
+
         static ChoiceDraft of(Choice choice) {
             return new ChoiceDraft(
                     choice.name(),

@@ -67,7 +67,7 @@ public final class KindCheck {
         if (deleting.isEmpty())
             faults.add(new Fault(
                     "deleting", "‘" + draft.deleting() + "’ is not what becomes of a number", "write void, or return"));
-        int step = draft.lineStep() == null ? 1 : draft.lineStep();
+        int step = draft.lineStep() == null ? 1 : Math.clamp(draft.lineStep(), Integer.MIN_VALUE, Integer.MAX_VALUE);
         if (step < 1 || step > MOST_STEP) faults.add(new Fault("line-step", "is " + step, "give 1 to " + MOST_STEP));
         if (draft.datedBy() != null
                 && fields.stream()

@@ -1,5 +1,6 @@
 package org.youngtally.core.organisation;
 
+import java.lang.invoke.MethodHandles;
 import java.time.DateTimeException;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -7,10 +8,32 @@ import java.util.List;
 import java.util.Optional;
 import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.core.fault.Fault;
+import org.youngtally.core.property.Group;
+import org.youngtally.core.property.Property;
 
 /** A unit as somebody wrote it, not yet checked; what is absent is null. */
 public record UnitDraft(String key, String title, String below, String code, String timeZone) {
     private static final int LONGEST_CODE = 20;
+
+    public static final Group<UnitDraft> PROPERTIES = Group.of(
+            "a unit",
+            MethodHandles.lookup(),
+            UnitDraft.class,
+            Property.key("key", "The name by which the unit is called.").required(),
+            Property.text("title", "title", "The name for people.")
+                    .otherwiseAs("key")
+                    .checked(DefinitionName::titleFault),
+            Property.key("below", "The unit that it is a part of.").otherwise("none: at the top of the tree"),
+            Property.text(
+                            "code",
+                            "code",
+                            "What the series of a record is given for {unit}; no two units have the same.")
+                    .otherwiseAs("key"),
+            Property.text(
+                            "time-zone",
+                            "timeZone",
+                            "Where its days begin, such as Europe/Vienna: an allocation for the unit that names no date is dated by it.")
+                    .otherwise("the time zone of the service"));
 
     public static UnitDraft of(Unit unit) {
         return new UnitDraft(

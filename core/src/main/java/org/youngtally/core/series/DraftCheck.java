@@ -1,5 +1,19 @@
 package org.youngtally.core.series;
 
+import static org.youngtally.core.series.SeriesProperties.CHRONOLOGICAL;
+import static org.youngtally.core.series.SeriesProperties.FIELDS;
+import static org.youngtally.core.series.SeriesProperties.FISCAL_YEAR_STARTS;
+import static org.youngtally.core.series.SeriesProperties.KEY;
+import static org.youngtally.core.series.SeriesProperties.LOCALE;
+import static org.youngtally.core.series.SeriesProperties.LONGEST;
+import static org.youngtally.core.series.SeriesProperties.ORDER;
+import static org.youngtally.core.series.SeriesProperties.PATTERN;
+import static org.youngtally.core.series.SeriesProperties.RANGES;
+import static org.youngtally.core.series.SeriesProperties.RESTARTS;
+import static org.youngtally.core.series.SeriesProperties.SKIPS;
+import static org.youngtally.core.series.SeriesProperties.SYMBOLS;
+import static org.youngtally.core.series.SeriesProperties.TYPED;
+
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
@@ -9,7 +23,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.fault.DefinitionException;
@@ -65,49 +78,25 @@ public final class DraftCheck {
     }
 
     private Result check(SeriesDraft draft, Map<String, Codebook> books, boolean lookInto) {
-        DefinitionName.fault("key", draft.key()).ifPresent(faults::add);
-        String namespace = draft.namespace() == null ? draft.key() : draft.namespace();
-        if (draft.namespace() != null)
-            DefinitionName.fault("namespace", draft.namespace()).ifPresent(faults::add);
-        if (draft.title() != null)
-            DefinitionName.titleFault("title", draft.title()).ifPresent(faults::add);
+        DefinitionName.fault(KEY.name(), draft.key()).ifPresent(faults::add);
+        for (SeriesProperty<?> property : SeriesProperties.ALL) alone(property, draft);
         Optional<DateStyle> style = style(draft);
-        Optional<Pattern> pattern = pattern(draft.pattern(), style.orElse(DateStyle.PLAIN));
-        FieldCheck.Result fields = FieldCheck.of(draft.fields(), pattern);
+        Optional<Pattern> pattern = pattern(draft.get(PATTERN), style.orElse(DateStyle.PLAIN));
+        FieldCheck.Result fields = FieldCheck.of(draft.get(FIELDS), pattern);
         faults.addAll(fields.faults());
         pattern.ifPresent(p -> singles(p, fields.rules()));
-        Restarts restarts = restarts(draft.restarts(), pattern);
-        Place place = place(draft);
-        Order order = order(draft.order());
-        Policy policy = policy(draft, order);
-        if (draft.proof() != null
-                && !draft.proof().equals("required")
-                && !draft.proof().equals(SeriesDraft.WAIVED))
-            fault(
-                    "proof",
-                    "‘" + draft.proof() + "’ is not to be had",
-                    "write required, or " + SeriesDraft.WAIVED
-                            + " where it is enough that each number is looked up when it is given");
-        List<Range> ranges = ranges(draft.ranges());
+        Restarts restarts = restarts(draft.get(RESTARTS), pattern);
+        place(draft);
+        Order order = order(draft.orUsual(ORDER));
+        policy(draft, order);
+        List<Range> ranges = ranges(draft.get(RANGES));
         pattern.ifPresent(p -> widths(p, ranges));
-        SkipCheck.Result skips =
-                SkipCheck.of(draft.skips(), pattern.map(Pattern::count), order, faults.isEmpty() ? ranges : List.of());
+        SkipCheck.Result skips = SkipCheck.of(
+                draft.get(SKIPS), pattern.map(Pattern::count), order, faults.isEmpty() ? ranges : List.of());
         faults.addAll(skips.faults());
         if (pattern.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
-        var series = new Series(
-                draft.key(),
-                title(draft),
-                namespace,
-                pattern.get().comparedBy(comparison),
-                fields.rules(),
-                restarts,
-                skips.skips(),
-                order,
-                place,
-                policy,
-                SeriesDraft.WAIVED.equals(draft.proof()),
-                ranges,
-                1);
+        Series series = Series.of(
+                draft, pattern.get().comparedBy(comparison), fields.rules(), restarts, skips.skips(), order, ranges);
         var known = new Fields(series, books);
         if (fields.faults().isEmpty()) PlaceCheck.of(known).forEach(faults::add);
         if (fields.faults().isEmpty() && lookInto) FieldCheck.books(known).forEach(faults::add);
@@ -138,66 +127,39 @@ public final class DraftCheck {
                         "leave it out, or write two s"));
     }
 
-    private static String title(SeriesDraft draft) {
-        return draft.title() == null || draft.title().isBlank()
-                ? draft.key()
-                : draft.title().strip();
+    private <T> void alone(SeriesProperty<T> property, SeriesDraft draft) {
+        T value = draft.get(property);
+        if (value != null) property.property().fault(property.name(), value).ifPresent(faults::add);
     }
 
     private void fault(String path, String problem, String accepted) {
         faults.add(new Fault(path, problem, accepted));
     }
 
-    private Order order(String word) {
-        if (word == null) return Order.IN_TURN;
-        Optional<Order.Kind> kind = Order.Kind.of(word);
-        if (kind.isEmpty())
-            fault(
-                    "order",
-                    "‘" + word + "’ is not an order",
-                    "write one of "
-                            + Stream.of(Order.Kind.values())
-                                    .map(Order.Kind::word)
-                                    .collect(Collectors.joining(", ")));
-        return kind.map(known -> new Order(known, Optional.empty())).orElse(Order.IN_TURN);
+    private static Order order(String word) {
+        return Order.Kind.of(word)
+                .map(known -> new Order(known, Optional.empty()))
+                .orElse(Order.IN_TURN);
     }
 
-    private Policy policy(SeriesDraft draft, Order order) {
-        Policy.Typed typed = draft.typed() == null
-                ? Policy.Typed.REFUSED
-                : Policy.Typed.of(draft.typed()).orElse(null);
-        if (typed == null)
-            fault("typed", "‘" + draft.typed() + "’ is not to be had", "write refused, allowed or required");
-        boolean gaps = allowed("gaps", draft.gaps(), false);
-        boolean returns = allowed("returns", draft.returns(), true);
-        boolean chronological = Boolean.TRUE.equals(draft.chronological());
-        if (typed == null) return Policy.USUAL;
-        if (typed != Policy.Typed.REFUSED && order.kind() != Order.Kind.IN_TURN)
+    private void policy(SeriesDraft draft, Order order) {
+        boolean typed = !Policy.Typed.REFUSED.word().equals(draft.orUsual(TYPED));
+        boolean chronological = Boolean.TRUE.equals(draft.get(CHRONOLOGICAL));
+        if (typed && order.kind() != Order.Kind.IN_TURN)
             fault(
-                    "typed",
+                    TYPED.name(),
                     "numbers that are " + order.kind().word() + " cannot be typed",
                     "write refused, or count in turn");
-        if (typed != Policy.Typed.REFUSED && chronological)
+        if (typed && chronological)
             fault(
-                    "typed",
+                    TYPED.name(),
                     "a typed number lies ahead of the counter, and so would be dated before those in front of it",
                     "write refused, or leave chronological out");
         if (chronological && order.kind() != Order.Kind.IN_TURN)
             fault(
-                    "chronological",
+                    CHRONOLOGICAL.name(),
                     "numbers that are " + order.kind().word() + " do not follow the calendar",
                     "leave it out, or count in turn");
-        return new Policy(gaps, returns, chronological, typed);
-    }
-
-    private boolean allowed(String path, String word, boolean usual) {
-        if (word == null) return usual;
-        if (!word.equals(SeriesDraft.ALLOWED) && !word.equals(SeriesDraft.REFUSED))
-            fault(
-                    path,
-                    "‘" + word + "’ is not to be had",
-                    "write " + SeriesDraft.ALLOWED + " or " + SeriesDraft.REFUSED);
-        return word.equals(SeriesDraft.ALLOWED);
     }
 
     private Optional<Pattern> pattern(String text, DateStyle style) {
@@ -214,17 +176,17 @@ public final class DraftCheck {
     }
 
     private Optional<DateStyle> style(SeriesDraft draft) {
-        String locale = draft.locale() == null ? DateStyle.PLAIN.locale() : draft.locale();
-        long starts = draft.fiscalYearStarts() == null ? 1 : draft.fiscalYearStarts();
+        String locale = draft.orUsual(LOCALE);
+        long starts = draft.orUsual(FISCAL_YEAR_STARTS);
         boolean known = DateStyle.isLocale(locale);
         if (!known)
             fault(
-                    "locale",
+                    LOCALE.name(),
                     "‘" + locale + "’ is not a locale that month names are known for",
                     "write a language tag, such as en, de or fr-CA");
         if (starts < 1 || starts > 12)
             fault(
-                    "fiscal-year-starts",
+                    FISCAL_YEAR_STARTS.name(),
                     "there is no month " + starts,
                     "write the month in which the fiscal year begins, 1 to 12");
         return known && starts >= 1 && starts <= 12
@@ -232,18 +194,17 @@ public final class DraftCheck {
                 : Optional.empty();
     }
 
-    private Place place(SeriesDraft draft) {
-        long longest = draft.longest() == null ? 0 : draft.longest();
-        if (draft.longest() != null && (longest < 1 || longest > Place.LONGEST))
+    private void place(SeriesDraft draft) {
+        Long longest = draft.get(LONGEST);
+        if (longest != null && (longest < 1 || longest > Place.LONGEST))
             fault(
-                    "longest",
+                    LONGEST.name(),
                     longest + " is not a length",
                     "write a number of symbols from 1 to " + Place.LONGEST + ", or leave it out");
-        SymbolSet symbols = draft.symbols() == null ? SymbolSet.ANY : new SymbolSet(draft.symbols());
-        for (String kind : symbols.each())
-            if (!SymbolSet.isKind(kind))
-                fault("symbols", "‘" + kind + "’ is not a kind of symbols", SymbolSet.ACCEPTED);
-        return new Place(Math.clamp(longest, 0, Place.LONGEST), symbols);
+        if (draft.get(SYMBOLS) != null)
+            for (String kind : new SymbolSet(draft.get(SYMBOLS)).each())
+                if (!SymbolSet.isKind(kind))
+                    fault(SYMBOLS.name(), "‘" + kind + "’ is not a kind of symbols", SymbolSet.ACCEPTED);
     }
 
     private Restarts restarts(List<String> words, Optional<Pattern> pattern) {

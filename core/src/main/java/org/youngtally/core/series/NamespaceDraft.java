@@ -1,10 +1,13 @@
 package org.youngtally.core.series;
 
+import java.lang.invoke.MethodHandles;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.core.fault.Fault;
+import org.youngtally.core.property.Group;
+import org.youngtally.core.property.Property;
 import org.youngtally.core.text.Comparison;
 
 /**
@@ -15,6 +18,23 @@ import org.youngtally.core.text.Comparison;
  */
 public record NamespaceDraft(String key, String title, String repeats, Long comparison) {
     private static final String ALLOWED = "allowed";
+
+    public static final Group<NamespaceDraft> PROPERTIES = Group.of(
+            "a namespace",
+            MethodHandles.lookup(),
+            NamespaceDraft.class,
+            Property.key("key", "The name by which series call it.").required(),
+            Property.text("title", "title", "The name for people.")
+                    .otherwiseAs("key")
+                    .checked(DefinitionName::titleFault),
+            Property.word(
+                            "repeats",
+                            "repeats",
+                            List.of("refused", ALLOWED),
+                            "Whether it holds marks that come round again, and need not be unique.")
+                    .usually("refused"),
+            Property.whole("comparison", "comparison", "The number of the rule by which identifiers are compared.")
+                    .otherwise("as it is; the newest rule for a new namespace"));
 
     public static NamespaceDraft of(Namespace namespace) {
         return new NamespaceDraft(namespace.key(), namespace.title(), namespace.repeats() ? ALLOWED : null, null);

@@ -10,4 +10,13 @@ import org.youngtally.core.text.SymbolSet;
 public record Place(int longest, SymbolSet symbols) {
     public static final Place ANY = new Place(0, SymbolSet.ANY);
     static final int LONGEST = 200;
+
+    /** As a draft says, as far as it can be read. */
+    static Place of(SeriesDraft draft) {
+        Long longest = draft.get(SeriesProperties.LONGEST);
+        String symbols = draft.get(SeriesProperties.SYMBOLS);
+        return new Place(
+                longest == null ? 0 : Math.clamp(longest, 0, LONGEST),
+                symbols == null ? SymbolSet.ANY : new SymbolSet(symbols));
+    }
 }

@@ -39,6 +39,15 @@ public record Policy(boolean gaps, boolean returns, boolean chronological, Typed
         }
     }
 
+    /** As a draft says, as far as it can be read. */
+    static Policy of(SeriesDraft draft) {
+        return new Policy(
+                SeriesProperties.ALLOWED.equals(draft.orUsual(SeriesProperties.GAPS)),
+                SeriesProperties.ALLOWED.equals(draft.orUsual(SeriesProperties.RETURNS)),
+                Boolean.TRUE.equals(draft.get(SeriesProperties.CHRONOLOGICAL)),
+                Typed.of(draft.orUsual(SeriesProperties.TYPED)).orElse(Typed.REFUSED));
+    }
+
     /** Whether a number that is given back is given again. */
     public boolean givesAgain() {
         return !gaps && !chronological;

@@ -6,4 +6,15 @@ public record RangeDraft(
     public RangeDraft(Long first, Long last, Long step, String opens, String closes, Long warnWhenLeft) {
         this(first, last, step, opens, closes, warnWhenLeft, null);
     }
+
+    public static RangeDraft of(Range range) {
+        return new RangeDraft(
+                range.first(),
+                range.last(),
+                range.step(),
+                range.serves().opens().toString(),
+                range.serves().isOpenEnded() ? null : range.serves().closes().toString(),
+                range.warnWhenLeft() == 0 ? null : range.warnWhenLeft(),
+                range.warnDaysBefore() == 0 ? null : (long) range.warnDaysBefore());
+    }
 }

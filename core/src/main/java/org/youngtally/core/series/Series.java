@@ -12,6 +12,7 @@ import java.util.stream.Stream;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.pattern.Pattern;
 import org.youngtally.core.pattern.Rendering;
+import org.youngtally.core.property.Values;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.text.Comparison;
 
@@ -26,11 +27,11 @@ import org.youngtally.core.text.Comparison;
  * @param place what the place allows that the identifiers live in
  * @param policy what may become of its numbers
  * @param proofWaived whether it may be used though it could not be proved that its identifiers never clash
+ * @param plain what it says besides, that nothing is computed from
  * @param version from 1, one more with each change
  */
 public record Series(
         String key,
-        String title,
         String namespace,
         Pattern pattern,
         List<FieldRule> fields,
@@ -41,10 +42,52 @@ public record Series(
         Policy policy,
         boolean proofWaived,
         List<Range> ranges,
+        Values plain,
         int version) {
     public Series {
         fields = List.copyOf(fields);
         ranges = List.copyOf(ranges);
+    }
+
+    /**
+     * As a draft says, in version 1.
+     *
+     * @param pattern and what follows: what the draft says in texts that are read elsewhere
+     */
+    public static Series of(
+            SeriesDraft draft,
+            Pattern pattern,
+            List<FieldRule> fields,
+            Restarts restarts,
+            Skips skips,
+            Order order,
+            List<Range> ranges) {
+        String title = draft.get(SeriesProperties.TITLE);
+        Values plain = Values.NONE;
+        for (SeriesProperty<String> property : SeriesProperties.PLAIN) {
+            String text = draft.get(property);
+            if (text != null && !text.isBlank()) plain = plain.with(property.property(), text.strip());
+        }
+        if (title == null || title.isBlank()) plain = plain.with(SeriesProperties.TITLE.property(), draft.key());
+        return new Series(
+                draft.key(),
+                draft.namespace(),
+                pattern,
+                fields,
+                restarts,
+                skips,
+                order,
+                Place.of(draft),
+                Policy.of(draft),
+                SeriesProperties.WAIVED.equals(draft.get(SeriesProperties.PROOF)),
+                ranges,
+                plain,
+                1);
+    }
+
+    /** What people call it. */
+    public String title() {
+        return plain.get(SeriesProperties.TITLE.property());
     }
 
     /** The lane that a range counts in. */
@@ -142,22 +185,26 @@ public record Series(
     }
 
     public Series comparedBy(Comparison rule) {
-        return with(pattern.comparedBy(rule), order, version);
+        return with(pattern.comparedBy(rule), order, ranges, version);
     }
 
     public Series withVersion(int newVersion) {
-        return with(pattern, order, newVersion);
+        return with(pattern, order, ranges, newVersion);
     }
 
     /** With the secret by which its positions are spread. */
     public Series withScatter(Scatter scatter) {
-        return with(pattern, new Order(order.kind(), Optional.of(scatter)), version);
+        return with(pattern, new Order(order.kind(), Optional.of(scatter)), ranges, version);
     }
 
-    private Series with(Pattern otherPattern, Order otherOrder, int otherVersion) {
+    /** The same rules in another edition of the pattern, with the ranges under their lasting ids. */
+    Series continued(Pattern newPattern, List<Range> newRanges, int newVersion) {
+        return with(newPattern, order, newRanges, newVersion);
+    }
+
+    private Series with(Pattern otherPattern, Order otherOrder, List<Range> otherRanges, int otherVersion) {
         return new Series(
                 key,
-                title,
                 namespace,
                 otherPattern,
                 fields,
@@ -167,7 +214,8 @@ public record Series(
                 place,
                 policy,
                 proofWaived,
-                ranges,
+                otherRanges,
+                plain,
                 otherVersion);
     }
 }

@@ -3,6 +3,7 @@ package org.youngtally.core.series;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -10,7 +11,8 @@ import org.youngtally.core.fault.Fault;
 
 /**
  * What may change in a series that exists. Until its first number is given anything may; afterwards what the given
- * numbers rest on stays: namespace, pattern, restarts, and of each used range its first, step and opening date.
+ * numbers rest on stays: every property that the list calls fixed, and of each used range its first, step and opening
+ * date.
  */
 public final class SeriesChange {
     private final Series from;
@@ -42,20 +44,8 @@ public final class SeriesChange {
         boolean samePattern = to.pattern().toString().equals(from.pattern().toString())
                 && to.pattern().style().locale().equals(from.pattern().style().locale())
                 && to.pattern().style().fiscalStart() == from.pattern().style().fiscalStart();
-        var changed = new Series(
-                to.key(),
-                to.title(),
-                to.namespace(),
-                samePattern ? from.pattern().comparedBy(to.comparison()) : to.pattern(),
-                to.fields(),
-                to.restarts(),
-                to.skips(),
-                to.order(),
-                to.place(),
-                to.policy(),
-                to.proofWaived(),
-                ranges,
-                from.version());
+        Series changed = to.continued(
+                samePattern ? from.pattern().comparedBy(to.comparison()) : to.pattern(), ranges, from.version());
         return new Result(
                 Optional.of(changed.equals(from) ? from : changed.withVersion(from.version() + 1)), List.of());
     }
@@ -73,17 +63,9 @@ public final class SeriesChange {
 
     private void fixedParts(Series to, List<Range> ranges) {
         String instead = "keep it, and define a new series for numbers of another make";
-        if (!to.namespace().equals(from.namespace())) fixed("namespace", from.namespace(), instead);
-        if (!to.pattern().toString().equals(from.pattern().toString()))
-            fixed("pattern", from.pattern().toString(), instead);
-        if (!to.pattern().style().locale().equals(from.pattern().style().locale()))
-            fixed("locale", from.pattern().style().locale(), instead);
-        if (to.pattern().style().fiscalStart() != from.pattern().style().fiscalStart())
-            fixed("fiscal-year-starts", Integer.toString(from.pattern().style().fiscalStart()), instead);
-        if (!to.restarts().equals(from.restarts()))
-            fixed("restarts", from.restarts().toString(), instead);
-        if (!to.order().equals(from.order())) fixed("order", from.order().kind().word(), instead);
-        if (to.proofWaived() && !from.proofWaived()) fixed("proof", "required", instead);
+        for (SeriesProperty<?> property : SeriesProperties.ALL) if (property.fixed()) same(property, to, instead);
+        if (to.proofWaived() && !from.proofWaived())
+            fixed(SeriesProperties.PROOF.name(), SeriesProperties.REQUIRED, instead);
         for (FieldRule rule : from.fields())
             if (!to.fields().contains(rule))
                 fault("fields", "what ‘" + rule.name() + "’ takes is fixed since the first number was given", instead);
@@ -128,6 +110,12 @@ public final class SeriesChange {
                     prefix + "closes",
                     range.serves().closes() + " lies before the date of a number that was given",
                     "give " + use.latest() + " or later");
+    }
+
+    private <T> void same(SeriesProperty<T> property, Series to, String accepted) {
+        T was = property.of().apply(from);
+        if (!Objects.equals(was, property.of().apply(to)))
+            fixed(property.name(), property.property().written(was), accepted);
     }
 
     private void fixed(String path, String was, String accepted) {

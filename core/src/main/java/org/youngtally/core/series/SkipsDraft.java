@@ -9,7 +9,7 @@ import java.util.List;
  * @param containing texts that the written count must not contain
  */
 public record SkipsDraft(List<String> values, List<String> containing) {
-    static SkipsDraft of(Skips skips) {
+    public static SkipsDraft of(Skips skips) {
         return new SkipsDraft(
                 skips.values().isEmpty()
                         ? null

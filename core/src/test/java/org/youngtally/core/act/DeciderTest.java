@@ -18,6 +18,7 @@ import org.youngtally.core.series.FieldDraft;
 import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.Sample;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.core.series.SkipsDraft;
 
 class DeciderTest {
@@ -226,10 +227,9 @@ class DeciderTest {
 
     @Test
     void skippedPositionsAreTakenNoteOfWhenTheyArePassed() {
-        define(new SeriesDraft.Builder("a", "A{count 3}")
-                .skips(new SkipsDraft(List.of("3-4"), List.of("6")))
-                .ranges(List.of(range(1, 70, "2026-01-01")))
-                .draft());
+        define(SeriesDraft.of("a", "A{count 3}")
+                .with(SeriesProperties.SKIPS, new SkipsDraft(List.of("3-4"), List.of("6")))
+                .with(SeriesProperties.RANGES, List.of(range(1, 70, "2026-01-01"))));
         assertThat(texts(decide(take("a", 2, null)))).containsExactly("A001", "A002");
         Decision.Done over = (Decision.Done) decide(take("a", 3, null));
         assertThat(texts(over)).containsExactly("A005", "A007", "A008");
@@ -244,10 +244,9 @@ class DeciderTest {
 
     @Test
     void aBlockIsTakenInStretchesAroundSkippedValues() {
-        define(new SeriesDraft.Builder("a", "A{count 5}")
-                .skips(new SkipsDraft(null, List.of("7")))
-                .ranges(List.of(range(1, 99_999, "2026-01-01")))
-                .draft());
+        define(SeriesDraft.of("a", "A{count 5}")
+                .with(SeriesProperties.SKIPS, new SkipsDraft(null, List.of("7")))
+                .with(SeriesProperties.RANGES, List.of(range(1, 99_999, "2026-01-01"))));
         var block = new Act.Allocate(
                 "a",
                 Optional.empty(),
@@ -276,24 +275,21 @@ class DeciderTest {
 
     @Test
     void aScatteredSeriesGivesEachValueOnceInNoOrder() {
-        define(new SeriesDraft.Builder("a", "A{count 3}")
-                .order("scattered")
-                .ranges(List.of(range(0, 999, "2026-01-01")))
-                .draft());
+        define(SeriesDraft.of("a", "A{count 3}")
+                .with(SeriesProperties.ORDER, "scattered")
+                .with(SeriesProperties.RANGES, List.of(range(0, 999, "2026-01-01"))));
         List<String> texts = texts(decide(take("a", 1_000, null)));
         assertThat(texts)
                 .doesNotHaveDuplicates()
                 .hasSize(1_000)
                 .isNotEqualTo(texts.stream().sorted().toList());
         assertThat(refusal(decide(take("a", 1, null)))).isInstanceOf(Refusal.Exhausted.class);
-        assertThat(faults(new SeriesDraft.Builder("a", "A{count 3}")
-                        .order("scattered")
-                        .ranges(List.of(range(0, 998, "2026-01-01")))
-                        .draft()))
+        assertThat(faults(SeriesDraft.of("a", "A{count 3}")
+                        .with(SeriesProperties.ORDER, "scattered")
+                        .with(SeriesProperties.RANGES, List.of(range(0, 998, "2026-01-01")))))
                 .contains("is fixed at 999", "because the series is scattered");
-        assertThat(faults(new SeriesDraft.Builder("a", "A{count 3}")
-                        .ranges(List.of(range(0, 999, "2026-01-01")))
-                        .draft()))
+        assertThat(faults(SeriesDraft.of("a", "A{count 3}")
+                        .with(SeriesProperties.RANGES, List.of(range(0, 999, "2026-01-01")))))
                 .contains("is fixed at ‘scattered’");
     }
 
@@ -303,11 +299,10 @@ class DeciderTest {
 
     @Test
     void marksComeRoundAgainWhereTheNamespaceSaysSo() {
-        SeriesDraft marks = new SeriesDraft.Builder("mark", "{count upper}")
-                .namespace("marks")
-                .order("repeating")
-                .ranges(List.of(range(1, 3, "2026-01-01")))
-                .draft();
+        SeriesDraft marks = SeriesDraft.of("mark", "{count upper}")
+                .with(SeriesProperties.NAMESPACE, "marks")
+                .with(SeriesProperties.ORDER, "repeating")
+                .with(SeriesProperties.RANGES, List.of(range(1, 3, "2026-01-01")));
         assertThat(faults(marks)).contains("does not say that its marks come round again");
         assertThat(decide(new Act.Define(
                         new Drafts(
@@ -325,11 +320,10 @@ class DeciderTest {
         assertThat(decide(new Act.Define(List.of(marks), Optional.empty())))
                 .as("as it was, after more than one round")
                 .isEqualTo(new Decision.Done(List.of()));
-        assertThat(faults(new SeriesDraft.Builder("mark", "{count upper}")
-                        .namespace("marks")
-                        .order("repeating")
-                        .ranges(List.of(range(1, 9, "2026-01-01")))
-                        .draft()))
+        assertThat(faults(SeriesDraft.of("mark", "{count upper}")
+                        .with(SeriesProperties.NAMESPACE, "marks")
+                        .with(SeriesProperties.ORDER, "repeating")
+                        .with(SeriesProperties.RANGES, List.of(range(1, 9, "2026-01-01")))))
                 .contains("is fixed at 3");
         assertThat(faults(draft("in-turn", "marks", "{count upper}", null, range(1, 3, "2026-01-01"))))
                 .contains("is for marks that come round again");
@@ -344,12 +338,11 @@ class DeciderTest {
 
     @Test
     void aCodebookThatGrowsIsProvedAgainForEverySeriesThatUsesIt() {
-        SeriesDraft parts = new SeriesDraft.Builder("part", "{field group}{count 2}")
-                .namespace("n")
-                .fields(List.of(new FieldDraft("group", "group", null, null, null)))
-                .restarts(List.of("field group"))
-                .ranges(List.of(range(1, 99, "2026-01-01")))
-                .draft();
+        SeriesDraft parts = SeriesDraft.of("part", "{field group}{count 2}")
+                .with(SeriesProperties.NAMESPACE, "n")
+                .with(SeriesProperties.FIELDS, List.of(new FieldDraft("group", "group", null, null, null)))
+                .with(SeriesProperties.RESTARTS, List.of("field group"))
+                .with(SeriesProperties.RANGES, List.of(range(1, 99, "2026-01-01")));
         assertThat(decide(new Act.Define(
                         new Drafts(
                                 List.of(),
@@ -368,11 +361,10 @@ class DeciderTest {
         assertThat(decide(new Act.Define(Drafts.of(book("A", "B", "D")), List.of(), Optional.of(1))))
                 .isInstanceOf(Decision.Done.class);
         assertThat(texts(decide(take("part", 1, null, "group", "D")))).containsExactly("D01");
-        SeriesDraft narrow = new SeriesDraft.Builder("narrow", "N{field group}{count 2}")
-                .longest(4L)
-                .fields(List.of(new FieldDraft("group", "group", null, null, null)))
-                .ranges(List.of(range(1, 99, "2026-01-01")))
-                .draft();
+        SeriesDraft narrow = SeriesDraft.of("narrow", "N{field group}{count 2}")
+                .with(SeriesProperties.LONGEST, 4L)
+                .with(SeriesProperties.FIELDS, List.of(new FieldDraft("group", "group", null, null, null)))
+                .with(SeriesProperties.RANGES, List.of(range(1, 99, "2026-01-01")));
         define(narrow);
         assertThat(refusal(decide(new Act.Define(Drafts.of(book("A", "B", "D", "EE")), List.of(), Optional.empty())))
                         .toString())
@@ -401,13 +393,16 @@ class DeciderTest {
 
     @Test
     void aSeriesThatCannotBeProvedIsTakenWhereItIsWaivedAndGivesNoBlocks() {
-        SeriesDraft.Builder open = new SeriesDraft.Builder("open", "{field a}{field b}{count 3}{check luhn}")
-                .fields(List.of(
-                        new FieldDraft("a", null, null, 9L, "digits"), new FieldDraft("b", null, null, 9L, "digits")))
-                .ranges(List.of(range(1, 999, "2026-01-01")));
-        String told = faults(open.draft());
+        SeriesDraft open = SeriesDraft.of("open", "{field a}{field b}{count 3}{check luhn}")
+                .with(
+                        SeriesProperties.FIELDS,
+                        List.of(
+                                new FieldDraft("a", null, null, 9L, "digits"),
+                                new FieldDraft("b", null, null, 9L, "digits")))
+                .with(SeriesProperties.RANGES, List.of(range(1, 999, "2026-01-01")));
+        String told = faults(open);
         assertThat(told).contains("cannot be proved", "proof: waived");
-        define(open.proof("waived").draft());
+        define(open.with(SeriesProperties.PROOF, "waived"));
         var block = new Act.Allocate(
                 "open",
                 Optional.empty(),

@@ -18,6 +18,7 @@ import org.youngtally.core.act.Act.Deed;
 import org.youngtally.core.act.Refusal.TypedFault;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 
 /** What becomes of a number after it was given. */
 class LifeTest {
@@ -28,16 +29,16 @@ class LifeTest {
 
     @BeforeEach
     void define() {
-        define("a", "A{count 3}", builder -> builder.typed("allowed"));
-        define("dated", "{date MM}-{count 3}", builder -> builder.restarts(List.of("month")));
+        define("a", "A{count 3}", draft -> draft.with(SeriesProperties.TYPED, "allowed"));
+        define("dated", "{date MM}-{count 3}", draft -> draft.with(SeriesProperties.RESTARTS, List.of("month")));
     }
 
-    private void define(String key, String pattern, UnaryOperator<SeriesDraft.Builder> more) {
+    private void define(String key, String pattern, UnaryOperator<SeriesDraft> more) {
         assertThat(decide(new Act.Define(
-                        List.of(more.apply(new SeriesDraft.Builder(key, pattern)
-                                        .ranges(List.of(
-                                                new RangeDraft(1L, 999L, null, "2026-01-01", "2026-12-31", null))))
-                                .draft()),
+                        List.of(more.apply(SeriesDraft.of(key, pattern)
+                                .with(
+                                        SeriesProperties.RANGES,
+                                        List.of(new RangeDraft(1L, 999L, null, "2026-01-01", "2026-12-31", null))))),
                         Optional.empty())))
                 .isInstanceOf(Decision.Done.class);
     }
@@ -169,7 +170,7 @@ class LifeTest {
 
     @Test
     void aSeriesThatAllowsGapsGivesNothingAgain() {
-        define("loose", "L{count 3}", builder -> builder.gaps("allowed"));
+        define("loose", "L{count 3}", draft -> draft.with(SeriesProperties.GAPS, "allowed"));
         take("loose", 1, new Act.Form.Held(Duration.ofMinutes(5)), null, null);
         take("loose", 1);
         settle("loose", Deed.RELEASE, "L001");
@@ -185,7 +186,7 @@ class LifeTest {
 
     @Test
     void aSeriesMayRefuseReturns() {
-        define("firm", "F{count 3}", builder -> builder.returns("refused"));
+        define("firm", "F{count 3}", draft -> draft.with(SeriesProperties.RETURNS, "refused"));
         take("firm", 1);
         assertThat(refusal(settle("firm", Deed.RETURN, "F001"), Refusal.NoReturns.class)
                         .series())
@@ -194,7 +195,7 @@ class LifeTest {
 
     @Test
     void aChronologicalSeriesRefusesAnEarlierDateAndVoidsWhatIsReturned() {
-        define("daily", "D{count 3}", builder -> builder.chronological(true));
+        define("daily", "D{count 3}", draft -> draft.with(SeriesProperties.CHRONOLOGICAL, true));
         take("daily", 1, Act.Form.SINGLES, "2026-02-10", null);
         assertThat(refusal(take("daily", 1, Act.Form.SINGLES, "2026-02-09", null), Refusal.NotChronological.class)
                         .latest())
@@ -208,7 +209,7 @@ class LifeTest {
 
     @Test
     void aReturnedPositionThatReadsOtherwiseRetiresItsFormerText() {
-        define("month", "{date MM}-{count 3}", builder -> builder.restarts(List.of("month")));
+        define("month", "{date MM}-{count 3}", draft -> draft.with(SeriesProperties.RESTARTS, List.of("month")));
         define("late", "X{count 3}/{date MM}", UnaryOperator.identity());
         take("late", 1, Act.Form.SINGLES, "2026-01-10", null);
         settle("late", Deed.RETURN, "X001/01");
@@ -261,7 +262,7 @@ class LifeTest {
 
     @Test
     void aWrongCheckDigitIsToldWithTheRightOne() {
-        define("checked", "C{count 4}{check luhn}", builder -> builder.typed("required"));
+        define("checked", "C{count 4}{check luhn}", draft -> draft.with(SeriesProperties.TYPED, "required"));
         assertThat(refusal(take("checked", 1), Refusal.TypedNotAllowed.class).required())
                 .isTrue();
         var faulty = refusal(take("checked", 1, new Act.Form.Typed("C00010"), null, null), Refusal.TypedFaulty.class);
@@ -381,7 +382,8 @@ class LifeTest {
         define(
                 "wide",
                 "W{count 5}",
-                builder -> builder.ranges(List.of(new RangeDraft(1L, 9_999L, null, "2026-01-01", null, null))));
+                draft -> draft.with(
+                        SeriesProperties.RANGES, List.of(new RangeDraft(1L, 9_999L, null, "2026-01-01", null, null))));
         List<String> all = texts(take("wide", 2_002));
         List<String> alternate =
                 IntStream.range(0, 1_001).mapToObj(i -> all.get(2 * i)).toList();

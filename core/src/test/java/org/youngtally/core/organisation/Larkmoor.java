@@ -8,6 +8,7 @@ import org.youngtally.core.organisation.KindDraft.KindFieldDraft;
 import org.youngtally.core.organisation.RouteDraft.TestDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 
 /** An organisation to try things on: a group with two units below it, invoices of each, customers of all. */
 public final class Larkmoor {
@@ -61,9 +62,8 @@ public final class Larkmoor {
     }
 
     public static SeriesDraft series(String key, String pattern) {
-        return new SeriesDraft.Builder(key, pattern)
-                .ranges(List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null, null)))
-                .draft();
+        return SeriesDraft.of(key, pattern)
+                .with(SeriesProperties.RANGES, List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null, null)));
     }
 
     /** All of it. */

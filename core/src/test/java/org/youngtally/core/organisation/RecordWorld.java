@@ -14,6 +14,7 @@ import org.youngtally.core.record.LineOrder;
 import org.youngtally.core.series.FieldDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 
 /**
  * Kinds of records to try things on: customers shared by two units, documents with lines, parts that bear their group
@@ -34,9 +35,9 @@ public final class RecordWorld {
         return new KindFieldDraft(name, null, null, null, null, null);
     }
 
-    private static SeriesDraft.Builder series(String key, String pattern) {
-        return new SeriesDraft.Builder(key, pattern)
-                .ranges(List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null)));
+    private static SeriesDraft series(String key, String pattern) {
+        return SeriesDraft.of(key, pattern)
+                .with(SeriesProperties.RANGES, List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null)));
     }
 
     public static Drafts drafts() {
@@ -63,7 +64,7 @@ public final class RecordWorld {
                 null,
                 "return",
                 "dated",
-                10);
+                10L);
         KindDraft part = new KindDraft(
                 "part",
                 null,
@@ -87,15 +88,14 @@ public final class RecordWorld {
                 List.of(),
                 List.of(GROUPS),
                 List.of(
-                        series("customer", "K{count 3}").draft(),
-                        series("invoice", "I{date yy}-{count 3}")
-                                .restarts(List.of("year"))
-                                .draft(),
+                        series("customer", "K{count 3}"),
+                        series("invoice", "I{date yy}-{count 3}").with(SeriesProperties.RESTARTS, List.of("year")),
                         series("part", "{field group}-{count 3}")
-                                .fields(List.of(new FieldDraft("group", "group", null, null, null)))
-                                .draft(),
-                        series("order", "O{count 3}").draft(),
-                        series("big", "B{count 3}").draft()),
+                                .with(
+                                        SeriesProperties.FIELDS,
+                                        List.of(new FieldDraft("group", "group", null, null, null))),
+                        series("order", "O{count 3}"),
+                        series("big", "B{count 3}")),
                 List.of(
                         new UnitDraft("group", null, null, null, null),
                         new UnitDraft("works", null, "group", null, null),

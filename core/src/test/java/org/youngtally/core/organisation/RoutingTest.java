@@ -22,6 +22,7 @@ import org.youngtally.core.series.FieldDraft;
 import org.youngtally.core.series.FieldFault;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 
 class RoutingTest {
     private final MemoryLedger ledger = new MemoryLedger();
@@ -211,11 +212,10 @@ class RoutingTest {
 
     @Test
     void aSeriesGetsItsFieldsFromEveryRecordOfTheRoute() {
-        SeriesDraft plants = new SeriesDraft.Builder("plants", "P{field plant upper}-{count 3}")
-                .fields(List.of(new FieldDraft("plant", null, null, 4L, null)))
-                .restarts(List.of("field plant"))
-                .ranges(List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null, null)))
-                .draft();
+        SeriesDraft plants = SeriesDraft.of("plants", "P{field plant upper}-{count 3}")
+                .with(SeriesProperties.FIELDS, List.of(new FieldDraft("plant", null, null, 4L, null)))
+                .with(SeriesProperties.RESTARTS, List.of("field plant"))
+                .with(SeriesProperties.RANGES, List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null, null)));
         define(Drafts.of(List.of(plants)));
         assertThat(fault(routes(Larkmoor.route("customer", "works", "plants", null))))
                 .contains("takes a field ‘plant’, which the kind ‘customer’ does not have");

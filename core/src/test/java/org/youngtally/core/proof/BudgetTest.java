@@ -17,6 +17,7 @@ import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 
 /** A definition that would take the heap, or for ever, is told so after so many steps, on every machine alike. */
 class BudgetTest {
@@ -32,11 +33,11 @@ class BudgetTest {
                 1);
     }
 
-    private static DraftCheck.Result checked(SeriesDraft.Builder draft, List<RangeDraft> ranges) {
-        return DraftCheck.of(draft.ranges(ranges).draft(), BOOKS);
+    private static DraftCheck.Result checked(SeriesDraft draft, List<RangeDraft> ranges) {
+        return DraftCheck.of(draft.with(SeriesProperties.RANGES, ranges), BOOKS);
     }
 
-    private static Fields fields(SeriesDraft.Builder draft, List<RangeDraft> ranges) {
+    private static Fields fields(SeriesDraft draft, List<RangeDraft> ranges) {
         Series series = checked(draft, ranges).series().orElseThrow();
         return Fields.of(series, key -> Optional.ofNullable(BOOKS.get(key)));
     }
@@ -50,9 +51,12 @@ class BudgetTest {
 
     @Test
     void combinationsOfCodesAreCountedBeforeTheyAreBuilt() {
-        var draft = new SeriesDraft.Builder("part", "{field a}-{field b}-{count 3}")
-                .fields(List.of(
-                        new FieldDraft("a", "book", null, null, null), new FieldDraft("b", "book", null, null, null)));
+        var draft = SeriesDraft.of("part", "{field a}-{field b}-{count 3}")
+                .with(
+                        SeriesProperties.FIELDS,
+                        List.of(
+                                new FieldDraft("a", "book", null, null, null),
+                                new FieldDraft("b", "book", null, null, null)));
         assertThat(checked(draft, ranges(1)).faults())
                 .extracting(fault -> fault.path() + " " + fault.problem())
                 .containsExactly("fields have more than 20000 combinations of codes");
@@ -60,7 +64,8 @@ class BudgetTest {
 
     @Test
     void aRestartEachDayInManyRangesIsUndecidedAndSaysWhy() {
-        var daily = new SeriesDraft.Builder("daily", "{date yyyyMMdd}-{count 6}").restarts(List.of("day"));
+        var daily =
+                SeriesDraft.of("daily", "{date yyyyMMdd}-{count 6}").with(SeriesProperties.RESTARTS, List.of("day"));
         assertThat(Proof.of(List.of(fields(daily, ranges(40))), Set.of("daily")))
                 .isInstanceOfSatisfying(Proof.Undecided.class, undecided -> assertThat(undecided.cause())
                         .isEqualTo("there are more than 200,000,000 states and combinations to look at"));
@@ -68,8 +73,8 @@ class BudgetTest {
 
     @Test
     void theAnswerRestsOnTheStepsAndNotOnTheTime() {
-        var letters = new SeriesDraft.Builder("letters", "{field a}{count 4 upper}")
-                .fields(List.of(new FieldDraft("a", "book", null, null, null)));
+        var letters = SeriesDraft.of("letters", "{field a}{count 4 upper}")
+                .with(SeriesProperties.FIELDS, List.of(new FieldDraft("a", "book", null, null, null)));
         Fields fields = fields(letters, ranges(3));
         var enough = new Budget(Budget.USUAL);
         Proof proof = Proof.of(List.of(fields), Set.of("letters"), enough);
@@ -82,9 +87,9 @@ class BudgetTest {
 
     @Test
     void whereTheCheckAtRunTimeIsEnoughNoneIsAskedFor() {
-        var daily = new SeriesDraft.Builder("daily", "{date yyyyMMdd}-{count 6}")
-                .restarts(List.of("day"))
-                .proof("waived");
+        var daily = SeriesDraft.of("daily", "{date yyyyMMdd}-{count 6}")
+                .with(SeriesProperties.RESTARTS, List.of("day"))
+                .with(SeriesProperties.PROOF, "waived");
         assertThat(Proof.of(List.of(fields(daily, ranges(2))), Set.of("daily"), new Budget(10_000)))
                 .isInstanceOf(Proof.Disjoint.class);
     }

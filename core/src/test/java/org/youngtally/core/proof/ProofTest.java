@@ -22,6 +22,7 @@ import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.Sample;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.core.series.SkipsDraft;
 import org.youngtally.core.text.Comparison;
 
@@ -220,13 +221,14 @@ class ProofTest {
                     : new SkipsDraft(List.of("1", "3-5"), count.contains("2}") ? List.of("1") : null);
             long first = random.nextInt(4);
             var checked = DraftCheck.of(
-                    new SeriesDraft.Builder(key, pattern)
-                            .namespace("n")
-                            .fields(needed)
-                            .restarts(restarts)
-                            .skips(skips)
-                            .ranges(List.of(range(first, first + random.nextInt(9), 1, "2026-01-20", "2026-02-02")))
-                            .draft(),
+                    SeriesDraft.of(key, pattern)
+                            .with(SeriesProperties.NAMESPACE, "n")
+                            .with(SeriesProperties.FIELDS, needed)
+                            .with(SeriesProperties.RESTARTS, restarts)
+                            .with(SeriesProperties.SKIPS, skips)
+                            .with(
+                                    SeriesProperties.RANGES,
+                                    List.of(range(first, first + random.nextInt(9), 1, "2026-01-20", "2026-02-02"))),
                     BOOKS);
             if (checked.series().isPresent()) return checked.series().get();
         }

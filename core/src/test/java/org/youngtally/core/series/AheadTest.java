@@ -17,10 +17,9 @@ class AheadTest {
     private static final LocalDate TODAY = LocalDate.of(2026, 3, 2);
 
     private static Series series(List<String> restarts, RangeDraft... ranges) {
-        return DraftCheck.of(new SeriesDraft.Builder("a", "A{date yyMM}{count 3}")
-                        .restarts(restarts)
-                        .ranges(List.of(ranges))
-                        .draft())
+        return DraftCheck.of(SeriesDraft.of("a", "A{date yyMM}{count 3}")
+                        .with(SeriesProperties.RESTARTS, restarts)
+                        .with(SeriesProperties.RANGES, List.of(ranges)))
                 .series()
                 .orElseThrow();
     }

@@ -63,57 +63,50 @@ class DraftCheckTest {
                         "ranges[1].first",
                         "an earlier range has the same"),
                 Arguments.of(
-                        new SeriesDraft.Builder("a", "{count}")
-                                .title("x".repeat(201))
-                                .ranges(List.of(good))
-                                .draft(),
+                        SeriesDraft.of("a", "{count}")
+                                .with(SeriesProperties.TITLE, "x".repeat(201))
+                                .with(SeriesProperties.RANGES, List.of(good)),
                         "title",
                         "201 symbols"),
                 Arguments.of(
-                        new SeriesDraft.Builder("a", "{count}")
-                                .typed("sometimes")
-                                .ranges(List.of(good))
-                                .draft(),
+                        SeriesDraft.of("a", "{count}")
+                                .with(SeriesProperties.TYPED, "sometimes")
+                                .with(SeriesProperties.RANGES, List.of(good)),
                         "typed",
-                        "is not to be had"),
+                        "is not an option"),
                 Arguments.of(
-                        new SeriesDraft.Builder("a", "{count}")
-                                .typed("required")
-                                .order("repeating")
-                                .ranges(List.of(good))
-                                .draft(),
+                        SeriesDraft.of("a", "{count}")
+                                .with(SeriesProperties.TYPED, "required")
+                                .with(SeriesProperties.ORDER, "repeating")
+                                .with(SeriesProperties.RANGES, List.of(good)),
                         "typed",
                         "cannot be typed"),
                 Arguments.of(
-                        new SeriesDraft.Builder("a", "{count}")
-                                .typed("allowed")
-                                .chronological(true)
-                                .ranges(List.of(good))
-                                .draft(),
+                        SeriesDraft.of("a", "{count}")
+                                .with(SeriesProperties.TYPED, "allowed")
+                                .with(SeriesProperties.CHRONOLOGICAL, true)
+                                .with(SeriesProperties.RANGES, List.of(good)),
                         "typed",
                         "ahead of the counter"),
                 Arguments.of(
-                        new SeriesDraft.Builder("a", "{count}")
-                                .order("scattered")
-                                .chronological(true)
-                                .ranges(List.of(good))
-                                .draft(),
+                        SeriesDraft.of("a", "{count}")
+                                .with(SeriesProperties.ORDER, "scattered")
+                                .with(SeriesProperties.CHRONOLOGICAL, true)
+                                .with(SeriesProperties.RANGES, List.of(good)),
                         "chronological",
                         "do not follow the calendar"),
                 Arguments.of(
-                        new SeriesDraft.Builder("a", "{count}")
-                                .gaps("yes")
-                                .ranges(List.of(good))
-                                .draft(),
+                        SeriesDraft.of("a", "{count}")
+                                .with(SeriesProperties.GAPS, "yes")
+                                .with(SeriesProperties.RANGES, List.of(good)),
                         "gaps",
-                        "is not to be had"),
+                        "is not an option"),
                 Arguments.of(
-                        new SeriesDraft.Builder("a", "{count}")
-                                .returns("no")
-                                .ranges(List.of(good))
-                                .draft(),
+                        SeriesDraft.of("a", "{count}")
+                                .with(SeriesProperties.RETURNS, "no")
+                                .with(SeriesProperties.RANGES, List.of(good)),
                         "returns",
-                        "is not to be had"),
+                        "is not an option"),
                 Arguments.of(
                         draft("a", null, "{count}", null, new RangeDraft(1L, 9L, null, "2026-01-01", null, null, -1L)),
                         "ranges[0].warn-days-before",
@@ -153,10 +146,9 @@ class DraftCheckTest {
 
     @Test
     void aMonthlyRestartIncludesTheYearly() {
-        var draft = new SeriesDraft.Builder("a", "{date yyMM}{count 3}")
-                .restarts(List.of("year", "month"))
-                .ranges(List.of(range(1, 9, "2026-01-01")))
-                .draft();
+        var draft = SeriesDraft.of("a", "{date yyMM}{count 3}")
+                .with(SeriesProperties.RESTARTS, List.of("year", "month"))
+                .with(SeriesProperties.RANGES, List.of(range(1, 9, "2026-01-01")));
         assertThat(DraftCheck.of(draft).series().orElseThrow().restarts().times())
                 .containsExactly(Restart.MONTH);
     }

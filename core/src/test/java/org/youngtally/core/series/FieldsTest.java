@@ -33,10 +33,10 @@ class FieldsTest {
                             new Choice("Action", "AC", false, List.of(new Choice("Backfall", "BF", false, List.of())))),
                     1));
 
-    private static SeriesDraft.Builder draft(String pattern, FieldDraft... fields) {
-        return new SeriesDraft.Builder("a", pattern)
-                .fields(List.of(fields))
-                .ranges(List.of(range(1, 99, "2026-01-01")));
+    private static SeriesDraft draft(String pattern, FieldDraft... fields) {
+        return SeriesDraft.of("a", pattern)
+                .with(SeriesProperties.FIELDS, List.of(fields))
+                .with(SeriesProperties.RANGES, List.of(range(1, 99, "2026-01-01")));
     }
 
     private static Series series(SeriesDraft draft) {
@@ -73,8 +73,7 @@ class FieldsTest {
 
     private static List<String> problems(Choice... choices) {
         return DraftCheck.of(
-                        draft("{field group}-{field type}-{count 2}", book("group", "twins"), within("type", "group"))
-                                .draft(),
+                        draft("{field group}-{field type}-{count 2}", book("group", "twins"), within("type", "group")),
                         Map.of("twins", new Codebook("twins", "Twins", List.of(choices), 1)))
                 .faults()
                 .stream()
@@ -100,8 +99,7 @@ class FieldsTest {
 
     private final Series parts =
             series(draft("{field group}-{field type}-{count 2}", book("group", "part"), within("type", "group"))
-                    .restarts(List.of("field group", "year"))
-                    .draft());
+                    .with(SeriesProperties.RESTARTS, List.of("field group", "year")));
 
     @Test
     void aChoiceIsKnownByItsNameOrItsCodeAndNarrowsTheNext() {
@@ -131,8 +129,7 @@ class FieldsTest {
         var chest = new Particulars(LocalDate.of(2026, 3, 2), Map.of("group", "WC", "type", "PL"));
         assertThat(parts.lane(range, chest).period()).isEqualTo("2026, group WC");
         Series clients = series(draft("{field client first 3 upper}{count 2}", text("client", 3, "letters"))
-                .restarts(List.of("field client"))
-                .draft());
+                .with(SeriesProperties.RESTARTS, List.of("field client")));
         assertThat(clients.lane(range, new Particulars(LocalDate.EPOCH, Map.of("client", "Larkmoor"))))
                 .as("what is written alike counts together")
                 .isEqualTo(clients.lane(range, new Particulars(LocalDate.EPOCH, Map.of("client", "largo"))));
@@ -154,21 +151,18 @@ class FieldsTest {
     })
     void textsAreTransformedInOrder(String transforms, String given, String expected) {
         Series series = series(draft("{field t " + transforms + "}/{count 1}", text("t", 20, "letters digits - Ü ü"))
-                .ranges(List.of(range(1, 9, "2026-01-01")))
-                .draft());
+                .with(SeriesProperties.RANGES, List.of(range(1, 9, "2026-01-01"))));
         assertThat(written(series, Map.of("t", given))).isEqualTo(expected + "/1");
     }
 
     @Test
     void aTextIsHeldToItsLengthAndSymbolsAsWritten() {
-        Series series = series(draft("{field t unaccented first 5}-{count 2}", text("t", 4, "letters"))
-                .draft());
+        Series series = series(draft("{field t unaccented first 5}-{count 2}", text("t", 4, "letters")));
         assertThat(written(series, Map.of("t", "Zoë!"))).isEqualTo("Zoe-01");
         assertThat(fault(series, Map.of("t", "Larkmoor")).kind()).isEqualTo(Kind.TOO_LONG);
         assertThat(fault(series, Map.of("t", "AB1")).kind()).isEqualTo(Kind.SYMBOL);
         assertThat(fault(series, Map.of("t", "...")).kind()).isEqualTo(Kind.NOTHING_LEFT);
-        Series padded = series(draft("{field t first 4 pad 4 X}-{count 2}", text("t", 4, "letters"))
-                .draft());
+        Series padded = series(draft("{field t first 4 pad 4 X}-{count 2}", text("t", 4, "letters")));
         assertThat(fault(padded, Map.of("t", "...")).kind())
                 .as("what is padded out of nothing")
                 .isEqualTo(Kind.NOTHING_LEFT);
@@ -177,9 +171,8 @@ class FieldsTest {
 
     @Test
     void theUnitIsAFieldOfItsOwn() {
-        Series series = series(draft("{unit upper}-{count 2}", book("unit", "part"))
-                .restarts(List.of("unit"))
-                .draft());
+        Series series = series(
+                draft("{unit upper}-{count 2}", book("unit", "part")).with(SeriesProperties.RESTARTS, List.of("unit")));
         assertThat(written(series, Map.of("unit", "Action"))).isEqualTo("AC-01");
         assertThat(series.restarts().words()).containsExactly("unit");
         assertThat(DraftCheck.of(SeriesDraft.of(series), BOOKS).series()).contains(series);
@@ -199,7 +192,7 @@ class FieldsTest {
                 "{field g pad 99}-{count 2} | pattern | ‘pad 99’ gives no length",
             })
     void faultsOfThePatternAreTold(String pattern, String path, String problem) {
-        assertThat(DraftCheck.of(draft(pattern.strip()).draft(), BOOKS).faults())
+        assertThat(DraftCheck.of(draft(pattern.strip()), BOOKS).faults())
                 .anySatisfy(fault -> assertThat(fault.path() + ": " + fault.problem() + " " + fault.accepted())
                         .startsWith(path.strip())
                         .contains(problem.strip()));
@@ -229,18 +222,21 @@ class FieldsTest {
                 "fields[1].name",
                 "stands here twice");
         refused(
-                draft("{field g}-{count 2}", book("g", "part")).restarts(List.of("field h")),
+                draft("{field g}-{count 2}", book("g", "part")).with(SeriesProperties.RESTARTS, List.of("field h")),
                 "restarts[0]",
                 "does not show the field ‘h’");
-        refused(draft("{field g}-{count 2}", book("g", "part")).longest(4L), "longest", "take up to 5 symbols");
         refused(
-                draft("{field g}-{count 2}", text("g", 4, "letters")).symbols("digits -"),
+                draft("{field g}-{count 2}", book("g", "part")).with(SeriesProperties.LONGEST, 4L),
+                "longest",
+                "take up to 5 symbols");
+        refused(
+                draft("{field g}-{count 2}", text("g", 4, "letters")).with(SeriesProperties.SYMBOLS, "digits -"),
                 "symbols",
                 "the field {field g} holds ‘A’");
     }
 
-    private static void refused(SeriesDraft.Builder draft, String path, String... problem) {
-        assertThat(DraftCheck.of(draft.draft(), BOOKS).faults()).anySatisfy(fault -> {
+    private static void refused(SeriesDraft draft, String path, String... problem) {
+        assertThat(DraftCheck.of(draft, BOOKS).faults()).anySatisfy(fault -> {
             assertThat(fault.path()).isEqualTo(path);
             assertThat(fault.toString()).contains(problem);
         });

@@ -16,11 +16,10 @@ public final class Sample {
 
     public static SeriesDraft draft(
             String key, String namespace, String pattern, String restarts, RangeDraft... ranges) {
-        return new SeriesDraft.Builder(key, pattern)
-                .namespace(namespace)
-                .restarts(restarts == null ? null : List.of(restarts))
-                .ranges(List.of(ranges))
-                .draft();
+        return SeriesDraft.of(key, pattern)
+                .with(SeriesProperties.NAMESPACE, namespace)
+                .with(SeriesProperties.RESTARTS, restarts == null ? null : List.of(restarts))
+                .with(SeriesProperties.RANGES, List.of(ranges));
     }
 
     public static Series series(String key, String namespace, String pattern, String restarts, RangeDraft... ranges) {

@@ -13,8 +13,10 @@ import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.pattern.Particulars;
 
 class SkipsTest {
-    private static SeriesDraft.Builder draft(String pattern, SkipsDraft skips, RangeDraft range) {
-        return new SeriesDraft.Builder("a", pattern).skips(skips).ranges(List.of(range));
+    private static SeriesDraft draft(String pattern, SkipsDraft skips, RangeDraft range) {
+        return SeriesDraft.of("a", pattern)
+                .with(SeriesProperties.SKIPS, skips)
+                .with(SeriesProperties.RANGES, List.of(range));
     }
 
     /** What is skipped, in which stretches, and how much is left: compared with looking at every value by itself. */
@@ -43,10 +45,9 @@ class SkipsTest {
                     ? null
                     : List.of("" + random.nextInt(50), random.nextInt(90) + "-" + (90 + random.nextInt(60)));
             var result = DraftCheck.of(draft(
-                            counts[which],
-                            new SkipsDraft(values, random.nextInt(4) == 0 ? null : List.of(texts[which])),
-                            range)
-                    .draft());
+                    counts[which],
+                    new SkipsDraft(values, random.nextInt(4) == 0 ? null : List.of(texts[which])),
+                    range));
             if (result.series().isEmpty()) continue;
             checked++;
             agrees(result.series().get(), "seed " + seed);
@@ -84,10 +85,9 @@ class SkipsTest {
     @Test
     void aWideRangeIsCountedAndPassedWithoutLookingAtEach() {
         Series series = DraftCheck.of(draft(
-                                "{count 18}",
-                                new SkipsDraft(List.of("1-400000000000000000"), List.of("13", "666")),
-                                range(1, 999_999_999_999_999_999L, "2026-01-01"))
-                        .draft())
+                        "{count 18}",
+                        new SkipsDraft(List.of("1-400000000000000000"), List.of("13", "666")),
+                        range(1, 999_999_999_999_999_999L, "2026-01-01")))
                 .series()
                 .orElseThrow();
         Range range = series.ranges().getFirst();
@@ -109,8 +109,7 @@ class SkipsTest {
     void faultsAreTold(String pattern, String value, String containing, String path, String problem) {
         var skips =
                 new SkipsDraft(value == null ? null : List.of(value), containing == null ? null : List.of(containing));
-        assertThat(DraftCheck.of(draft(pattern, skips, range(1, 99, "2026-01-01"))
-                                .draft())
+        assertThat(DraftCheck.of(draft(pattern, skips, range(1, 99, "2026-01-01")))
                         .faults())
                 .singleElement()
                 .satisfies(fault -> {
@@ -122,13 +121,13 @@ class SkipsTest {
     @Test
     void theyAreWrittenAsTheyWereRead() {
         Series series = DraftCheck.of(draft(
-                                "{count 3 upper}",
-                                new SkipsDraft(List.of("7", "4 - 5", "6", "90-99"), List.of("bad")),
-                                range(0, 999, "2026-01-01"))
-                        .draft())
+                        "{count 3 upper}",
+                        new SkipsDraft(List.of("7", "4 - 5", "6", "90-99"), List.of("bad")),
+                        range(0, 999, "2026-01-01")))
                 .series()
                 .orElseThrow();
-        assertThat(SeriesDraft.of(series).skips()).isEqualTo(new SkipsDraft(List.of("4-7", "90-99"), List.of("BAD")));
+        assertThat(SeriesDraft.of(series).get(SeriesProperties.SKIPS))
+                .isEqualTo(new SkipsDraft(List.of("4-7", "90-99"), List.of("BAD")));
         assertThat(DraftCheck.of(SeriesDraft.of(series)).series()).contains(series);
     }
 }

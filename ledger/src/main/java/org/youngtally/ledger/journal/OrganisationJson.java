@@ -13,11 +13,12 @@ import tools.jackson.databind.cfg.DateTimeFeature;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Units, kinds, routes, accounts and records as JSON: each property under the name of its component, absent ones left
- * out.
+ * Units, kinds, routes, accounts and records as JSON: each property under the name that {@link KeptNames} has for it,
+ * absent ones left out.
  */
 public final class OrganisationJson {
     private static final JsonMapper MAPPER = JsonMapper.builder()
+            .annotationIntrospector(new KeptNames())
             .changeDefaultPropertyInclusion(usual -> usual.withValueInclusion(JsonInclude.Include.NON_ABSENT))
             .disable(DateTimeFeature.WRITE_DATES_AS_TIMESTAMPS)
             .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)

@@ -12,12 +12,13 @@ import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.DateWindow;
 import org.youngtally.core.series.FieldRule;
 import org.youngtally.core.series.Order;
-import org.youngtally.core.series.Place;
-import org.youngtally.core.series.Policy;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Restart;
 import org.youngtally.core.series.Restarts;
 import org.youngtally.core.series.Series;
+import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
+import org.youngtally.core.series.SeriesProperty;
 import org.youngtally.core.series.Skips;
 import org.youngtally.core.text.SymbolSet;
 import tools.jackson.core.JsonGenerator;
@@ -44,35 +45,60 @@ public final class SeriesJson {
 
     static void write(Series series, JsonGenerator json) {
         json.writeStartObject();
-        json.writeStringProperty("key", series.key());
-        json.writeNumberProperty("version", series.version());
-        json.writeStringProperty("title", series.title());
-        json.writeStringProperty("namespace", series.namespace());
-        json.writeStringProperty("pattern", series.pattern().toString());
-        if (series.pattern().edition() != PatternEdition.FIRST)
-            json.writeNumberProperty("edition", series.pattern().edition().number());
-        writeStyle(series.pattern(), json);
-        writeFields(series.fields(), json);
-        if (!series.restarts().isNever())
-            writeTexts(
-                    "restarts",
-                    series.restarts().times().stream().map(Restart::word).toList(),
-                    json);
-        if (!series.restarts().fields().isEmpty())
-            writeTexts("restartFields", series.restarts().fields(), json);
-        writeSkips(series.skips(), json);
-        if (series.order().kind() != Order.Kind.IN_TURN)
-            json.writeStringProperty("order", series.order().kind().word());
-        // By the mark the key is known again; the key itself stands nowhere here.
-        series.order().scatter().ifPresent(scatter -> json.writeStringProperty("secretMark", scatter.mark()));
-        writePolicy(series.policy(), json);
-        if (series.proofWaived()) json.writeStringProperty("proof", "waived");
-        if (series.place().longest() > 0)
-            json.writeNumberProperty("longest", series.place().longest());
-        if (!series.place().symbols().isAny())
-            json.writeStringProperty("symbols", series.place().symbols().words());
+        for (SeriesProperty<?> property : SeriesProperties.ALL) write(property, series, json);
+        json.writeEndObject();
+    }
+
+    /** Whatever is written in a way of its own; all else is kept as it is, and left out where it is as usual. */
+    private static void write(SeriesProperty<?> property, Series series, JsonGenerator json) {
+        if (property == SeriesProperties.KEY) {
+            json.writeStringProperty("key", series.key());
+            json.writeNumberProperty("version", series.version());
+        } else if (property == SeriesProperties.PATTERN) {
+            json.writeStringProperty("pattern", series.pattern().toString());
+            if (series.pattern().edition() != PatternEdition.FIRST)
+                json.writeNumberProperty("edition", series.pattern().edition().number());
+        } else if (property == SeriesProperties.FISCAL_YEAR_STARTS) {
+            writePlain(property, series, json);
+            if (series.pattern().namesMonths()) {
+                writeTexts("months", series.pattern().style().shortMonths(), json);
+                writeTexts("longMonths", series.pattern().style().longMonths(), json);
+            }
+        } else if (property == SeriesProperties.FIELDS) writeFields(series.fields(), json);
+        else if (property == SeriesProperties.RESTARTS) writeRestarts(series.restarts(), json);
+        else if (property == SeriesProperties.SKIPS) writeSkips(series.skips(), json);
+        else if (property == SeriesProperties.ORDER) {
+            writePlain(property, series, json);
+            // By the mark the key is known again; the key itself stands nowhere here.
+            series.order().scatter().ifPresent(scatter -> json.writeStringProperty("secretMark", scatter.mark()));
+        } else if (property == SeriesProperties.RANGES) writeRanges(series.ranges(), json);
+        else writePlain(property, series, json);
+    }
+
+    private static <T> void writePlain(SeriesProperty<T> property, Series series, JsonGenerator json) {
+        T value = property.of().apply(series);
+        if (property.property().isUsual(value)) return;
+        if (property.keptAs().isPresent())
+            json.writeBooleanProperty(
+                    property.kept(), value.equals(property.keptAs().get().yes()));
+        else
+            switch (value) {
+                case String text -> json.writeStringProperty(property.kept(), text);
+                case Long number -> json.writeNumberProperty(property.kept(), number);
+                case Boolean flag -> json.writeBooleanProperty(property.kept(), flag);
+                default -> throw new IllegalStateException(property.name() + " is written in a way of its own");
+            }
+    }
+
+    private static void writeRestarts(Restarts restarts, JsonGenerator json) {
+        if (!restarts.isNever())
+            writeTexts("restarts", restarts.times().stream().map(Restart::word).toList(), json);
+        if (!restarts.fields().isEmpty()) writeTexts("restartFields", restarts.fields(), json);
+    }
+
+    private static void writeRanges(List<Range> ranges, JsonGenerator json) {
         json.writeArrayPropertyStart("ranges");
-        for (Range range : series.ranges()) {
+        for (Range range : ranges) {
             json.writeStartObject();
             json.writeNumberProperty("id", range.id());
             json.writeNumberProperty("first", range.first());
@@ -85,25 +111,6 @@ public final class SeriesJson {
             json.writeEndObject();
         }
         json.writeEndArray();
-        json.writeEndObject();
-    }
-
-    private static void writePolicy(Policy policy, JsonGenerator json) {
-        if (policy.gaps()) json.writeBooleanProperty("gaps", true);
-        if (!policy.returns()) json.writeBooleanProperty("returns", false);
-        if (policy.chronological()) json.writeBooleanProperty("chronological", true);
-        if (policy.typed() != Policy.Typed.REFUSED)
-            json.writeStringProperty("typed", policy.typed().word());
-    }
-
-    private static Policy policy(JsonNode node) {
-        return new Policy(
-                node.has("gaps"),
-                !node.has("returns"),
-                node.has("chronological"),
-                node.has("typed")
-                        ? Policy.Typed.of(node.get("typed").stringValue()).orElseThrow()
-                        : Policy.Typed.REFUSED);
     }
 
     private static void writeFields(List<FieldRule> rules, JsonGenerator json) {
@@ -137,16 +144,6 @@ public final class SeriesJson {
         if (!skips.containing().isEmpty()) writeTexts("skipsContaining", skips.containing(), json);
     }
 
-    private static void writeStyle(Pattern pattern, JsonGenerator json) {
-        DateStyle style = pattern.style();
-        if (!style.locale().equals(DateStyle.PLAIN.locale())) json.writeStringProperty("locale", style.locale());
-        if (style.fiscalStart() != DateStyle.PLAIN.fiscalStart())
-            json.writeNumberProperty("fiscal", style.fiscalStart());
-        if (!pattern.namesMonths()) return;
-        writeTexts("months", style.shortMonths(), json);
-        writeTexts("longMonths", style.longMonths(), json);
-    }
-
     private static void writeTexts(String name, List<String> texts, JsonGenerator json) {
         json.writeArrayPropertyStart(name);
         for (String text : texts) json.writeString(text);
@@ -176,21 +173,31 @@ public final class SeriesJson {
                         .map(word -> Restart.of(word).orElseThrow())
                         .toList(),
                 texts(node.get("restartFields")));
-        var place = new Place(node.has("longest") ? node.get("longest").intValue() : 0, symbols(node));
-        return new Series(
-                node.required("key").stringValue(),
-                node.required("title").stringValue(),
-                node.required("namespace").stringValue(),
-                Pattern.parse(node.required("pattern").stringValue(), style(node), edition(node)),
-                fields(node.get("fields")),
-                restarts,
-                skips(node),
-                order(node),
-                place,
-                policy(node),
-                node.has("proof"),
-                ranges,
-                node.required("version").intValue());
+        SeriesDraft draft = SeriesDraft.of(
+                node.required("key").stringValue(), node.required("pattern").stringValue());
+        for (SeriesProperty<?> property : SeriesProperties.ALL) draft = readPlain(property, node, draft);
+        return Series.of(
+                        draft,
+                        Pattern.parse(draft.get(SeriesProperties.PATTERN), style(draft, node), edition(node)),
+                        fields(node.get("fields")),
+                        restarts,
+                        skips(node),
+                        order(draft, node),
+                        ranges)
+                .withVersion(node.required("version").intValue());
+    }
+
+    /** Whatever {@link #writePlain} wrote. */
+    @SuppressWarnings("unchecked") // a value is kept as what it is
+    private static <T> SeriesDraft readPlain(SeriesProperty<T> property, JsonNode node, SeriesDraft draft) {
+        JsonNode kept = node.get(property.kept());
+        if (kept == null || kept.isArray()) return draft;
+        if (property.keptAs().isPresent()) {
+            SeriesProperty.Flag<T> flag = property.keptAs().get();
+            return draft.with(property, kept.booleanValue() ? flag.yes() : flag.no());
+        }
+        Object value = kept.isString() ? kept.stringValue() : kept.isBoolean() ? kept.booleanValue() : kept.longValue();
+        return draft.with(property, (T) value);
     }
 
     private static SymbolSet symbols(JsonNode node) {
@@ -219,10 +226,9 @@ public final class SeriesJson {
         return new Skips(values, texts(node.get("skipsContaining")));
     }
 
-    private static Order order(JsonNode node) {
-        if (!node.has("order")) return Order.IN_TURN;
+    private static Order order(SeriesDraft draft, JsonNode node) {
         return new Order(
-                Order.Kind.of(node.get("order").stringValue()).orElseThrow(),
+                Order.Kind.of(draft.orUsual(SeriesProperties.ORDER)).orElseThrow(),
                 Optional.ofNullable(node.get("secretMark")).map(mark -> Scatter.sealed(mark.stringValue())));
     }
 
@@ -230,10 +236,10 @@ public final class SeriesJson {
         return node.has("edition") ? PatternEdition.of(node.get("edition").intValue()) : PatternEdition.FIRST;
     }
 
-    private static DateStyle style(JsonNode node) {
+    private static DateStyle style(SeriesDraft draft, JsonNode node) {
         DateStyle style = DateStyle.of(
-                node.has("locale") ? node.get("locale").stringValue() : DateStyle.PLAIN.locale(),
-                node.has("fiscal") ? node.get("fiscal").intValue() : DateStyle.PLAIN.fiscalStart());
+                draft.orUsual(SeriesProperties.LOCALE),
+                draft.orUsual(SeriesProperties.FISCAL_YEAR_STARTS).intValue());
         return node.has("months")
                 ? new DateStyle(
                         style.locale(), texts(node.get("months")), texts(node.get("longMonths")), style.fiscalStart())

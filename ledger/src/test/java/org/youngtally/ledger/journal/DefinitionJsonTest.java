@@ -17,16 +17,19 @@ import org.youngtally.core.series.FieldDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.core.series.SkipsDraft;
 
 class DefinitionJsonTest {
-    private static SeriesDraft.Builder draft(String pattern) {
-        return new SeriesDraft.Builder("a", pattern)
-                .title("Ein Buch")
-                .namespace("n")
-                .ranges(List.of(
-                        new RangeDraft(10L, 1L, -1L, "2026-01-01", "2026-12-31", 3L),
-                        new RangeDraft(1L, 9L, null, "2027-01-01", null, null)));
+    private static SeriesDraft draft(String pattern) {
+        return SeriesDraft.of("a", pattern)
+                .with(SeriesProperties.TITLE, "Ein Buch")
+                .with(SeriesProperties.NAMESPACE, "n")
+                .with(
+                        SeriesProperties.RANGES,
+                        List.of(
+                                new RangeDraft(10L, 1L, -1L, "2026-01-01", "2026-12-31", 3L),
+                                new RangeDraft(1L, 9L, null, "2027-01-01", null, null)));
     }
 
     private static Series series(SeriesDraft draft) {
@@ -38,27 +41,27 @@ class DefinitionJsonTest {
     @Test
     void aSeriesWithEveryPropertyIsReadAsItWasWritten() {
         Series all = series(draft("{unit}{field t first 2}-{date MMM}{fiscal yy}-{count 3}{check luhn of count}")
-                        .locale("de")
-                        .fiscalYearStarts(4L)
-                        .fields(List.of(
-                                new FieldDraft("unit", "unit", null, null, null),
-                                new FieldDraft("t", null, null, 2L, "upper -")))
-                        .restarts(List.of("month", "fiscal-year", "unit", "field t"))
-                        .skips(new SkipsDraft(List.of("4", "6-7"), List.of("05")))
-                        .longest(40L)
-                        .symbols("letters digits - . ä")
-                        .proof("waived")
-                        .draft())
+                        .with(SeriesProperties.LOCALE, "de")
+                        .with(SeriesProperties.FISCAL_YEAR_STARTS, 4L)
+                        .with(
+                                SeriesProperties.FIELDS,
+                                List.of(
+                                        new FieldDraft("unit", "unit", null, null, null),
+                                        new FieldDraft("t", null, null, 2L, "upper -")))
+                        .with(SeriesProperties.RESTARTS, List.of("month", "fiscal-year", "unit", "field t"))
+                        .with(SeriesProperties.SKIPS, new SkipsDraft(List.of("4", "6-7"), List.of("05")))
+                        .with(SeriesProperties.LONGEST, 40L)
+                        .with(SeriesProperties.SYMBOLS, "letters digits - . ä")
+                        .with(SeriesProperties.PROOF, "waived"))
                 .withVersion(7);
         assertThat(SeriesJson.read(SeriesJson.write(all))).isEqualTo(all);
-        Series repeating = series(draft("{count upper}").order("repeating").draft());
+        Series repeating = series(draft("{count upper}").with(SeriesProperties.ORDER, "repeating"));
         assertThat(SeriesJson.read(SeriesJson.write(repeating))).isEqualTo(repeating);
     }
 
     @Test
     void theNamesOfMonthsAreThoseThatWereWritten() {
-        Series march =
-                series(draft("{date MMM}{date yyyy}{count 3}").locale("de").draft());
+        Series march = series(draft("{date MMM}{date yyyy}{count 3}").with(SeriesProperties.LOCALE, "de"));
         Series read = SeriesJson.read(SeriesJson.write(march).replace("\"März\"", "\"Lenzing\""));
         assertThat(read.pattern().render(LocalDate.of(2026, 3, 2), 1)).isEqualTo("Lenzing2026001");
     }
@@ -66,7 +69,8 @@ class DefinitionJsonTest {
     @Test
     void aScatteredSeriesIsReadSealedAndShowsNoKey() {
         byte[] key = "0123456789abcdef".getBytes(StandardCharsets.US_ASCII);
-        Series scattered = series(draft("{count 3}").order("scattered").draft()).withScatter(new Scatter(key));
+        Series scattered = series(draft("{count 3}").with(SeriesProperties.ORDER, "scattered"))
+                .withScatter(new Scatter(key));
         Series read = SeriesJson.read(SeriesJson.write(scattered));
         assertThat(read.order().isSealed()).isTrue();
         assertThat(read.withScatter(new Scatter(key))).isEqualTo(scattered);
@@ -92,7 +96,7 @@ class DefinitionJsonTest {
     /** What the first releases wrote says nothing of an edition, and is meant as they meant it. */
     @Test
     void aPatternKeepsTheMeaningThatItWasWrittenWith() {
-        Series now = series(draft("A{count 3}{check mod97-10}").draft());
+        Series now = series(draft("A{count 3}{check mod97-10}"));
         String written = SeriesJson.write(now);
         Series before = SeriesJson.read(written.replace(",\"edition\":2", ""));
         assertThat(SeriesJson.read(written)).isEqualTo(now);
@@ -109,7 +113,6 @@ class DefinitionJsonTest {
 
     @Test
     void aPatternThatMeansTheSameInEveryEditionSaysNothingOfIt() {
-        assertThat(SeriesJson.write(series(draft("A{count 3}{check gs1}").draft())))
-                .doesNotContain("edition");
+        assertThat(SeriesJson.write(series(draft("A{count 3}{check gs1}")))).doesNotContain("edition");
     }
 }

@@ -26,6 +26,7 @@ import org.youngtally.core.act.Act;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerOptions;
 import org.youngtally.ledger.LedgerUnavailable;
@@ -169,9 +170,10 @@ class PowerCutTest {
 
     static Act<?> define() {
         return new Act.Define(
-                List.of(new SeriesDraft.Builder("n", "N-{count 6}")
-                        .ranges(List.of(new RangeDraft(1L, 999_999L, null, "2026-01-01", null, null)))
-                        .draft()),
+                List.of(SeriesDraft.of("n", "N-{count 6}")
+                        .with(
+                                SeriesProperties.RANGES,
+                                List.of(new RangeDraft(1L, 999_999L, null, "2026-01-01", null, null)))),
                 Optional.empty());
     }
 

@@ -12,6 +12,7 @@ import org.youngtally.core.organisation.RouteDraft;
 import org.youngtally.core.organisation.UnitDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.core.series.SkipsDraft;
 
 /**
@@ -98,10 +99,11 @@ public record Family(
     /** A definition under which the same texts would arise: it must be refused. */
     public Act<?> twin() {
         return new Act.Define(
-                List.of(new SeriesDraft.Builder("twin-of-" + key, pattern)
-                        .namespace("all")
-                        .ranges(List.of(new RangeDraft(5_000L, 5_001L, null, "2020-01-01", null, null)))
-                        .draft()),
+                List.of(SeriesDraft.of("twin-of-" + key, pattern)
+                        .with(SeriesProperties.NAMESPACE, "all")
+                        .with(
+                                SeriesProperties.RANGES,
+                                List.of(new RangeDraft(5_000L, 5_001L, null, "2020-01-01", null, null)))),
                 Optional.empty());
     }
 
@@ -117,17 +119,16 @@ public record Family(
                 .map(range ->
                         new RangeDraft(range.first(), range.last(), range.step(), "2020-01-01", "2029-12-31", null))
                 .toList();
-        SeriesDraft series = new SeriesDraft.Builder(key, pattern)
-                .title(title)
-                .namespace("all")
-                .restarts(yearly ? List.of("year") : null)
-                .skips(skips.isEmpty() ? null : new SkipsDraft(null, List.of(skips)))
-                .gaps(gaps ? "allowed" : "refused")
-                .returns(returns ? "allowed" : "refused")
-                .chronological(chronological)
-                .typed(typed)
-                .ranges(drafts)
-                .draft();
+        SeriesDraft series = SeriesDraft.of(key, pattern)
+                .with(SeriesProperties.TITLE, title)
+                .with(SeriesProperties.NAMESPACE, "all")
+                .with(SeriesProperties.RESTARTS, yearly ? List.of("year") : null)
+                .with(SeriesProperties.SKIPS, skips.isEmpty() ? null : new SkipsDraft(null, List.of(skips)))
+                .with(SeriesProperties.GAPS, gaps ? "allowed" : "refused")
+                .with(SeriesProperties.RETURNS, returns ? "allowed" : "refused")
+                .with(SeriesProperties.CHRONOLOGICAL, chronological)
+                .with(SeriesProperties.TYPED, typed)
+                .with(SeriesProperties.RANGES, drafts);
         KindDraft kind = new KindDraft(
                 key,
                 null,

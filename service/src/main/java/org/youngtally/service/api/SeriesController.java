@@ -116,8 +116,11 @@ class SeriesController {
             @RequestHeader(name = "If-Match", required = false) String match,
             @RequestHeader(name = "If-None-Match", required = false) String noneMatch,
             Caller caller) {
-        if (!series.equals(form.key()))
-            throw new Problem(Type.MALFORMED, "The address names ‘" + series + "’, the body ‘" + form.key() + "’.")
+        if (!series.equals(form.draft().key()))
+            throw new Problem(
+                            Type.MALFORMED,
+                            "The address names ‘" + series + "’, the body ‘"
+                                    + form.draft().key() + "’.")
                     .field("key", series);
         DefiningRights.needToDefine(caller, Where.series(series));
         Outcome.Defined made = DefiningRights.define(

@@ -4,7 +4,9 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.youngtally.core.series.FieldRule;
 import org.youngtally.core.series.LaneKey;
@@ -13,6 +15,8 @@ import org.youngtally.core.series.Policy;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.RangeCalendar;
 import org.youngtally.core.series.Series;
+import org.youngtally.core.series.SeriesProperties;
+import org.youngtally.core.series.SeriesProperty;
 import org.youngtally.ledger.store.StandingQueries.LaneStanding;
 import org.youngtally.ledger.store.StandingQueries.Standing;
 
@@ -20,6 +24,7 @@ import org.youngtally.ledger.store.StandingQueries.Standing;
  * A series and how it stands on a date.
  *
  * @param fields what it takes for the fields of the record; empty where it takes none
+ * @param about what it says besides, for people, by the names of the properties
  * @param order {@code in-turn}, {@code scattered} or {@code repeating}
  * @param date the business date that the rest speaks of
  * @param next the next identifiers in order; empty where nothing is left for the date, or where they rest on fields
@@ -42,6 +47,7 @@ record SeriesView(
         List<String> restarts,
         String order,
         PolicyView policy,
+        Map<String, String> about,
         int version,
         LocalDate date,
         List<String> next,
@@ -152,6 +158,7 @@ record SeriesView(
                 series.restarts().words(),
                 series.order().kind().word(),
                 PolicyView.of(series.policy()),
+                about(series),
                 series.version(),
                 date,
                 standing.outlook().map(Outlook::next).orElse(List.of()).stream()
@@ -170,6 +177,16 @@ record SeriesView(
                                 newest.entry().seq()))
                         .orElse(null),
                 ranges);
+    }
+
+    private static Map<String, String> about(Series series) {
+        var about = new TreeMap<String, String>();
+        for (SeriesProperty<String> property : SeriesProperties.PLAIN) {
+            String text = property.of().apply(series);
+            if (property != SeriesProperties.TITLE && text != null)
+                about.put(property.property().json(), text);
+        }
+        return about;
     }
 
     private static List<String> warnings(Series series, LocalDate date, Optional<Long> left, boolean low) {

@@ -40,13 +40,6 @@ public final class DefinitionExport {
     /** The file of what was defined in the console. */
     public static final String OTHERS = "console.yaml";
 
-    private static final String NAMESPACES = "namespaces";
-    private static final String CODEBOOKS = "codebooks";
-    private static final String SERIES = "series";
-    private static final String UNITS = "units";
-    private static final String KINDS = "kinds";
-    private static final String ROUTES = "routes";
-
     /** Definitions as they stand now, by the list they belong to and their key. */
     private final Map<String, Map<String, Written>> now = new LinkedHashMap<>();
     /** What is written, by list and key. */
@@ -56,14 +49,13 @@ public final class DefinitionExport {
 
     private DefinitionExport(Drafts current, UnaryOperator<RouteDraft> normal) {
         this.normal = normal;
-        for (String list : List.of(NAMESPACES, CODEBOOKS, SERIES, UNITS, KINDS, ROUTES))
-            now.put(list, new LinkedHashMap<>());
-        for (NamespaceDraft each : current.namespaces()) now.get(NAMESPACES).put(each.key(), DefinitionWriter.of(each));
-        for (CodebookDraft each : current.codebooks()) now.get(CODEBOOKS).put(each.key(), DefinitionWriter.of(each));
-        for (SeriesDraft each : current.series()) now.get(SERIES).put(each.key(), DefinitionWriter.of(each));
-        for (UnitDraft each : current.units()) now.get(UNITS).put(each.key(), DefinitionWriter.of(each));
-        for (KindDraft each : current.kinds()) now.get(KINDS).put(each.key(), DefinitionWriter.of(each));
-        for (RouteDraft each : current.routes()) now.get(ROUTES).put(each.key(), DefinitionWriter.of(each));
+        for (DefinitionSort<?> sort : DefinitionSort.ALL) now.put(sort.list(), written(sort, current));
+    }
+
+    private static <D> Map<String, Written> written(DefinitionSort<D> sort, Drafts drafts) {
+        var written = new LinkedHashMap<String, Written>();
+        for (D each : sort.of().apply(drafts)) written.put(sort.key().apply(each), DefinitionWriter.of(sort, each));
+        return written;
     }
 
     /**
@@ -109,38 +101,30 @@ public final class DefinitionExport {
         Node root = new Yaml(options).compose(new StringReader(file.text()));
         Drafts drafts = DefinitionFile.read(file.name(), file.text()).drafts();
         Map<String, Iterator<Written>> then = Map.of(
-                NAMESPACES,
-                        drafts.namespaces().stream()
-                                .map(draft -> DefinitionWriter.of(
-                                        draft.faults().isEmpty() ? NamespaceDraft.of(draft.checked()) : draft))
-                                .iterator(),
-                CODEBOOKS,
-                        drafts.codebooks().stream()
-                                .map(draft -> DefinitionWriter.of(CodebookCheck.of(draft)
-                                        .book()
-                                        .map(CodebookDraft::of)
-                                        .orElse(draft)))
-                                .iterator(),
-                SERIES,
-                        drafts.series().stream()
-                                .map(draft -> DefinitionWriter.of(DraftCheck.of(draft)
-                                        .series()
-                                        .map(SeriesDraft::of)
-                                        .orElse(draft)))
-                                .iterator(),
-                UNITS,
-                        drafts.units().stream()
-                                .map(draft -> DefinitionWriter.of(
-                                        draft.faults().isEmpty() ? UnitDraft.of(draft.checked()) : draft))
-                                .iterator(),
-                KINDS,
-                        drafts.kinds().stream()
-                                .map(draft -> DefinitionWriter.of(KindDraft.plain(draft)))
-                                .iterator(),
-                ROUTES,
-                        drafts.routes().stream()
-                                .map(draft -> DefinitionWriter.of(normal.apply(draft)))
-                                .iterator());
+                DefinitionSort.NAMESPACES.list(),
+                then(
+                        DefinitionSort.NAMESPACES,
+                        drafts,
+                        draft -> draft.faults().isEmpty() ? NamespaceDraft.of(draft.checked()) : draft),
+                DefinitionSort.CODEBOOKS.list(),
+                then(DefinitionSort.CODEBOOKS, drafts, draft -> CodebookCheck.of(draft)
+                        .book()
+                        .map(CodebookDraft::of)
+                        .orElse(draft)),
+                DefinitionSort.SERIES.list(),
+                then(DefinitionSort.SERIES, drafts, draft -> DraftCheck.of(draft)
+                        .series()
+                        .map(SeriesDraft::of)
+                        .orElse(draft)),
+                DefinitionSort.UNITS.list(),
+                then(
+                        DefinitionSort.UNITS,
+                        drafts,
+                        draft -> draft.faults().isEmpty() ? UnitDraft.of(draft.checked()) : draft),
+                DefinitionSort.KINDS.list(),
+                then(DefinitionSort.KINDS, drafts, KindDraft::plain),
+                DefinitionSort.ROUTES.list(),
+                then(DefinitionSort.ROUTES, drafts, normal));
         var edits = new ArrayList<Edit>();
         for (NodeTuple tuple : ((MappingNode) root).getValue()) {
             String list = ((ScalarNode) tuple.getKeyNode()).getValue();
@@ -152,6 +136,12 @@ public final class DefinitionExport {
         edits.sort((a, b) -> Integer.compare(b.from(), a.from()));
         for (Edit edit : edits) text.replace(edit.from(), edit.to(), edit.text());
         return text.toString();
+    }
+
+    private static <D> Iterator<Written> then(DefinitionSort<D> sort, Drafts drafts, UnaryOperator<D> normal) {
+        return sort.of().apply(drafts).stream()
+                .map(draft -> DefinitionWriter.of(sort, normal.apply(draft)))
+                .iterator();
     }
 
     private void edit(String list, MappingNode entry, Written before, String text, List<Edit> edits) {

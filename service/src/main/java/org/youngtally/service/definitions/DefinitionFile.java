@@ -22,18 +22,11 @@ import org.yaml.snakeyaml.nodes.SequenceNode;
 import org.yaml.snakeyaml.nodes.Tag;
 import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.Refusal.What;
-import org.youngtally.core.codebook.CodebookDraft;
-import org.youngtally.core.codebook.CodebookDraft.ChoiceDraft;
-import org.youngtally.core.organisation.KindDraft;
-import org.youngtally.core.organisation.KindDraft.KindFieldDraft;
-import org.youngtally.core.organisation.RouteDraft;
 import org.youngtally.core.organisation.RouteDraft.TestDraft;
-import org.youngtally.core.organisation.UnitDraft;
-import org.youngtally.core.series.FieldDraft;
-import org.youngtally.core.series.NamespaceDraft;
-import org.youngtally.core.series.RangeDraft;
-import org.youngtally.core.series.SeriesDraft;
-import org.youngtally.core.series.SkipsDraft;
+import org.youngtally.core.property.Group;
+import org.youngtally.core.property.Property;
+import org.youngtally.core.property.Shape;
+import org.youngtally.core.property.Values;
 import org.youngtally.core.text.HalfSymbols;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.service.web.Refusals;
@@ -47,12 +40,7 @@ public final class DefinitionFile {
     private static final int DEEPEST = 40;
 
     private final String name;
-    private final List<NamespaceDraft> namespaces = new ArrayList<>();
-    private final List<CodebookDraft> codebooks = new ArrayList<>();
-    private final List<SeriesDraft> series = new ArrayList<>();
-    private final List<UnitDraft> units = new ArrayList<>();
-    private final List<KindDraft> kinds = new ArrayList<>();
-    private final List<RouteDraft> routes = new ArrayList<>();
+    private final Map<DefinitionSort<?>, List<Object>> drafts = new HashMap<>();
     private final Map<What, List<Map<String, Integer>>> lines = new EnumMap<>(What.class);
     private final List<DefinitionFault> faults = new ArrayList<>();
     /** What is being read. */
@@ -61,6 +49,7 @@ public final class DefinitionFile {
     private DefinitionFile(String name) {
         this.name = name;
         for (What each : What.values()) lines.put(each, new ArrayList<>());
+        for (DefinitionSort<?> sort : DefinitionSort.ALL) drafts.put(sort, new ArrayList<>());
     }
 
     /** @param name the file's name, for the messages */
@@ -129,7 +118,18 @@ public final class DefinitionFile {
     }
 
     public Drafts drafts() {
-        return new Drafts(namespaces, codebooks, series, units, kinds, routes);
+        return new Drafts(
+                drafts(DefinitionSort.NAMESPACES),
+                drafts(DefinitionSort.CODEBOOKS),
+                drafts(DefinitionSort.SERIES),
+                drafts(DefinitionSort.UNITS),
+                drafts(DefinitionSort.KINDS),
+                drafts(DefinitionSort.ROUTES));
+    }
+
+    @SuppressWarnings("unchecked") // read by the sort's own group
+    private <D> List<D> drafts(DefinitionSort<D> sort) {
+        return (List<D>) drafts.get(sort);
     }
 
     public List<DefinitionFault> faults() {
@@ -166,111 +166,64 @@ public final class DefinitionFile {
     }
 
     private void file(Node root) {
-        for (Property property : properties(root, DefinitionShape.ofFile(), null, "", "the file")) {
+        List<String> known =
+                DefinitionSort.ALL.stream().map(DefinitionSort::list).toList();
+        for (Written written : properties(root, known, null, "", "the file")) {
             // A list that lost its last entry.
-            if (property.value().getTag().equals(Tag.NULL)) continue;
-            if (!(property.value() instanceof SequenceNode list)) {
-                fault(property.value(), null, property.name(), "is not a list", "write each one behind a hyphen");
+            if (written.value().getTag().equals(Tag.NULL)) continue;
+            if (!(written.value() instanceof SequenceNode list)) {
+                fault(written.value(), null, written.name(), "is not a list", "write each one behind a hyphen");
                 continue;
             }
-            for (Node one : list.getValue()) {
-                switch (property.name()) {
-                    case "namespaces" -> namespace(one);
-                    case "codebooks" -> codebook(one);
-                    case "units" -> unit(one);
-                    case "kinds" -> kind(one);
-                    case "routes" -> route(one);
-                    default -> series(one);
-                }
-            }
+            for (DefinitionSort<?> sort : DefinitionSort.ALL)
+                if (sort.list().equals(written.name())) for (Node one : list.getValue()) definition(sort, one);
         }
     }
 
-    private Map<String, Node> open(What kind, Node node, List<String> known, String called) {
-        what = kind;
+    private void definition(DefinitionSort<?> sort, Node node) {
+        what = sort.what();
         var places = new HashMap<String, Integer>();
         places.put("", node.getStartMark().getLine() + 1);
-        lines.get(kind).add(places);
-        return values(node, known, "", called, places);
+        lines.get(what).add(places);
+        drafts.get(sort).add(thing(sort.group(), node, "", places));
     }
 
-    private void namespace(Node node) {
-        Map<String, Node> values = open(What.NAMESPACE, node, DefinitionShape.ofNamespace(), "a namespace");
-        namespaces.add(new NamespaceDraft(
-                text(values.get("key"), "key"),
-                text(values.get("title"), "title"),
-                text(values.get("repeats"), "repeats"),
-                number(values.get("comparison"), "comparison")));
+    private <R> R thing(Group<R> group, Node node, String prefix, Map<String, Integer> places) {
+        Map<String, Node> nodes = values(node, group.names(), prefix, group.called(), places);
+        Values values = Values.NONE;
+        for (Property<?> property : group.properties())
+            values = with(values, property, nodes.get(property.name()), prefix + property.name(), places);
+        return group.make(values);
     }
 
-    private void codebook(Node node) {
-        Map<String, Node> values = open(What.CODEBOOK, node, DefinitionShape.ofCodebook(), "a codebook");
-        codebooks.add(new CodebookDraft(
-                text(values.get("key"), "key"),
-                text(values.get("title"), "title"),
-                choices(values.get("choices"), "choices", lines.get(what).getLast())));
+    @SuppressWarnings("unchecked") // the shape says what the value is
+    private <T> Values with(Values values, Property<T> property, Node node, String path, Map<String, Integer> places) {
+        return values.with(property, (T) value(property.shape(), node, path, places));
     }
 
-    private void unit(Node node) {
-        Map<String, Node> values = open(What.UNIT, node, DefinitionShape.ofUnit(), "a unit");
-        units.add(new UnitDraft(
-                text(values.get("key"), "key"),
-                text(values.get("title"), "title"),
-                text(values.get("below"), "below"),
-                text(values.get("code"), "code"),
-                text(values.get("time-zone"), "time-zone")));
-    }
-
-    private void kind(Node node) {
-        Map<String, Node> values = open(What.KIND, node, DefinitionShape.ofKind(), "a kind");
-        Map<String, Integer> places = lines.get(what).getLast();
-        kinds.add(new KindDraft(
-                text(values.get("key"), "key"),
-                text(values.get("title"), "title"),
-                kindFields(values.get("fields"), "fields", places),
-                kindFields(values.get("lines"), "lines", places),
-                texts(values.get("known-by"), "known-by", "a list of fields, such as [hardware-address]"),
-                texts(values.get("agree"), "agree", "a list of fields, such as [class]"),
-                text(values.get("deleting"), "deleting"),
-                text(values.get("dated-by"), "dated-by"),
-                whole(values.get("line-step"), "line-step")));
-    }
-
-    private Integer whole(Node node, String path) {
-        Long number = number(node, path);
-        // One that is far too large is told as the largest there is.
-        return number == null ? null : (int) Math.max(Integer.MIN_VALUE, Math.min(Integer.MAX_VALUE, number));
-    }
-
-    private List<KindFieldDraft> kindFields(Node node, String path, Map<String, Integer> places) {
+    private Object value(Shape<?> shape, Node node, String path, Map<String, Integer> places) {
         if (node == null) return null;
-        var fields = new ArrayList<KindFieldDraft>();
-        for (Node one : list(node, path, "a list of fields")) {
-            String here = path + "[" + fields.size() + "]";
-            places.put(here, one.getStartMark().getLine() + 1);
-            Map<String, Node> values = values(one, DefinitionShape.ofKindField(), here + ".", "a field", places);
-            fields.add(new KindFieldDraft(
-                    text(values.get("name"), here + ".name"),
-                    text(values.get("title"), here + ".title"),
-                    text(values.get("type"), here + ".type"),
-                    text(values.get("codebook"), here + ".codebook"),
-                    text(values.get("within"), here + ".within"),
-                    flag(values.get("required"), here + ".required"),
-                    flag(values.get("sticky"), here + ".sticky"),
-                    text(values.get("name-of"), here + ".name-of"),
-                    text(values.get("code-of"), here + ".code-of")));
-        }
-        return fields;
+        return switch (shape) {
+            case Shape.Text text -> text(node, path);
+            case Shape.Word word -> text(node, path);
+            case Shape.Date date -> text(node, path);
+            case Shape.Whole whole -> number(node, path);
+            case Shape.Flag flag -> flag(node, path);
+            case Shape.Texts texts -> texts(node, path, "a list, such as " + texts.example());
+            case Shape.One<?> one -> thing(one.group(), node, path + ".", places);
+            case Shape.Many<?> many -> things(many, node, path, places);
+            case Shape.ByField<?> tests -> conditions(node, places);
+        };
     }
 
-    private void route(Node node) {
-        Map<String, Node> values = open(What.ROUTE, node, DefinitionShape.ofRoute(), "a route");
-        routes.add(new RouteDraft(
-                text(values.get("kind"), "kind"),
-                text(values.get("unit"), "unit"),
-                conditions(values.get("when"), lines.get(what).getLast()),
-                text(values.get("series"), "series"),
-                text(values.get("into"), "into")));
+    private <R> List<R> things(Shape.Many<R> many, Node node, String path, Map<String, Integer> places) {
+        var things = new ArrayList<R>();
+        for (Node one : list(node, path, many.called())) {
+            String here = path + "[" + things.size() + "]";
+            places.put(here, one.getStartMark().getLine() + 1);
+            things.add(thing(many.group().get(), one, here + ".", places));
+        }
+        return things;
     }
 
     private Map<String, TestDraft> conditions(Node node, Map<String, Integer> places) {
@@ -300,99 +253,22 @@ public final class DefinitionFile {
         if (node instanceof SequenceNode) return new TestDraft(texts(node, path, "a list of values"), null, null);
         if (node instanceof ScalarNode)
             return new TestDraft(List.of(Objects.requireNonNullElse(text(node, path), "")), null, null);
-        Map<String, Node> ends = values(node, DefinitionShape.ofTest(), path + ".", "a stretch of values", places);
-        return new TestDraft(null, text(ends.get("from"), path + ".from"), text(ends.get("to"), path + ".to"));
+        return thing(TestDraft.PROPERTIES, node, path + ".", places);
     }
 
-    private List<ChoiceDraft> choices(Node node, String path, Map<String, Integer> places) {
-        if (node == null) return null;
-        var choices = new ArrayList<ChoiceDraft>();
-        for (Node one : list(node, path, "a list of choices")) {
-            String here = path + "[" + choices.size() + "]";
-            places.put(here, one.getStartMark().getLine() + 1);
-            Map<String, Node> values = values(one, DefinitionShape.ofChoice(), here + ".", "a choice", places);
-            choices.add(new ChoiceDraft(
-                    text(values.get("name"), here + ".name"),
-                    text(values.get("code"), here + ".code"),
-                    flag(values.get("retired"), here + ".retired"),
-                    choices(values.get("choices"), here + ".choices", places)));
-        }
-        return choices;
-    }
-
-    private void series(Node node) {
-        Map<String, Node> values = open(What.SERIES, node, DefinitionShape.ofSeries(), "a series");
-        Map<String, Integer> places = lines.get(what).getLast();
-        var ranges = new ArrayList<RangeDraft>();
-        for (Node one : list(values.get("ranges"), "ranges", "a list of ranges"))
-            ranges.add(range(one, "ranges[" + ranges.size() + "]", places));
-        var fields = new ArrayList<FieldDraft>();
-        for (Node one : list(values.get("fields"), "fields", "a list of fields"))
-            fields.add(field(one, "fields[" + fields.size() + "]", places));
-        series.add(new SeriesDraft.Builder(text(values.get("key"), "key"), text(values.get("pattern"), "pattern"))
-                .title(text(values.get("title"), "title"))
-                .namespace(text(values.get("namespace"), "namespace"))
-                .locale(text(values.get("locale"), "locale"))
-                .fiscalYearStarts(number(values.get("fiscal-year-starts"), "fiscal-year-starts"))
-                .fields(values.get("fields") == null ? null : fields)
-                .restarts(texts(values.get("restarts"), "restarts", "a list, such as [year]"))
-                .skips(values.get("skips") == null ? null : skips(values.get("skips"), places))
-                .order(text(values.get("order"), "order"))
-                .longest(number(values.get("longest"), "longest"))
-                .symbols(text(values.get("symbols"), "symbols"))
-                .typed(text(values.get("typed"), "typed"))
-                .gaps(text(values.get("gaps"), "gaps"))
-                .returns(text(values.get("returns"), "returns"))
-                .chronological(flag(values.get("chronological"), "chronological"))
-                .proof(text(values.get("proof"), "proof"))
-                .ranges(values.get("ranges") == null ? null : ranges)
-                .draft());
-    }
-
-    private FieldDraft field(Node node, String path, Map<String, Integer> places) {
-        places.put(path, node.getStartMark().getLine() + 1);
-        Map<String, Node> values = values(node, DefinitionShape.ofField(), path + ".", "a field", places);
-        return new FieldDraft(
-                text(values.get("name"), path + ".name"),
-                text(values.get("codebook"), path + ".codebook"),
-                text(values.get("within"), path + ".within"),
-                number(values.get("longest"), path + ".longest"),
-                text(values.get("symbols"), path + ".symbols"));
-    }
-
-    private SkipsDraft skips(Node node, Map<String, Integer> places) {
-        Map<String, Node> values = values(node, DefinitionShape.ofSkips(), "skips.", "skips", places);
-        return new SkipsDraft(
-                texts(values.get("values"), "skips.values", "a list, such as [13, 4000-4999]"),
-                texts(values.get("containing"), "skips.containing", "a list, such as [\"13\", \"666\"]"));
-    }
-
-    private RangeDraft range(Node node, String path, Map<String, Integer> places) {
-        places.put(path, node.getStartMark().getLine() + 1);
-        Map<String, Node> values = values(node, DefinitionShape.ofRange(), path + ".", "a range", places);
-        return new RangeDraft(
-                number(values.get("first"), path + ".first"),
-                number(values.get("last"), path + ".last"),
-                number(values.get("step"), path + ".step"),
-                text(values.get("opens"), path + ".opens"),
-                text(values.get("closes"), path + ".closes"),
-                number(values.get("warn-when-left"), path + ".warn-when-left"),
-                number(values.get("warn-days-before"), path + ".warn-days-before"));
-    }
-
-    private record Property(String name, Node value) {}
+    private record Written(String name, Node value) {}
 
     private Map<String, Node> values(
             Node node, List<String> known, String prefix, String called, Map<String, Integer> places) {
         var values = new HashMap<String, Node>();
-        for (Property property : properties(node, known, current(), prefix, called)) {
-            values.put(property.name(), property.value());
-            places.put(prefix + property.name(), property.value().getStartMark().getLine() + 1);
+        for (Written written : properties(node, known, current(), prefix, called)) {
+            values.put(written.name(), written.value());
+            places.put(prefix + written.name(), written.value().getStartMark().getLine() + 1);
         }
         return values;
     }
 
-    private List<Property> properties(Node node, List<String> known, Integer index, String prefix, String called) {
+    private List<Written> properties(Node node, List<String> known, Integer index, String prefix, String called) {
         if (!(node instanceof MappingNode mapping)) {
             fault(
                     node,
@@ -402,7 +278,7 @@ public final class DefinitionFile {
                     "write " + String.join(", ", known) + ", each with a colon");
             return List.of();
         }
-        var found = new ArrayList<Property>();
+        var found = new ArrayList<Written>();
         for (NodeTuple tuple : mapping.getValue()) {
             String key = tuple.getKeyNode() instanceof ScalarNode scalar ? scalar.getValue() : "?";
             if (!known.contains(key))
@@ -416,7 +292,7 @@ public final class DefinitionFile {
                                         .orElse("") + "known are " + String.join(", ", known));
             else if (found.stream().anyMatch(each -> each.name().equals(key)))
                 fault(tuple.getKeyNode(), index, prefix + key, "stands here twice", "keep one");
-            else found.add(new Property(key, tuple.getValueNode()));
+            else found.add(new Written(key, tuple.getValueNode()));
         }
         return found;
     }

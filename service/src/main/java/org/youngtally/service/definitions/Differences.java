@@ -9,10 +9,16 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.youngtally.core.codebook.Choice;
 import org.youngtally.core.codebook.Codebook;
-import org.youngtally.core.series.FieldDraft;
+import org.youngtally.core.property.Group;
+import org.youngtally.core.property.Property;
+import org.youngtally.core.property.Values;
+import org.youngtally.core.series.FieldRule;
+import org.youngtally.core.series.Range;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.Series;
-import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
+import org.youngtally.core.series.SeriesProperty;
+import org.youngtally.core.series.SkipsDraft;
 
 /** What differs between two versions of a series, property by property. */
 public final class Differences {
@@ -59,58 +65,43 @@ public final class Differences {
     }
 
     private static Map<String, String> properties(Series series) {
-        SeriesDraft draft = SeriesDraft.of(series);
         var properties = new LinkedHashMap<String, String>();
-        properties.put("title", draft.title());
-        properties.put("namespace", draft.namespace());
-        properties.put("pattern", draft.pattern());
-        if (!draft.restarts().isEmpty()) properties.put("restarts", String.join(", ", draft.restarts()));
-        put(properties, "locale", draft.locale());
-        put(properties, "fiscal-year-starts", draft.fiscalYearStarts());
-        if (draft.fields() != null)
-            for (FieldDraft field : draft.fields())
-                properties.put(
-                        "field " + field.name(),
-                        field.codebook() != null
-                                ? "codebook " + field.codebook()
-                                : field.within() != null
-                                        ? "within " + field.within()
-                                        : series.field(field.name())
-                                                .map(rule ->
-                                                        "up to " + rule.longest() + " symbols of " + rule.symbols())
-                                                .orElse(""));
-        if (draft.skips() != null) {
-            if (draft.skips().values() != null)
-                properties.put("skips values", String.join(", ", draft.skips().values()));
-            if (draft.skips().containing() != null)
-                properties.put(
-                        "skips containing", String.join(", ", draft.skips().containing()));
-        }
-        put(properties, "order", draft.order());
-        put(properties, "longest", draft.longest());
-        put(properties, "symbols", draft.symbols());
-        if (!"refused".equals(draft.typed())) put(properties, "typed", draft.typed());
-        put(properties, "gaps", draft.gaps());
-        put(properties, "returns", draft.returns());
-        put(properties, "chronological", draft.chronological());
-        put(properties, "proof", draft.proof());
-        for (int i = 0; i < draft.ranges().size(); i++) {
-            RangeDraft range = draft.ranges().get(i);
-            // Ranges are matched by their lasting ids, so that one put in front of another does not look like a change
-            // of both.
-            String prefix = "range " + series.ranges().get(i).id() + " ";
-            put(properties, prefix + "first", range.first());
-            put(properties, prefix + "last", range.last());
-            put(properties, prefix + "step", range.step());
-            put(properties, prefix + "opens", range.opens());
-            put(properties, prefix + "closes", range.closes());
-            put(properties, prefix + "warn-when-left", range.warnWhenLeft());
-            put(properties, prefix + "warn-days-before", range.warnDaysBefore());
-        }
+        for (SeriesProperty<?> property : SeriesProperties.ALL) put(property, series, properties);
         return properties;
     }
 
-    private static void put(Map<String, String> properties, String path, Object value) {
-        if (value != null) properties.put(path, value.toString());
+    private static <T> void put(SeriesProperty<T> property, Series series, Map<String, String> properties) {
+        T value = property.of().apply(series);
+        if (property == SeriesProperties.KEY || property.property().isUsual(value)) return;
+        if (property == SeriesProperties.FIELDS)
+            for (FieldRule rule : series.fields()) properties.put("field " + rule.name(), taken(rule));
+        else if (property == SeriesProperties.RANGES)
+            // Ranges are matched by their lasting ids, so that one put in front of another does not look like a change
+            // of both.
+            for (Range range : series.ranges())
+                each("range " + range.id(), SeriesProperties.RANGE, RangeDraft.of(range), properties);
+        else if (property == SeriesProperties.SKIPS)
+            each(property.name(), SeriesProperties.SKIPPED, SkipsDraft.of(series.skips()), properties);
+        else properties.put(property.name(), property.property().written(value));
+    }
+
+    private static <R> void each(String prefix, Group<R> group, R thing, Map<String, String> properties) {
+        Values values = group.values(thing);
+        for (Property<?> property : group.properties()) {
+            String text = text(property, values);
+            if (text != null) properties.put(prefix + " " + property.name(), text);
+        }
+    }
+
+    private static <T> String text(Property<T> property, Values values) {
+        T value = values.get(property);
+        return value == null ? null : property.written(value);
+    }
+
+    private static String taken(FieldRule rule) {
+        return rule.codebook()
+                .map(book -> "codebook " + book)
+                .or(() -> rule.within().map(other -> "within " + other))
+                .orElse("up to " + rule.longest() + " symbols of " + rule.symbols());
     }
 }

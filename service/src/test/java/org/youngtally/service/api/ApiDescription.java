@@ -28,7 +28,10 @@ import org.springdoc.core.customizers.OperationCustomizer;
 import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
 import org.youngtally.core.access.Right;
+import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.OpenToAll;
@@ -68,12 +71,12 @@ class ApiDescription {
             Statement.class,
             StarterController.class,
             SeriesView.class,
-            SeriesForm.class,
             Differences.class,
             Refusals.class);
 
     static {
         SpringDocUtils.getConfig().addRequestWrapperToIgnore(Caller.class);
+        SpringDocUtils.getConfig().replaceWithSchema(SeriesForm.class, GroupSchemas.reference(SeriesProperties.SERIES));
     }
 
     private static final String TOKEN = "token";
@@ -130,6 +133,13 @@ class ApiDescription {
         };
     }
 
+    /** What is read and written by a list of properties. */
+    @Bean
+    @Order(Ordered.HIGHEST_PRECEDENCE)
+    OpenApiCustomizer lists() {
+        return document -> GroupSchemas.all().forEach(document.getComponents()::addSchemas);
+    }
+
     /** What each property is; it is always there unless its component in the code is marked nullable. */
     @Bean
     OpenApiCustomizer properties() throws IOException {
@@ -138,8 +148,9 @@ class ApiDescription {
                 .flatMap(speaker -> Stream.concat(Stream.of(speaker), Arrays.stream(speaker.getDeclaredClasses())))
                 .filter(Class::isRecord)
                 .collect(Collectors.toMap(Class::getSimpleName, Function.identity()));
+        Map<String, Schema<?>> listed = GroupSchemas.all();
         return document -> document.getComponents().getSchemas().forEach((name, schema) -> {
-            if (name.equals(AnswerDescription.PROBLEM)) return;
+            if (name.equals(AnswerDescription.PROBLEM) || listed.containsKey(name)) return;
             Class<?> written = records.get(name);
             if (written == null) throw new IllegalStateException("no record was found for the schema " + name);
             ownKind(schema, name, written);

@@ -46,11 +46,6 @@ final class Vocabulary {
             Map.entry("GrantView.right", words(Right.values(), Right::word)),
             Map.entry("PolicyView.typed", TYPING),
             Map.entry("RecordPreview.typing", TYPING),
-            Map.entry("SeriesForm.typed", TYPING),
-            Map.entry("SeriesForm.gaps", List.of("refused", "allowed")),
-            Map.entry("SeriesForm.returns", List.of("allowed", "refused")),
-            Map.entry("SeriesForm.proof", List.of("required", "waived")),
-            Map.entry("SeriesForm.order", ORDERS),
             Map.entry("SeriesView.order", ORDERS),
             Map.entry("SeriesView.state", List.of("serving", "exhausted", "closed")),
             Map.entry("RangeView.state", List.of("serving", "not open", "closed", "exhausted")),
@@ -78,8 +73,6 @@ final class Vocabulary {
             "DateRequest.date",
             "ClosingRequest.from",
             "ClosingRequest.to",
-            "RangeForm.opens",
-            "RangeForm.closes",
             "TokenRequest.expires");
 
     static final Set<String> DURATIONS =

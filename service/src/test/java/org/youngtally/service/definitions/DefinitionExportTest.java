@@ -22,6 +22,7 @@ import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 
 class DefinitionExportTest {
     private static final String TWO = """
@@ -63,13 +64,12 @@ class DefinitionExportTest {
 
     private static SeriesDraft with(
             SeriesDraft draft, String title, String locale, List<String> restarts, List<RangeDraft> ranges) {
-        return new SeriesDraft.Builder(draft.key(), draft.pattern())
-                .title(title)
-                .namespace(draft.namespace())
-                .locale(locale)
-                .restarts(restarts)
-                .ranges(ranges)
-                .draft();
+        return SeriesDraft.of(draft.key(), draft.get(SeriesProperties.PATTERN))
+                .with(SeriesProperties.TITLE, title)
+                .with(SeriesProperties.NAMESPACE, draft.namespace())
+                .with(SeriesProperties.LOCALE, locale)
+                .with(SeriesProperties.RESTARTS, restarts)
+                .with(SeriesProperties.RANGES, ranges);
     }
 
     /** What is defined beside the series is as the file says. */
@@ -113,13 +113,22 @@ class DefinitionExportTest {
     @Test
     void aChangeRewritesItsOwnPropertyAlone() {
         String text = exported(
-                TWO, changed(TWO, "a", draft -> with(draft, "Book: the new", null, draft.restarts(), draft.ranges())));
+                TWO,
+                changed(
+                        TWO,
+                        "a",
+                        draft -> with(
+                                draft,
+                                "Book: the new",
+                                null,
+                                draft.get(SeriesProperties.RESTARTS),
+                                draft.get(SeriesProperties.RANGES))));
         assertThat(text).isEqualTo(TWO.replace("title: Book of A", "title: \"Book: the new\""));
     }
 
     @Test
     void propertiesComeAndGoInTheirPlace() {
-        var ranges = new ArrayList<>(SeriesDraft.of(series(TWO).getFirst()).ranges());
+        var ranges = new ArrayList<>(SeriesDraft.of(series(TWO).getFirst()).get(SeriesProperties.RANGES));
         ranges.add(new RangeDraft(200L, 290L, 10L, "2027-01-01", "2027-12-31", 3L));
         String text = exported(TWO, changed(TWO, "a", draft -> with(draft, "Book of A", "de", List.of(), ranges)));
         assertThat(text)
@@ -135,8 +144,17 @@ class DefinitionExportTest {
 
     @Test
     void anEntryInBracesStaysInBraces() {
-        String text =
-                exported(TWO, changed(TWO, "b", draft -> with(draft, "Bees", null, draft.restarts(), draft.ranges())));
+        String text = exported(
+                TWO,
+                changed(
+                        TWO,
+                        "b",
+                        draft -> with(
+                                draft,
+                                "Bees",
+                                null,
+                                draft.get(SeriesProperties.RESTARTS),
+                                draft.get(SeriesProperties.RANGES))));
         assertThat(text)
                 .contains(
                         "  - { key: b, title: Bees, pattern: \"B{count 3}\", ranges: [{ first: 1, last: 9, opens: 2026-01-01 }] }\n")
