@@ -347,7 +347,8 @@ class OrganisationTest {
                   - { kind: customer, unit: care, when: { class: school, tax-number: "7" }, series: customer }
                 """);
         Result refused = as("hanna", "apply", file.toString());
-        assertThat(refused.err()).contains("branch.yaml:5: job: fields[1].type ‘numbr’ is not a type");
+        assertThat(refused.err())
+                .contains("branch.yaml:5: job: fields[1].type ‘numbr’ is not an option; did you mean number?");
         Files.writeString(file, Files.readString(file).replace("numbr", "number"));
         assertThat(as("hanna", "apply", file.toString()).err())
                 .contains(

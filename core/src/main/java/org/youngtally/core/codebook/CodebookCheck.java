@@ -35,7 +35,7 @@ public final class CodebookCheck {
         String title = draft.title() == null || draft.title().isBlank()
                 ? draft.key()
                 : draft.title().strip();
-        if (title != null) DefinitionName.titleFault("title", title).ifPresent(faults::add);
+        faults.addAll(CodebookDraft.PROPERTIES.faults("", draft));
         if (draft.choices() == null || draft.choices().isEmpty())
             faults.add(
                     new Fault("choices", "are missing", "give at least one, such as { name: Wind-chest, code: WC }"));

@@ -2,7 +2,6 @@ package org.youngtally.core.codebook;
 
 import java.lang.invoke.MethodHandles;
 import java.util.List;
-import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.core.property.Group;
 import org.youngtally.core.property.Property;
 import org.youngtally.core.property.Shape;
@@ -14,9 +13,7 @@ public record CodebookDraft(String key, String title, List<ChoiceDraft> choices)
             MethodHandles.lookup(),
             CodebookDraft.class,
             Property.key("key", "The name by which series call it.").required(),
-            Property.text("title", "title", "The name for people.")
-                    .otherwiseAs("key")
-                    .checked(DefinitionName::titleFault),
+            Property.title("key"),
             Property.of(
                             "choices",
                             "choices",

@@ -9,7 +9,7 @@ public final class DefinitionName {
 
     private static final String ACCEPTED =
             "use 1 to 64 small letters, digits, hyphens and dots, a letter or digit at both ends, e.g. invoice-works";
-    private static final int LONGEST_TITLE = 200;
+    public static final int LONGEST_TITLE = 200;
 
     private DefinitionName() {}
 
@@ -23,10 +23,14 @@ public final class DefinitionName {
 
     /** What is wrong with a title, if anything is. */
     public static Optional<Fault> titleFault(String path, String title) {
-        if (title.length() > LONGEST_TITLE)
-            return Optional.of(
-                    new Fault(path, "is " + title.length() + " symbols long", "give up to " + LONGEST_TITLE));
-        return title.chars().anyMatch(Character::isISOControl)
+        return lineFault(path, title, LONGEST_TITLE);
+    }
+
+    /** What is wrong with a text for people on one line, if anything is. */
+    public static Optional<Fault> lineFault(String path, String text, int longest) {
+        if (text.length() > longest)
+            return Optional.of(new Fault(path, "is " + text.length() + " symbols long", "give up to " + longest));
+        return text.chars().anyMatch(Character::isISOControl)
                 ? Optional.of(new Fault(path, "holds a control symbol", "write it on one line"))
                 : Optional.empty();
     }

@@ -1,11 +1,9 @@
 package org.youngtally.core.organisation;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.core.fault.Fault;
@@ -17,8 +15,6 @@ import org.youngtally.core.text.NearestName;
 public final class KindCheck {
     private static final int MOST_FIELDS = 200;
     private static final int MOST_STEP = 1_000;
-    private static final String TYPES =
-            Arrays.stream(KindField.Type.values()).map(KindField.Type::word).collect(Collectors.joining(", "));
 
     private final Map<String, Codebook> books;
     private final List<Fault> faults = new ArrayList<>();
@@ -37,8 +33,7 @@ public final class KindCheck {
 
     private Result check(KindDraft draft) {
         DefinitionName.fault("key", draft.key()).ifPresent(faults::add);
-        if (draft.title() != null)
-            DefinitionName.titleFault("title", draft.title()).ifPresent(faults::add);
+        faults.addAll(KindDraft.PROPERTIES.faults("", draft));
         if (draft.fields() == null || draft.fields().isEmpty())
             faults.add(new Fault(
                     "fields",
@@ -64,9 +59,6 @@ public final class KindCheck {
     private Keeping keeping(KindDraft draft, List<KindField> fields) {
         Optional<Keeping.Deleting> deleting =
                 Keeping.Deleting.of(draft.deleting() == null ? Keeping.Deleting.VOID.word() : draft.deleting());
-        if (deleting.isEmpty())
-            faults.add(new Fault(
-                    "deleting", "‘" + draft.deleting() + "’ is not what becomes of a number", "write void, or return"));
         int step = draft.lineStep() == null ? 1 : Math.clamp(draft.lineStep(), Integer.MIN_VALUE, Integer.MAX_VALUE);
         if (step < 1 || step > MOST_STEP) faults.add(new Fault("line-step", "is " + step, "give 1 to " + MOST_STEP));
         if (draft.datedBy() != null
@@ -135,12 +127,9 @@ public final class KindCheck {
         if (fields.stream().anyMatch(other -> other.name().equals(name)))
             faults.add(
                     new Fault(path + "name", "‘" + name + "’ stands here twice", "give each field a name of its own"));
-        if (draft.title() != null)
-            DefinitionName.titleFault(path + "title", draft.title()).ifPresent(faults::add);
+        faults.addAll(KindFieldDraft.PROPERTIES.faults(path, draft));
         Optional<KindField.Type> type =
                 KindField.Type.of(draft.type() == null ? KindField.Type.TEXT.word() : draft.type());
-        if (type.isEmpty())
-            faults.add(new Fault(path + "type", "‘" + draft.type() + "’ is not a type", "write one of " + TYPES));
         boolean choice = type.filter(KindField.Type.CHOICE::equals).isPresent();
         if (choice && (draft.codebook() == null) == (draft.within() == null))
             faults.add(new Fault(

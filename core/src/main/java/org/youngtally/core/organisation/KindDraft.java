@@ -3,7 +3,6 @@ package org.youngtally.core.organisation;
 import java.lang.invoke.MethodHandles;
 import java.util.List;
 import java.util.stream.Stream;
-import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.core.property.Group;
 import org.youngtally.core.property.Property;
 import org.youngtally.core.property.Shape;
@@ -26,9 +25,7 @@ public record KindDraft(
             MethodHandles.lookup(),
             KindDraft.class,
             Property.key("key", "The name by which the kind is called.").required(),
-            Property.text("title", "title", "The name for people.")
-                    .otherwiseAs("key")
-                    .checked(DefinitionName::titleFault),
+            Property.title("key"),
             Property.of(
                             "fields",
                             "fields",
@@ -84,9 +81,7 @@ public record KindDraft(
                 KindFieldDraft.class,
                 Property.fieldName("name", "name", "The name by which routes and requests call it.")
                         .required(),
-                Property.text("title", "title", "The name for people.")
-                        .otherwiseAs("name")
-                        .checked(DefinitionName::titleFault),
+                Property.title("name"),
                 Property.word(
                                 "type",
                                 "type",

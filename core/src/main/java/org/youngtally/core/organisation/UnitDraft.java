@@ -20,9 +20,7 @@ public record UnitDraft(String key, String title, String below, String code, Str
             MethodHandles.lookup(),
             UnitDraft.class,
             Property.key("key", "The name by which the unit is called.").required(),
-            Property.text("title", "title", "The name for people.")
-                    .otherwiseAs("key")
-                    .checked(DefinitionName::titleFault),
+            Property.title("key"),
             Property.key("below", "The unit that it is a part of.").otherwise("none: at the top of the tree"),
             Property.text(
                             "code",
@@ -48,7 +46,7 @@ public record UnitDraft(String key, String title, String below, String code, Str
     public List<Fault> faults() {
         var faults = new ArrayList<Fault>();
         DefinitionName.fault("key", key).ifPresent(faults::add);
-        if (title != null) DefinitionName.titleFault("title", title).ifPresent(faults::add);
+        faults.addAll(PROPERTIES.faults("", this));
         if (code != null
                 && (code.isBlank()
                         || code.length() > LONGEST_CODE

@@ -6,7 +6,9 @@ import java.lang.invoke.MethodType;
 import java.lang.reflect.RecordComponent;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Function;
+import org.youngtally.core.fault.Fault;
 
 /**
  * The properties of one sort of thing, in the order in which they are written.
@@ -102,6 +104,23 @@ public final class Group<R> {
 
     public List<String> names() {
         return properties.stream().<String>map(Property::name).toList();
+    }
+
+    /**
+     * What is wrong with the values of a thing, each by itself.
+     *
+     * @param prefix before their names, such as {@code ranges[0].}
+     */
+    public List<Fault> faults(String prefix, R thing) {
+        Values values = values(thing);
+        return properties.stream()
+                .flatMap(property -> fault(prefix, property, values).stream())
+                .toList();
+    }
+
+    private static <T> Optional<Fault> fault(String prefix, Property<T> property, Values values) {
+        T value = values.get(property);
+        return value == null ? Optional.empty() : property.fault(prefix + property.name(), value);
     }
 
     public R make(Values values) {

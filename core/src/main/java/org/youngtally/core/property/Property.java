@@ -7,6 +7,7 @@ import java.util.function.BiFunction;
 import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.core.fault.Fault;
 import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.text.NearestName;
 
 /**
  * One thing that a definition can say: what it is called, what it means, how its value is written, and what holds where
@@ -66,6 +67,21 @@ public final class Property<T> {
         return of(name, json, new Shape.Text("", false), meaning);
     }
 
+    /**
+     * A text for people on one line.
+     *
+     * @param longest the most symbols
+     */
+    public static Property<String> line(String name, String json, int longest, String meaning) {
+        return text(name, json, meaning).checked((path, value) -> DefinitionName.lineFault(path, value, longest));
+    }
+
+    /** The name for people, which is that of another property where it is absent. */
+    public static Property<String> title(String other) {
+        return line("title", "title", DefinitionName.LONGEST_TITLE, "The name for people.")
+                .otherwiseAs(other);
+    }
+
     /** The key of a definition. */
     public static Property<String> key(String name, String meaning) {
         return of(name, name, NAME, meaning);
@@ -81,7 +97,19 @@ public final class Property<T> {
                 .checked((path, value) -> words.contains(value)
                         ? Optional.empty()
                         : Optional.of(new Fault(
-                                path, "‘" + value + "’ is not an option", "write " + String.join(" or ", words))));
+                                path,
+                                "‘" + value + "’ is not an option",
+                                nearest(value, words) + "write " + or(words))));
+    }
+
+    private static String nearest(String value, List<String> words) {
+        return NearestName.to(value, words)
+                .map(near -> "did you mean " + near + "? ")
+                .orElse("");
+    }
+
+    private static String or(List<String> words) {
+        return String.join(", ", words.subList(0, words.size() - 1)) + " or " + words.getLast();
     }
 
     public static Property<Long> whole(String name, String json, String meaning) {

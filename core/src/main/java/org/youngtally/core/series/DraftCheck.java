@@ -79,7 +79,7 @@ public final class DraftCheck {
 
     private Result check(SeriesDraft draft, Map<String, Codebook> books, boolean lookInto) {
         DefinitionName.fault(KEY.name(), draft.key()).ifPresent(faults::add);
-        for (SeriesProperty<?> property : SeriesProperties.ALL) alone(property, draft);
+        faults.addAll(SeriesProperties.SERIES.faults("", draft));
         Optional<DateStyle> style = style(draft);
         Optional<Pattern> pattern = pattern(draft.get(PATTERN), style.orElse(DateStyle.PLAIN));
         FieldCheck.Result fields = FieldCheck.of(draft.get(FIELDS), pattern);
@@ -125,11 +125,6 @@ public final class DraftCheck {
                         path,
                         "‘" + symbol + "’ in " + where + " cannot be compared as a single symbol",
                         "leave it out, or write two s"));
-    }
-
-    private <T> void alone(SeriesProperty<T> property, SeriesDraft draft) {
-        T value = draft.get(property);
-        if (value != null) property.property().fault(property.name(), value).ifPresent(faults::add);
     }
 
     private void fault(String path, String problem, String accepted) {

@@ -24,9 +24,7 @@ public record NamespaceDraft(String key, String title, String repeats, Long comp
             MethodHandles.lookup(),
             NamespaceDraft.class,
             Property.key("key", "The name by which series call it.").required(),
-            Property.text("title", "title", "The name for people.")
-                    .otherwiseAs("key")
-                    .checked(DefinitionName::titleFault),
+            Property.title("key"),
             Property.word(
                             "repeats",
                             "repeats",
@@ -43,12 +41,7 @@ public record NamespaceDraft(String key, String title, String repeats, Long comp
     public List<Fault> faults() {
         var faults = new ArrayList<Fault>();
         DefinitionName.fault("key", key).ifPresent(faults::add);
-        if (title != null) DefinitionName.titleFault("title", title).ifPresent(faults::add);
-        if (repeats != null && !repeats.equals(ALLOWED) && !repeats.equals("refused"))
-            faults.add(new Fault(
-                    "repeats",
-                    "‘" + repeats + "’ is not to be had",
-                    "write allowed for marks that come round again, or refused"));
+        faults.addAll(PROPERTIES.faults("", this));
         if (comparison != null && rule().isEmpty())
             faults.add(new Fault(
                     "comparison",

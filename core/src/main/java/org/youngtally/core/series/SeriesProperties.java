@@ -92,10 +92,7 @@ public final class SeriesProperties {
             Property.key("key", "The name of the series: 1 to 64 small letters, digits, hyphens and dots.")
                     .required(),
             Series::key);
-    public static final SeriesProperty<String> TITLE =
-            SeriesProperty.plain(Property.text("title", "title", "The name for people.")
-                    .otherwiseAs("key")
-                    .checked(DefinitionName::titleFault));
+    public static final SeriesProperty<String> TITLE = SeriesProperty.plain(Property.title("key"));
     public static final SeriesProperty<String> NAMESPACE = SeriesProperty.of(
                     Property.key(
                                     "namespace",
