@@ -93,6 +93,9 @@ public final class SeriesProperties {
                     .required(),
             Series::key);
     public static final SeriesProperty<String> TITLE = SeriesProperty.plain(Property.title("key"));
+    public static final SeriesProperty<String> NOTE =
+            SeriesProperty.plain(Property.line("note", "note", 500, "What people should know about the series.")
+                    .otherwise("none"));
     public static final SeriesProperty<String> NAMESPACE = SeriesProperty.of(
                     Property.key(
                                     "namespace",
@@ -249,6 +252,7 @@ public final class SeriesProperties {
     public static final List<SeriesProperty<?>> ALL = List.of(
             KEY,
             TITLE,
+            NOTE,
             NAMESPACE,
             PATTERN,
             LOCALE,
@@ -267,7 +271,7 @@ public final class SeriesProperties {
             RANGES);
 
     /** Those that nothing is computed from. */
-    public static final List<SeriesProperty<String>> PLAIN = List.of(TITLE);
+    public static final List<SeriesProperty<String>> PLAIN = List.of(TITLE, NOTE);
 
     public static final Group<SeriesDraft> SERIES = Group.of(
             "a series", ALL.stream().map(SeriesProperty::property).toList(), SeriesDraft::new, SeriesDraft::said);
