@@ -343,7 +343,7 @@ class RecordConsoleTest {
 
     @Test
     void aRecordsFilesAreAttachedAndDeletingSaysWhatBecomesOfTheNumber() throws Exception {
-        String number = customer("DefinitionSnapshot by the weir");
+        String number = customer("LedgerSnapshot by the weir");
         long id = service.get("/api/v1/records?text=" + number)
                 .json()
                 .get(0)

@@ -13,10 +13,10 @@ import org.youngtally.ledger.store.RecordQueries;
 
 /** Makes of what an act came to in its batch what it is answered with. */
 final class Answers {
-    private final Ledger ledger;
+    private final Committed committed;
 
-    Answers(Ledger ledger) {
-        this.ledger = ledger;
+    Answers(Committed committed) {
+        this.committed = committed;
     }
 
     /** The one place where the type of an act and that of its answer are put together. */
@@ -35,7 +35,7 @@ final class Answers {
     /** @param entry absent where nothing had to be done */
     private Outcome<?> done(Act<?> act, Optional<Entry> entry) {
         return switch (act) {
-            case Act.Allocate allocate -> new Outcome.Taken(Taking.of(entry.orElseThrow(), ledger), false);
+            case Act.Allocate allocate -> new Outcome.Taken(Taking.of(entry.orElseThrow(), committed), false);
             case Act.Settle settle -> settled(entry);
             case Act.Lapse lapse -> settled(entry);
             case Act.Split split -> settled(entry);
@@ -47,7 +47,7 @@ final class Answers {
                 new Outcome.Changed(entry.flatMap(made -> of(made.effects(), Effect.AccountChanged.class)
                                 .map(Effect.AccountChanged::account)
                                 .findFirst())
-                        .orElseGet(() -> ledger.snapshot().accounts().get(change.account())));
+                        .orElseGet(() -> committed.snapshot().accounts().get(change.account())));
             case Act.SaveRecord save -> recorded(entry.orElseThrow());
             case Act.ChangeRecord change ->
                 entry.map(Answers::recorded)
@@ -65,7 +65,7 @@ final class Answers {
 
     /** @param seq the entry of the same act, which was done before */
     private Outcome<?> repeated(Act<?> act, long seq) {
-        return ledger.read(dsl -> {
+        return committed.read(dsl -> {
             var queries = new EntryQueries(dsl);
             EntryQueries.Row row = queries.at(seq).orElseThrow();
             return switch (act) {
@@ -84,7 +84,7 @@ final class Answers {
                 case Act.Define define -> throw new IllegalStateException("definitions have no key");
                 case Act.RemoveRoute remove -> throw new IllegalStateException("definitions have no key");
                 case Act.ChangeAccount change ->
-                    new Outcome.Changed(ledger.snapshot().accounts().get(change.account()));
+                    new Outcome.Changed(committed.snapshot().accounts().get(change.account()));
             };
         });
     }
@@ -113,7 +113,7 @@ final class Answers {
     }
 
     private KeptRecord record(long id) {
-        return ledger.read(dsl -> new RecordQueries(dsl).at(id)).orElseThrow();
+        return committed.read(dsl -> new RecordQueries(dsl).at(id)).orElseThrow();
     }
 
     private static <E extends Effect> Stream<E> of(List<Effect> effects, Class<E> sort) {

@@ -88,7 +88,7 @@ final class BatchWork {
     private final Pause pause = new Pause();
     private volatile Store store;
     private volatile Head head;
-    private volatile DefinitionSnapshot snapshot;
+    private volatile LedgerSnapshot snapshot;
     private volatile Consumer<String> died = why -> {};
     private volatile String stopped = "";
     private volatile String dateQuestion = "";
@@ -205,13 +205,13 @@ final class BatchWork {
         return store;
     }
 
-    /** Who works here, as it was committed last. */
-    DefinitionSnapshot committedSnapshot() {
+    /** The ledger as it was committed last. */
+    LedgerSnapshot committedSnapshot() {
         return snapshot;
     }
 
-    private DefinitionSnapshot snapshot() {
-        return DefinitionSnapshot.of(state.memory());
+    private LedgerSnapshot snapshot() {
+        return LedgerSnapshot.of(state.memory());
     }
 
     /** Ends the holds whose time is up; it costs nothing where there are none. */
@@ -482,6 +482,7 @@ final class BatchWork {
                     .anyMatch(entry -> entry.kind() == Entry.Kind.DEFINE
                             || entry.kind() == Entry.Kind.REMOVE
                             || entry.kind() == Entry.Kind.ACCESS)) snapshot = snapshot();
+            else snapshot = snapshot.with(state.memory().counters());
             committed.accept(entries);
         }
         answering.execute(() -> {

@@ -36,7 +36,7 @@ import org.youngtally.ledger.store.Store;
  * The ledger of one data folder: takes acts, answers them once they are on disk, and is asked what stands in it. A
  * ledger whose journal cannot be trusted opens all the same, gives no numbers, and says why.
  */
-public final class Ledger implements AutoCloseable {
+public final class Ledger implements Committed, AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Ledger.class);
     /** Tables in memory take some times what their journal does. */
     private static final int HEAP_PER_JOURNAL = 8;
@@ -48,7 +48,7 @@ public final class Ledger implements AutoCloseable {
     private final Journal journal;
     private final Writer writer;
     private final Store stoppedStore;
-    private final DefinitionSnapshot stoppedSnapshot;
+    private final LedgerSnapshot stoppedSnapshot;
     private final String stopped;
     private final List<String> opening;
     private final AtomicBoolean closed = new AtomicBoolean();
@@ -65,13 +65,8 @@ public final class Ledger implements AutoCloseable {
         this.opening = opened.told();
         this.stopped = opened.stopped();
         this.stoppedStore = stopped.isEmpty() ? null : opened.store();
-        this.stoppedSnapshot = stopped.isEmpty()
-                ? null
-                : DefinitionSnapshot.of(
-                        stoppedStore.state().series(),
-                        stoppedStore.state().codebooks(),
-                        stoppedStore.state().organisation(),
-                        stoppedStore.state().accounts());
+        this.stoppedSnapshot =
+                stopped.isEmpty() ? null : LedgerSnapshot.of(new WriterState(stoppedStore.state()).memory());
         this.inMemory = opened.inMemory();
         this.writer = stopped.isEmpty() ? new Writer(work(opened)) : null;
     }
@@ -237,24 +232,29 @@ public final class Ledger implements AutoCloseable {
     /** Looks for the proofs that an act needs, as the ledger stands; by the time of the act it may need others. */
     private Prover proved(Act<?> act) {
         Proofs.Gathered gathered = proofs.gather();
-        if (act instanceof Act.Define) decide(act, gathered.looking());
+        if (act instanceof Act.Define) decide(snapshot(), act, gathered.looking());
         return gathered.known();
     }
 
     /** What the act would come to on the ledger as it stands, without doing it. */
     public Decision decide(Act<?> act) {
-        return decide(act, proofs.gather().looking());
+        return decide(snapshot(), act);
     }
 
-    private Decision decide(Act<?> act, Prover prover) {
+    /** What the act would have come to on the ledger as it stood. */
+    public Decision decide(LedgerSnapshot stood, Act<?> act) {
+        return decide(stood, act, proofs.gather().looking());
+    }
+
+    private Decision decide(LedgerSnapshot stood, Act<?> act, Prover prover) {
         return read(dsl -> {
-            var state = new WriterState(new StateQueries(dsl));
+            var state = new WriterState(new StateQueries(dsl), stood);
             state.load(List.of(act));
             return Decider.decide(state.memory(), act, options.clock().instant(), today(), prover);
         });
     }
 
-    /** Asks something of the committed tables, all of it of one state. */
+    @Override
     public <T> T read(Function<DSLContext, T> question) {
         Store asked = store();
         try {
@@ -274,8 +274,8 @@ public final class Ledger implements AutoCloseable {
         return writer == null ? stoppedStore : writer.work().store();
     }
 
-    /** Who works here and what they may do, as it was committed last. */
-    public DefinitionSnapshot snapshot() {
+    @Override
+    public LedgerSnapshot snapshot() {
         return writer == null ? stoppedSnapshot : writer.work().committedSnapshot();
     }
 

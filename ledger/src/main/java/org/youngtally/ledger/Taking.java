@@ -33,9 +33,9 @@ public record Taking(
         Optional<Instant> until,
         long withdrawn) {
 
-    static Taking of(Entry entry, Ledger ledger) {
+    static Taking of(Entry entry, Committed committed) {
         if (entry.kind() == Entry.Kind.BLOCK)
-            return ledger.read(dsl -> of(new EntryQueries(dsl).at(entry.seq()).orElseThrow(), dsl));
+            return committed.read(dsl -> of(new EntryQueries(dsl).at(entry.seq()).orElseThrow(), dsl));
         List<Effect.Issued> issued = entry.effects().stream()
                 .filter(Effect.Issued.class::isInstance)
                 .map(Effect.Issued.class::cast)

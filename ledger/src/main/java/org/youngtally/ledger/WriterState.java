@@ -45,12 +45,18 @@ final class WriterState {
         memory.remember(queries.organisation());
         for (Account account : queries.accounts()) memory.remember(account);
         for (StateQueries.LaneRow lane : queries.lanes())
-            memory.remember(lane.key(), new LaneState(lane.lane(), lane.next(), lane.latest()));
+            memory.remember(lane.key(), new LaneState(lane.lane(), lane.next(), lane.skipped(), lane.latest()));
         for (StateQueries.Placed placed : queries.watched()) memory.remember(placed.lane(), placed.stretch());
         for (StateQueries.RetiredRow row : queries.retired())
             memory.rememberRetired(row.lane(), row.position(), row.origin());
         for (LedgerState.Closed period : queries.closed()) memory.remember(period);
         memory.rememberNextRecord(queries.nextRecord());
+    }
+
+    /** As a snapshot stood, for questions. */
+    WriterState(StateQueries queries, LedgerSnapshot stood) {
+        this.queries = queries;
+        this.memory = stood.state(new Tables(queries));
     }
 
     StateInMemory memory() {

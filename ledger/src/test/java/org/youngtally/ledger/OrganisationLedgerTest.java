@@ -110,7 +110,7 @@ class OrganisationLedgerTest {
 
     @Test
     void everythingStandsAfterAStartAndAfterARebuild() throws IOException {
-        DefinitionSnapshot before;
+        LedgerSnapshot before;
         try (Ledger ledger = open()) {
             fill(ledger);
             before = ledger.snapshot();
@@ -148,7 +148,7 @@ class OrganisationLedgerTest {
                 .isEqualTo("rwx------");
     }
 
-    private static void same(DefinitionSnapshot snapshot, DefinitionSnapshot other) {
+    private static void same(LedgerSnapshot snapshot, LedgerSnapshot other) {
         assertThat(snapshot.organisation()).isEqualTo(other.organisation());
         assertThat(List.copyOf(snapshot.organisation().units().keySet()))
                 .as("in the order in which they were written")

@@ -202,7 +202,10 @@ class RecordLedgerTest {
                 assertThat(ledger.<List<String>>read(dsl -> new EntryQueries(dsl).ends(row, series::equals)))
                         .containsExactly(series + "001", series + "002");
             }
-            List<StandingQueries.Newest> newest = ledger.read(dsl -> new StandingQueries(dsl).all(TODAY)).stream()
+            List<StandingQueries.Newest> newest = ledger
+                    .read(dsl -> new StandingQueries(dsl, ledger.snapshot().counters())
+                            .all(ledger.snapshot().series().values(), TODAY))
+                    .stream()
                     .map(standing -> standing.newest().orElseThrow())
                     .toList();
             assertThat(newest).extracting(StandingQueries.Newest::identifier).containsExactly("m002", "n002");

@@ -236,7 +236,8 @@ class RuledLedgerTest {
         assertThat(audit().findings().toString()).contains("cannot be proved");
         assertThat(found(before.getFirst()).position()).isZero();
         List<StandingQueries.Standing> standings =
-                ledger.read(dsl -> new StandingQueries(dsl).all(LocalDate.of(2026, 3, 2)));
+                ledger.read(dsl -> new StandingQueries(dsl, ledger.snapshot().counters())
+                        .all(ledger.snapshot().series().values(), LocalDate.of(2026, 3, 2)));
         assertThat(standings)
                 .filteredOn(standing -> standing.series().key().equals("voucher"))
                 .singleElement()

@@ -90,9 +90,10 @@ public interface LedgerState extends RowReader {
 
     /**
      * @param next the lowest position that the counter has not passed
+     * @param skipped how many of the positions below that one were passed over
      * @param latest the latest business date of any number given; absent before the first
      */
-    record LaneState(int lane, long next, Optional<LocalDate> latest) {}
+    record LaneState(int lane, long next, long skipped, Optional<LocalDate> latest) {}
 
     record EarlierAct(long seq, String digest) {}
 

@@ -14,8 +14,14 @@ import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.TreeSet;
+import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
+import org.pcollections.HashTreePMap;
+import org.pcollections.PMap;
+import org.pcollections.TreePMap;
+import org.pcollections.TreePSet;
 import org.youngtally.core.access.Account;
+import org.youngtally.core.act.Counters.Held;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Organisation;
@@ -35,20 +41,20 @@ import org.youngtally.core.text.Comparison;
  */
 public final class StateInMemory implements LedgerState {
 
-    private static final NavigableMap<Long, Stretch> NONE = Collections.emptyNavigableMap();
-
     private final RowReader rows;
     private final Map<String, Series> series = new LinkedHashMap<>();
     private final Map<String, Codebook> books = new LinkedHashMap<>();
     private final Map<String, Namespace> namespaces = new LinkedHashMap<>();
     private final Map<String, Comparison> comparisons = new HashMap<>();
     private final Map<String, String> files = new HashMap<>();
-    private final Map<LaneKey, LaneState> lanes = new HashMap<>();
-    private final Map<Integer, LaneKey> laneKeys = new HashMap<>();
-    private final Map<Integer, TreeMap<Long, Stretch>> apart = new HashMap<>();
-    private final Map<Integer, Map<Long, List<Origin>>> retired = new HashMap<>();
-    private final TreeMap<Instant, TreeSet<Position>> holds = new TreeMap<>();
-    private final Map<Long, Closed> closed = new LinkedHashMap<>();
+    private PMap<LaneKey, LaneState> lanes;
+    private PMap<Integer, LaneKey> laneKeys;
+    private PMap<Integer, TreePMap<Long, Stretch>> apart;
+    private PMap<Integer, PMap<Long, List<Origin>>> retired;
+    private TreePMap<Instant, TreePSet<Held>> holds;
+    private TreePMap<Long, Closed> closed;
+    private int nextLane;
+    private long nextRecord;
     private final Map<List<String>, EarlierAct> keys = new HashMap<>();
     private final Map<List<String>, EarlierAct> references = new HashMap<>();
     private final Set<List<String>> freed = new HashSet<>();
@@ -63,18 +69,27 @@ public final class StateInMemory implements LedgerState {
 
     private final Map<List<String>, Long> numbered = new HashMap<>();
     private Organisation organisation = Organisation.NONE;
-    private int nextLane = 1;
-    private long nextRecord = 1;
-
-    private record Position(int lane, long position) implements Comparable<Position> {
-        @Override
-        public int compareTo(Position other) {
-            return lane == other.lane ? Long.compare(position, other.position) : Integer.compare(lane, other.lane);
-        }
-    }
 
     public StateInMemory(RowReader rows) {
+        this(rows, Counters.NONE);
+    }
+
+    /** @param counters how far everything is counted */
+    public StateInMemory(RowReader rows, Counters counters) {
         this.rows = rows;
+        lanes = counters.lanes();
+        laneKeys = counters.keys();
+        apart = counters.apart();
+        retired = counters.retired();
+        holds = counters.holds();
+        closed = counters.closed();
+        nextLane = counters.nextLane();
+        nextRecord = counters.nextRecord();
+    }
+
+    /** How far everything is counted now; what is taken in later does not change it. */
+    public Counters counters() {
+        return new Counters(lanes, laneKeys, apart, retired, holds, closed, nextLane, nextRecord);
     }
 
     /** Forgets single numbers, entries, keys and references: the tables know them by now. */
@@ -123,8 +138,8 @@ public final class StateInMemory implements LedgerState {
     }
 
     public void remember(LaneKey key, LaneState lane) {
-        lanes.put(key, lane);
-        laneKeys.put(lane.lane(), key);
+        lanes = lanes.plus(key, lane);
+        laneKeys = laneKeys.plus(lane.lane(), key);
         nextLane = Math.max(nextLane, lane.lane() + 1);
     }
 
@@ -134,13 +149,17 @@ public final class StateInMemory implements LedgerState {
     }
 
     public void rememberRetired(int lane, long position, Origin origin) {
-        retired.computeIfAbsent(lane, added -> new HashMap<>())
-                .computeIfAbsent(position, added -> new ArrayList<>())
-                .add(origin);
+        PMap<Long, List<Origin>> own = retired.getOrDefault(lane, HashTreePMap.empty());
+        List<Origin> before = own.getOrDefault(position, List.of());
+        retired = retired.plus(
+                lane,
+                own.plus(
+                        position,
+                        Stream.concat(before.stream(), Stream.of(origin)).toList()));
     }
 
     public void remember(Closed period) {
-        closed.put(period.closing(), period);
+        closed = closed.plus(period.closing(), period);
     }
 
     public void rememberKey(String account, String key, EarlierAct act) {
@@ -173,10 +192,14 @@ public final class StateInMemory implements LedgerState {
                 case Effect.AccountChanged changed -> remember(changed.account());
                 case Effect.RecordKept kept -> keep(kept.record());
                 case Effect.LaneOpened opened ->
-                    remember(opened.key(), new LaneState(opened.lane(), 0, Optional.empty()));
+                    remember(opened.key(), new LaneState(opened.lane(), 0, 0, Optional.empty()));
                 case Effect.Issued issued -> issue(seq, reference, issued);
                 case Effect.Skipped skipped -> {
-                    passed(skipped.lane(), skipped.to(), skipped.particulars().date());
+                    passed(
+                            skipped.lane(),
+                            skipped.to(),
+                            skipped.to() - skipped.from() + 1,
+                            skipped.particulars().date());
                     know(
                             skipped.lane(),
                             new Stretch(
@@ -213,7 +236,7 @@ public final class StateInMemory implements LedgerState {
                     freed.add(List.of(gone.series(), gone.reference()));
                 }
                 case Effect.PeriodClosed period -> remember(new Closed(seq, period.period()));
-                case Effect.PeriodReopened reopened -> closed.remove(reopened.closing());
+                case Effect.PeriodReopened reopened -> closed = closed.minus(reopened.closing());
             }
         }
     }
@@ -247,11 +270,11 @@ public final class StateInMemory implements LedgerState {
             place(lane, stretch);
         }
         Optional<LocalDate> date = Optional.of(issued.particulars().date());
-        if (issued.isCounted()) passed(lane, issued.to(), date.get());
+        if (issued.isCounted()) passed(lane, issued.to(), 0, date.get());
         else
-            lanes.computeIfPresent(
-                    laneKeys.get(lane),
-                    (key, state) -> new LaneState(lane, state.next(), later(state.latest(), date.get())));
+            change(
+                    lane,
+                    state -> new LaneState(lane, state.next(), state.skipped(), later(state.latest(), date.get())));
         add(takings, seq, owner, reference, new Span(lane, issued.from(), issued.to()));
         if (issued.isBlock()) add(blocks, seq, owner, reference, new Span(lane, issued.from(), issued.to()));
     }
@@ -267,48 +290,62 @@ public final class StateInMemory implements LedgerState {
         return Optional.of(one.filter(date -> date.isAfter(other)).orElse(other));
     }
 
-    private void passed(int lane, long to, LocalDate date) {
-        lanes.computeIfPresent(
-                laneKeys.get(lane), (key, state) -> new LaneState(lane, to + 1, later(state.latest(), date)));
+    private void change(int lane, UnaryOperator<LaneState> by) {
+        LaneKey key = laneKeys.get(lane);
+        LaneState state = lanes.get(key);
+        if (state != null) lanes = lanes.plus(key, by.apply(state));
+    }
+
+    private void passed(int lane, long to, long skipped, LocalDate date) {
+        change(lane, state -> new LaneState(lane, to + 1, state.skipped() + skipped, later(state.latest(), date)));
         cleared(lane, to + 1);
     }
 
     private void counter(int lane, long next) {
-        lanes.computeIfPresent(laneKeys.get(lane), (key, state) -> new LaneState(lane, next, state.latest()));
+        change(lane, state -> new LaneState(lane, next, state.skipped(), state.latest()));
         cleared(lane, next);
     }
 
     private void cleared(int lane, long next) {
         // What the counter has passed lies apart no longer, unless it waits to be given again.
-        TreeMap<Long, Stretch> own = apart.get(lane);
-        if (own != null)
-            own.headMap(next, false).values().removeIf(stretch -> stretch.state() != PositionState.RETURNED);
+        TreePMap<Long, Stretch> own = apart.get(lane);
+        if (own == null) return;
+        TreePMap<Long, Stretch> left = own;
+        for (Stretch stretch : own.headMap(next).values())
+            if (stretch.state() != PositionState.RETURNED) left = left.minus(stretch.from());
+        if (left != own) apart = apart.plus(lane, left);
     }
 
     /** Puts a stretch where it belongs beside the plain numbers that the counter has passed. */
     private void place(int lane, Stretch stretch) {
         LaneState state = lanes.get(laneKeys.get(lane));
         if (stretch.state() == PositionState.RETURNED || (stretch.origin().ahead() && stretch.from() >= state.next()))
-            apart.computeIfAbsent(lane, added -> new TreeMap<>()).put(stretch.from(), stretch);
-        if (stretch.state() == PositionState.HELD)
-            holds.computeIfAbsent(stretch.origin().until().orElseThrow(), added -> new TreeSet<>())
-                    .add(new Position(lane, stretch.from()));
+            apart = apart.plus(lane, ownApart(lane).plus(stretch.from(), stretch));
+        if (stretch.state() == PositionState.HELD) {
+            Instant until = stretch.origin().until().orElseThrow();
+            holds = holds.plus(
+                    until, holds.getOrDefault(until, TreePSet.empty()).plus(new Held(lane, stretch.from())));
+        }
     }
 
     /** Takes a stretch away from where it was placed, the rest of what it was placed with staying. */
     private void unplace(int lane, Stretch stretch) {
-        TreeMap<Long, Stretch> own = apart.get(lane);
-        Map.Entry<Long, Stretch> there = own == null ? null : own.floorEntry(stretch.from());
+        TreePMap<Long, Stretch> own = ownApart(lane);
+        Map.Entry<Long, Stretch> there = own.floorEntry(stretch.from());
         if (there != null && there.getValue().to() >= stretch.from()) {
-            own.remove(there.getKey());
-            there.getValue().without(stretch.from(), stretch.to()).forEach(rest -> own.put(rest.from(), rest));
+            own = own.minus(there.getKey());
+            for (Stretch rest : there.getValue().without(stretch.from(), stretch.to()))
+                own = own.plus(rest.from(), rest);
+            apart = apart.plus(lane, own);
         }
-        stretch.origin()
-                .until()
-                .ifPresent(until -> holds.computeIfPresent(until, (instant, positions) -> {
-                    positions.remove(new Position(lane, stretch.from()));
-                    return positions.isEmpty() ? null : positions;
-                }));
+        stretch.origin().until().filter(holds::containsKey).ifPresent(until -> {
+            TreePSet<Held> left = holds.get(until).minus(new Held(lane, stretch.from()));
+            holds = left.isEmpty() ? holds.minus(until) : holds.plus(until, left);
+        });
+    }
+
+    private TreePMap<Long, Stretch> ownApart(int lane) {
+        return apart.getOrDefault(lane, TreePMap.empty());
     }
 
     private void compare(Effect.Compared compared) {
@@ -422,22 +459,13 @@ public final class StateInMemory implements LedgerState {
 
     @Override
     public StateInMemory ahead() {
-        var ahead = new StateInMemory(this);
+        var ahead = new StateInMemory(this, counters());
         ahead.series.putAll(series);
         ahead.books.putAll(books);
         ahead.namespaces.putAll(namespaces);
         ahead.comparisons.putAll(comparisons);
         ahead.accounts.putAll(accounts);
-        ahead.lanes.putAll(lanes);
-        ahead.laneKeys.putAll(laneKeys);
-        apart.forEach((lane, own) -> ahead.apart.put(lane, new TreeMap<>(own)));
-        retired.forEach((lane, own) -> own.forEach(
-                (position, origins) -> origins.forEach(origin -> ahead.rememberRetired(lane, position, origin))));
-        holds.forEach((until, positions) -> ahead.holds.put(until, new TreeSet<>(positions)));
-        ahead.closed.putAll(closed);
         ahead.organisation = organisation;
-        ahead.nextLane = nextLane;
-        ahead.nextRecord = nextRecord;
         return ahead;
     }
 
@@ -456,8 +484,8 @@ public final class StateInMemory implements LedgerState {
     @Override
     public List<Span> due(Instant now, int most) {
         var due = new ArrayList<Span>();
-        for (TreeSet<Position> positions : holds.headMap(now, true).values())
-            for (Position each : positions) {
+        for (TreePSet<Held> positions : holds.headMap(now, true).values())
+            for (Held each : positions) {
                 if (due.size() == most) return due;
                 due.add(new Span(each.lane(), each.position(), each.position()));
             }
@@ -488,12 +516,12 @@ public final class StateInMemory implements LedgerState {
 
     @Override
     public NavigableMap<Long, Stretch> apart(int lane) {
-        return apart.containsKey(lane) ? Collections.unmodifiableNavigableMap(apart.get(lane)) : NONE;
+        return ownApart(lane);
     }
 
     @Override
     public List<Origin> retired(int lane, long position) {
-        return retired.getOrDefault(lane, Map.of()).getOrDefault(position, List.of());
+        return retired.getOrDefault(lane, HashTreePMap.empty()).getOrDefault(position, List.of());
     }
 
     @Override
@@ -519,6 +547,16 @@ public final class StateInMemory implements LedgerState {
     @Override
     public Optional<Namespace> namespace(String key) {
         return Optional.ofNullable(namespaces.get(key));
+    }
+
+    /** Every namespace that was defined. */
+    public Collection<Namespace> allNamespaces() {
+        return namespaces.values();
+    }
+
+    /** How each namespace compares its identifiers, by its key. */
+    public Map<String, Comparison> allComparisons() {
+        return Collections.unmodifiableMap(comparisons);
     }
 
     @Override

@@ -5,17 +5,16 @@ import static org.youngtally.ledger.store.db.Tables.SERIES;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
-import org.youngtally.core.act.PositionState;
-import org.youngtally.core.act.Stretch;
+import org.youngtally.core.act.Counters;
+import org.youngtally.core.act.LedgerState.LaneState;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Outlook;
@@ -24,9 +23,12 @@ import org.youngtally.core.series.Series;
 /** How each series stands: what it gave last, what it gives next, how much is left. */
 public final class StandingQueries {
     private final DSLContext dsl;
+    private final Counters counters;
 
-    public StandingQueries(DSLContext dsl) {
+    /** @param counters how far everything is counted */
+    public StandingQueries(DSLContext dsl, Counters counters) {
         this.dsl = dsl;
+        this.counters = counters;
     }
 
     /**
@@ -39,6 +41,8 @@ public final class StandingQueries {
      */
     public record LaneStanding(
             int range, String period, long given, long skipped, long returned, long left, Optional<LocalDate> latest) {}
+
+    private record Lane(LaneKey key, LaneState state) {}
 
     /** The number that a series gave last, and its business date. */
     public record Newest(String identifier, LocalDate date, EntryQueries.Row entry) {}
@@ -55,9 +59,9 @@ public final class StandingQueries {
             Optional<Newest> newest,
             List<LaneStanding> lanes) {}
 
-    /** Every series, by its key. */
-    public List<Standing> all(LocalDate date) {
-        return standings(new StateQueries(dsl).series(), Particulars.on(date), 1);
+    /** Several series, by their keys. */
+    public List<Standing> all(Collection<Series> series, LocalDate date) {
+        return standings(series, Particulars.on(date), 1);
     }
 
     /**
@@ -70,21 +74,20 @@ public final class StandingQueries {
         return standings(List.of(series), particulars, coming).getFirst();
     }
 
-    private List<Standing> standings(List<Series> wanted, Particulars particulars, int coming) {
-        Map<String, List<StateQueries.LaneRow>> lanes = new StateQueries(dsl)
-                .lanes().stream()
-                        .collect(Collectors.groupingBy(lane -> lane.key().series()));
+    private List<Standing> standings(Collection<Series> wanted, Particulars particulars, int coming) {
+        Map<String, List<Lane>> lanes = counters.lanes().entrySet().stream()
+                .map(lane -> new Lane(lane.getKey(), lane.getValue()))
+                .collect(Collectors.groupingBy(lane -> lane.key().series()));
         Map<String, Long> newest = dsl.select(SERIES.NAME, DSL.max(LANE.NEWEST_SEQ))
                 .from(LANE)
                 .join(SERIES)
                 .on(SERIES.ID.eq(LANE.SERIES_ID))
                 .groupBy(SERIES.NAME)
                 .fetchMap(row -> row.value1(), row -> row.value2());
-        Map<Integer, List<Stretch>> apart = apart();
         var entries = new EntryQueries(dsl);
         var standings = new ArrayList<Standing>();
         for (Series series : wanted) {
-            List<StateQueries.LaneRow> own = lanes.getOrDefault(series.key(), List.of());
+            List<Lane> own = lanes.getOrDefault(series.key(), List.of());
             Optional<Newest> last = Optional.ofNullable(newest.get(series.key()))
                     .flatMap(entries::at)
                     .map(entry -> new Newest(
@@ -94,10 +97,10 @@ public final class StandingQueries {
             standings.add(new Standing(
                     series,
                     particulars.date(),
-                    outlook(series, own, apart, particulars, coming),
+                    outlook(series, particulars, coming),
                     last,
                     own.stream()
-                            .map(lane -> standing(series, lane, used(lane, apart)))
+                            .map(lane -> standing(series, lane, counters.used(lane.key())))
                             .sorted(Comparator.comparingInt(LaneStanding::range).thenComparing(LaneStanding::period))
                             .toList()));
         }
@@ -105,63 +108,22 @@ public final class StandingQueries {
         return standings;
     }
 
-    private static Optional<Outlook> outlook(
-            Series series,
-            List<StateQueries.LaneRow> lanes,
-            Map<Integer, List<Stretch>> apart,
-            Particulars particulars,
-            int coming) {
+    private Optional<Outlook> outlook(Series series, Particulars particulars, int coming) {
         boolean fieldsKnown = series.restsOnDateAlone() || !particulars.fields().isEmpty();
         if (!fieldsKnown && !series.restarts().fields().isEmpty()) return Optional.empty();
-        var used = new HashMap<LaneKey, Outlook.Used>();
-        lanes.forEach(lane -> used.put(lane.key(), used(lane, apart)));
-        return Optional.of(Outlook.of(
-                series, particulars, lane -> used.getOrDefault(lane, Outlook.Used.NOT), fieldsKnown ? coming : 0));
+        return Optional.of(Outlook.of(series, particulars, counters::used, fieldsKnown ? coming : 0));
     }
 
-    /** How far the lanes of a series have been used. */
-    public Map<LaneKey, Outlook.Used> used(String series) {
-        Map<Integer, List<Stretch>> apart = apart();
-        return new StateQueries(dsl)
-                .lanes().stream()
-                        .filter(lane -> lane.key().series().equals(series))
-                        .collect(Collectors.toMap(StateQueries.LaneRow::key, lane -> used(lane, apart)));
-    }
-
-    private Map<Integer, List<Stretch>> apart() {
-        return new StateQueries(dsl)
-                .watched().stream()
-                        .collect(Collectors.groupingBy(
-                                StateQueries.Placed::lane,
-                                Collectors.mapping(StateQueries.Placed::stretch, Collectors.toList())));
-    }
-
-    private static Outlook.Used used(StateQueries.LaneRow lane, Map<Integer, List<Stretch>> apart) {
-        List<Stretch> own = apart.get(lane.lane());
-        if (own == null) return new Outlook.Used(lane.next(), lane.skipped());
-        var returned = new TreeMap<Long, Long>();
-        var ahead = new TreeMap<Long, Long>();
-        for (Stretch stretch : own) {
-            if (stretch.state() == PositionState.RETURNED) returned.put(stretch.from(), stretch.to());
-            else if (stretch.from() >= lane.next()) ahead.put(stretch.from(), stretch.to());
-        }
-        return new Outlook.Used(lane.next(), lane.skipped(), returned, ahead);
-    }
-
-    private static LaneStanding standing(Series series, StateQueries.LaneRow lane, Outlook.Used used) {
-        long left = series.range(lane.key().range())
-                .map(range -> Outlook.left(series, range, lane.key(), used))
+    private static LaneStanding standing(Series series, Lane of, Outlook.Used used) {
+        LaneKey key = of.key();
+        LaneState lane = of.state();
+        long left = series.range(key.range())
+                .map(range -> Outlook.left(series, range, key, used))
                 .orElse(0L);
         long returned = used.returned().headMap(lane.next(), false).entrySet().stream()
                 .mapToLong(stretch -> stretch.getValue() - stretch.getKey() + 1)
                 .sum();
         return new LaneStanding(
-                lane.key().range(),
-                lane.key().period(),
-                lane.next() - lane.skipped(),
-                lane.skipped(),
-                returned,
-                left,
-                lane.latest());
+                key.range(), key.period(), lane.next() - lane.skipped(), lane.skipped(), returned, left, lane.latest());
     }
 }

@@ -11,7 +11,7 @@ import org.youngtally.core.access.Scope;
 import org.youngtally.core.access.Token;
 import org.youngtally.core.access.Where;
 import org.youngtally.core.text.NearestName;
-import org.youngtally.ledger.DefinitionSnapshot;
+import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 
@@ -20,7 +20,7 @@ import org.youngtally.service.web.Problem.Type;
  *
  * @param token that was shown; absent for one who shows the session of a browser
  */
-public record Caller(Account account, DefinitionSnapshot snapshot, Optional<Token> token) {
+public record Caller(Account account, LedgerSnapshot snapshot, Optional<Token> token) {
     public boolean bySession() {
         return token.isEmpty();
     }

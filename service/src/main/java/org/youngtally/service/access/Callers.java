@@ -12,8 +12,8 @@ import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Component;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.access.Token;
-import org.youngtally.ledger.DefinitionSnapshot;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 
@@ -51,8 +51,8 @@ public final class Callers {
     private Caller byToken(String shown) {
         if (!shown.regionMatches(true, 0, BEARER, 0, BEARER.length()))
             throw refused("The Authorization header shows no token.");
-        DefinitionSnapshot snapshot = ledger.snapshot();
-        DefinitionSnapshot.Shown known = snapshot.byToken()
+        LedgerSnapshot snapshot = ledger.snapshot();
+        LedgerSnapshot.Shown known = snapshot.byToken()
                 .get(Tokens.hash(shown.substring(BEARER.length()).strip()));
         if (known == null) throw refused("The token is not one of this service's.");
         Account account = known.account();
@@ -75,7 +75,7 @@ public final class Callers {
     private Optional<Caller> bySession(HttpServletRequest request) {
         HttpSession session = request.getSession(false);
         if (session == null || session.getAttribute(NAME) == null) return Optional.empty();
-        DefinitionSnapshot snapshot = ledger.snapshot();
+        LedgerSnapshot snapshot = ledger.snapshot();
         Account account = snapshot.accounts().get((String) session.getAttribute(NAME));
         if (account == null
                 || account.closed()
@@ -92,7 +92,7 @@ public final class Callers {
         if (caller.token().isPresent()) {
             String hash = caller.token().get().hash();
             return () -> {
-                DefinitionSnapshot.Shown shown = ledger.snapshot().byToken().get(hash);
+                LedgerSnapshot.Shown shown = ledger.snapshot().byToken().get(hash);
                 return shown != null
                         && !shown.account().closed()
                         && shown.token().revoked().isEmpty()

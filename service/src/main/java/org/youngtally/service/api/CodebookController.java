@@ -1,6 +1,7 @@
 package org.youngtally.service.api;
 
 import io.swagger.v3.oas.annotations.Operation;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
@@ -16,10 +17,10 @@ import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Drafts;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.series.Series;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
-import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
@@ -48,31 +49,28 @@ class CodebookController {
             operationId = "listCodebooks",
             summary = "The codebooks of series and kinds that one may see, by key, and which of those series use each")
     List<CodebookView> list(Caller caller) {
-        return ledger.read(dsl -> {
-            var state = new StateQueries(dsl);
-            var series = state.series();
-            return state.codebooks().stream()
-                    .filter(book -> caller.readsCodebook(book.key()))
-                    .map(book -> new CodebookView(
-                            book.key(),
-                            book.title(),
-                            book.version(),
-                            CodebookForm.of(book).choices(),
-                            series.stream()
-                                    .filter(each -> each.codebooks().contains(book.key()))
-                                    .map(each -> each.key())
-                                    .filter(caller::reads)
-                                    .sorted()
-                                    .toList()))
-                    .toList();
-        });
+        return caller.snapshot().codebooks().values().stream()
+                .filter(book -> caller.readsCodebook(book.key()))
+                .sorted(Comparator.comparing(Codebook::key))
+                .map(book -> new CodebookView(
+                        book.key(),
+                        book.title(),
+                        book.version(),
+                        CodebookForm.of(book).choices(),
+                        caller.snapshot().series().values().stream()
+                                .filter(each -> each.codebooks().contains(book.key()))
+                                .map(Series::key)
+                                .filter(caller::reads)
+                                .sorted()
+                                .toList()))
+                .toList();
     }
 
     @GetMapping("/{codebook}")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(operationId = "showCodebook", summary = "One codebook; its ETag is what a change is made on")
     ResponseEntity<CodebookForm> show(@PathVariable String codebook, Caller caller) {
-        List<Codebook> books = ledger.read(dsl -> new StateQueries(dsl).codebooks()).stream()
+        List<Codebook> books = caller.snapshot().codebooks().values().stream()
                 .filter(book -> caller.readsCodebook(book.key()))
                 .toList();
         Optional<String> near =

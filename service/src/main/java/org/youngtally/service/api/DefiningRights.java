@@ -3,7 +3,6 @@ package org.youngtally.service.api;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
-import org.youngtally.core.access.Authority;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
@@ -14,8 +13,8 @@ import org.youngtally.core.organisation.Organisation;
 import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.series.Series;
-import org.youngtally.ledger.DefinitionSnapshot;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.web.Problem;
@@ -39,23 +38,14 @@ final class DefiningRights {
         if (caller.may(Right.DEFINE, Where.EVERYWHERE)) return;
         // What is refused anyway changes nothing.
         if (!(ledger.decide(act) instanceof Decision.Done done)) return;
-        DefinitionSnapshot before = caller.snapshot();
+        LedgerSnapshot before = caller.snapshot();
         Organisation organisation = before.organisation();
         for (Effect effect : done.effects()) {
             if (effect instanceof Effect.UnitDefined defined) organisation = organisation.with(defined.unit());
             if (effect instanceof Effect.KindDefined defined) organisation = organisation.with(defined.kind());
             if (effect instanceof Effect.RouteDefined defined) organisation = organisation.with(defined.route());
         }
-        var after = new Caller(
-                caller.account(),
-                new DefinitionSnapshot(
-                        before.series(),
-                        before.codebooks(),
-                        organisation,
-                        before.accounts(),
-                        before.byToken(),
-                        new Authority(organisation)),
-                caller.token());
+        var after = new Caller(caller.account(), before.with(organisation), caller.token());
         var rights = new DefiningRights(caller, after);
         for (Effect effect : done.effects()) rights.need(effect);
     }
@@ -149,7 +139,7 @@ final class DefiningRights {
         return new Where(Optional.empty(), Optional.of(route.kind()), Optional.of(route.unit()));
     }
 
-    private static boolean existed(DefinitionSnapshot before, Effect effect) {
+    private static boolean existed(LedgerSnapshot before, Effect effect) {
         return switch (effect) {
             case Effect.Defined defined ->
                 before.series().containsKey(defined.series().key());

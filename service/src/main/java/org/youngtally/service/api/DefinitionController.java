@@ -7,6 +7,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -42,7 +43,6 @@ import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.organisation.UnitDraft;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Fields;
-import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.Outlook;
@@ -50,8 +50,8 @@ import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
 import org.youngtally.core.series.Slip;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.ledger.Outcome;
-import org.youngtally.ledger.store.StandingQueries;
 import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
@@ -137,18 +137,15 @@ class DefinitionController {
             Map<String, Unit> units,
             Map<String, Kind> kinds,
             Map<String, Route> routes) {
-        static Defined in(Ledger ledger) {
-            return ledger.read(dsl -> {
-                var state = new StateQueries(dsl);
-                Organisation organisation = state.organisation();
-                return new Defined(
-                        byKey(state.namespaces(), Namespace::key),
-                        byKey(state.codebooks(), Codebook::key),
-                        byKey(state.series(), Series::key),
-                        organisation.units(),
-                        organisation.kinds(),
-                        organisation.routes());
-            });
+        static Defined in(LedgerSnapshot snapshot) {
+            Organisation organisation = snapshot.organisation();
+            return new Defined(
+                    snapshot.namespaces(),
+                    snapshot.codebooks(),
+                    snapshot.series(),
+                    organisation.units(),
+                    organisation.kinds(),
+                    organisation.routes());
         }
 
         static Defined by(Outcome.Defined outcome) {
@@ -184,8 +181,9 @@ class DefinitionController {
         Drafts drafts = together(files);
         var act = new Act.Define(drafts, kept(request), Optional.empty());
         DefiningRights.need(caller, ledger, act);
-        Defined before = Defined.in(ledger);
-        Defined after = Defined.by(dryRun ? decided(act, files) : performed(act, caller.name(), files));
+        LedgerSnapshot now = ledger.snapshot();
+        Defined before = Defined.in(now);
+        Defined after = Defined.by(dryRun ? decided(now, act, files) : performed(act, caller.name(), files));
         return new DefinitionReport(
                 dryRun,
                 drafts.namespaces().stream()
@@ -201,7 +199,7 @@ class DefinitionController {
                         .toList(),
                 drafts.series().stream()
                         .map(draft -> view(
-                                before.series().get(draft.key()), after.series().get(draft.key())))
+                                before.series().get(draft.key()), after.series().get(draft.key()), now))
                         .toList(),
                 parts(drafts, before, after));
     }
@@ -211,8 +209,8 @@ class DefinitionController {
         return all.stream().reduce(Drafts.NONE, Drafts::and);
     }
 
-    private Outcome.Defined decided(Act.Define act, List<DefinitionFile> files) {
-        return switch (ledger.decide(act)) {
+    private Outcome.Defined decided(LedgerSnapshot now, Act.Define act, List<DefinitionFile> files) {
+        return switch (ledger.decide(now, act)) {
             case Decision.Refused refused -> throw located(refused.refusal(), files);
             case Decision.Done done -> Outcome.Defined.by(done.effects());
             case Decision.Repeated repeated -> throw new IllegalStateException("definitions have no keys");
@@ -234,27 +232,33 @@ class DefinitionController {
             summary =
                     "The files of definitions as they were applied, brought up to date; what stands in none is in console.yaml")
     DefinitionFiles export() {
-        return ledger.read(dsl -> {
-            var state = new StateQueries(dsl);
-            Organisation organisation = state.organisation();
-            Map<String, Series> series = Defined.byKey(state.series(), Series::key);
-            Map<String, Codebook> books = Defined.byKey(state.codebooks(), Codebook::key);
-            var current = new Drafts(
-                    state.namespaces().stream().map(NamespaceDraft::of).toList(),
-                    state.codebooks().stream().map(CodebookDraft::of).toList(),
-                    state.series().stream().map(SeriesDraft::of).toList(),
-                    organisation.units().values().stream().map(UnitDraft::of).toList(),
-                    organisation.kinds().values().stream().map(KindDraft::of).toList(),
-                    organisation.routes().values().stream().map(RouteDraft::of).toList());
-            return new DefinitionFiles(DefinitionExport.of(state.files(), current, draft -> RouteCheck.of(
-                                    draft, organisation, series, key -> Optional.ofNullable(books.get(key)))
-                            .route()
-                            .map(RouteDraft::of)
-                            .orElse(draft))
-                    .stream()
-                    .map(file -> new NamedText(file.name(), file.text()))
-                    .toList());
-        });
+        LedgerSnapshot now = ledger.snapshot();
+        Organisation organisation = now.organisation();
+        var current = new Drafts(
+                now.namespaces().values().stream()
+                        .sorted(Comparator.comparing(Namespace::key))
+                        .map(NamespaceDraft::of)
+                        .toList(),
+                now.codebooks().values().stream()
+                        .sorted(Comparator.comparing(Codebook::key))
+                        .map(CodebookDraft::of)
+                        .toList(),
+                now.series().values().stream().map(SeriesDraft::of).toList(),
+                organisation.units().values().stream().map(UnitDraft::of).toList(),
+                organisation.kinds().values().stream().map(KindDraft::of).toList(),
+                organisation.routes().values().stream().map(RouteDraft::of).toList());
+        List<KeptFile> kept = ledger.read(dsl -> new StateQueries(dsl).files());
+        return new DefinitionFiles(DefinitionExport.of(kept, current, draft -> RouteCheck.of(
+                                draft,
+                                organisation,
+                                now.series(),
+                                key -> Optional.ofNullable(now.codebooks().get(key)))
+                        .route()
+                        .map(RouteDraft::of)
+                        .orElse(draft))
+                .stream()
+                .map(file -> new NamedText(file.name(), file.text()))
+                .toList());
     }
 
     /** The files under their own names, without the folders they came from. */
@@ -390,7 +394,7 @@ class DefinitionController {
                 after == null || before == null ? List.of() : Differences.between(before, after));
     }
 
-    private SeriesChangeView view(Series before, Series after) {
+    private SeriesChangeView view(Series before, Series after, LedgerSnapshot stood) {
         Series now = after == null ? before : after;
         List<Difference> differences = after == null || before == null ? List.of() : Differences.between(before, after);
         List<String> next = before != null || !now.restsOnDateAlone()
@@ -407,21 +411,16 @@ class DefinitionController {
                 now.version(),
                 differences,
                 next,
-                slips(now, Optional.ofNullable(before)));
+                slips(now, Optional.ofNullable(before), stood));
     }
 
-    private List<SlipView> slips(Series series, Optional<Series> before) {
-        Map<LaneKey, Outlook.Used> used = used(series);
-        return Slip.of(series, before, ledger.today(), lane -> used.getOrDefault(lane, Outlook.Used.NOT)
+    private List<SlipView> slips(Series series, Optional<Series> before, LedgerSnapshot stood) {
+        return Slip.of(series, before, ledger.today(), lane -> stood.counters()
+                        .used(lane)
                         .next())
                 .stream()
                 .map(slip -> new SlipView(slip.path(), slip.remark()))
                 .toList();
-    }
-
-    /** How far each lane of a series was used. */
-    private Map<LaneKey, Outlook.Used> used(Series series) {
-        return ledger.read(dsl -> new StandingQueries(dsl).used(series.key()));
     }
 
     /** The date if it is served, or else the first date that is. */
@@ -487,7 +486,8 @@ class DefinitionController {
             throw new Problem(Type.MALFORMED, "There is no series to look at.")
                     .field("series", "a series as it would be defined");
         SeriesDraft draft = request.series().draft();
-        return switch (ledger.decide(new Act.Define(List.of(draft), Optional.empty()))) {
+        LedgerSnapshot now = ledger.snapshot();
+        return switch (ledger.decide(now, new Act.Define(List.of(draft), Optional.empty()))) {
             case Decision.Refused refused ->
                 new Preview(null, Map.of(), List.of(), null, null, faults(refused.refusal()), List.of());
             case Decision.Done done ->
@@ -496,18 +496,12 @@ class DefinitionController {
                                 .filter(Effect.Defined.class::isInstance)
                                 .map(effect -> ((Effect.Defined) effect).series())
                                 .findFirst()
-                                .or(() -> find(draft.key()))
-                                .orElseThrow(),
-                        request);
+                                .orElseGet(() -> now.series().get(draft.key())),
+                        request,
+                        now);
             case Decision.Repeated repeated -> throw new IllegalStateException("definitions have no keys");
             case Decision.Known known -> throw new IllegalStateException("definitions keep no records");
         };
-    }
-
-    private Optional<Series> find(String key) {
-        return ledger.read(dsl -> new StateQueries(dsl).series()).stream()
-                .filter(series -> series.key().equals(key))
-                .findFirst();
     }
 
     private static List<DefinitionFault> faults(Refusal refusal) {
@@ -515,17 +509,17 @@ class DefinitionController {
         return Refusals.faults(faulty);
     }
 
-    private Preview preview(Series series, PreviewRequest request) {
+    private Preview preview(Series series, PreviewRequest request, LedgerSnapshot now) {
         LocalDate date = Requests.date(request.date()).orElseGet(() -> firstServed(series, ledger.today()));
-        Map<String, Codebook> books = Defined.in(ledger).codebooks();
-        Fields fields = Fields.of(series, key -> Optional.ofNullable(books.get(key)));
+        Fields fields =
+                Fields.of(series, key -> Optional.ofNullable(now.codebooks().get(key)));
         var given = new LinkedHashMap<String, String>();
         // Fields that the definition has lost while it is being written are passed over.
         if (request.fields() != null)
             request.fields().forEach((name, text) -> {
                 if (text != null && !text.isBlank() && series.field(name).isPresent()) given.put(name, text);
             });
-        List<SlipView> slips = slips(series, find(series.key()));
+        List<SlipView> slips = slips(series, Optional.ofNullable(now.series().get(series.key())), now);
         return switch (fields.read(fields.example(given))) {
             case Fields.Reading.Faulty faulty ->
                 new Preview(
@@ -538,13 +532,12 @@ class DefinitionController {
                         List.of(),
                         slips);
             case Fields.Reading.Understood understood ->
-                preview(series, new Particulars(date, understood.fields()), slips);
+                preview(series, new Particulars(date, understood.fields()), slips, now);
         };
     }
 
-    private Preview preview(Series series, Particulars particulars, List<SlipView> slips) {
-        Map<LaneKey, Outlook.Used> used = used(series);
-        Outlook outlook = Outlook.of(series, particulars, lane -> used.getOrDefault(lane, Outlook.Used.NOT), COMING);
+    private Preview preview(Series series, Particulars particulars, List<SlipView> slips, LedgerSnapshot now) {
+        Outlook outlook = Outlook.of(series, particulars, now.counters()::used, COMING);
         List<PreviewNumber> next = outlook.next().stream()
                 .map(coming -> new PreviewNumber(
                         coming.identifier(),

@@ -29,8 +29,8 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Effect;
-import org.youngtally.ledger.DefinitionSnapshot;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Callers;
@@ -145,7 +145,7 @@ class EventController implements DisposableBean {
 
     /** To each what it may hear; one whose account may read nothing any more hears nothing more. */
     private void broadcast(Function<Caller, SseEmitter.SseEventBuilder> event) {
-        DefinitionSnapshot snapshot = ledger.snapshot();
+        LedgerSnapshot snapshot = ledger.snapshot();
         for (SseEmitter listener : listeners.keySet()) {
             try {
                 Listening listening = listeners.get(listener);

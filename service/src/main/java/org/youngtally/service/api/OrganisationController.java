@@ -35,8 +35,8 @@ import org.youngtally.core.organisation.RouteCheck;
 import org.youngtally.core.organisation.RouteDraft;
 import org.youngtally.core.organisation.Routing;
 import org.youngtally.core.organisation.Unit;
-import org.youngtally.ledger.DefinitionSnapshot;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
@@ -136,7 +136,7 @@ class OrganisationController {
             @Nullable String datedBy,
             int lineStep,
             int version) {
-        static KindView of(Kind kind, DefinitionSnapshot snapshot) {
+        static KindView of(Kind kind, LedgerSnapshot snapshot) {
             Keeping keeping = kind.keeping();
             Set<String> filled = RecordSeries.placing(snapshot).filled(kind);
             return new KindView(
@@ -392,7 +392,7 @@ class OrganisationController {
 
     /** The route that stood as it was wanted. */
     private Route standing(RouteDraft draft) {
-        DefinitionSnapshot snapshot = ledger.snapshot();
+        LedgerSnapshot snapshot = ledger.snapshot();
         return RouteCheck.of(
                         draft,
                         snapshot.organisation(),

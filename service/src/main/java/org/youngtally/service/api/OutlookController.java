@@ -73,7 +73,7 @@ class OutlookController {
         LocalDate today = ledger.today();
         return ledger.read(dsl -> {
             Map<LocalDate, Long> use = new LifeQueries(dsl).use(series, today.minusDays(365), ledger.zone());
-            Optional<Long> left = new StandingQueries(dsl)
+            Optional<Long> left = new StandingQueries(dsl, caller.snapshot().counters())
                     .one(found, Particulars.on(today), 0)
                     .outlook()
                     .map(Outlook::left)

@@ -172,11 +172,11 @@ class RecordController {
 
     /** What the fields of the record write into its number now. */
     private Map<String, String> written(Placing.Placed placed, IdentifierQueries.Found number) {
-        return ledger.read(dsl -> Requests.particulars(
+        return Requests.particulars(
                         number.series(),
                         number.particulars().date(),
                         placed.given(),
-                        List.copyOf(new StateQueries(dsl).codebooks())))
+                        List.copyOf(ledger.snapshot().codebooks().values()))
                 .fields();
     }
 

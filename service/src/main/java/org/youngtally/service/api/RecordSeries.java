@@ -18,7 +18,7 @@ import org.youngtally.core.organisation.Routing;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.series.FieldFault;
 import org.youngtally.core.text.NearestName;
-import org.youngtally.ledger.DefinitionSnapshot;
+import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
@@ -40,13 +40,13 @@ final class RecordSeries {
                 Optional.of(placed.kind().key()), Optional.of(placed.unit().key()));
     }
 
-    static Placing.Placed of(DefinitionSnapshot snapshot, String kindKey, String unitText, Map<String, String> fields) {
+    static Placing.Placed of(LedgerSnapshot snapshot, String kindKey, String unitText, Map<String, String> fields) {
         return of(snapshot, kind(snapshot, kindKey), unit(snapshot, unitText), Requests.fields(fields, null), Map.of());
     }
 
     /** @param before what a record that is kept already holds */
     static Placing.Placed of(
-            DefinitionSnapshot snapshot, Kind kind, Unit unit, Map<String, String> fields, Map<String, String> before) {
+            LedgerSnapshot snapshot, Kind kind, Unit unit, Map<String, String> fields, Map<String, String> before) {
         return switch (placing(snapshot).place(kind, unit, fields, before)) {
             case Placing.Faulty faulty ->
                 throw Refusals.problem(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
@@ -55,21 +55,21 @@ final class RecordSeries {
         };
     }
 
-    static Placing placing(DefinitionSnapshot snapshot) {
+    static Placing placing(LedgerSnapshot snapshot) {
         return new Placing(
                 snapshot.organisation(),
                 key -> Optional.ofNullable(snapshot.codebooks().get(key)),
                 key -> Optional.ofNullable(snapshot.series().get(key)));
     }
 
-    static Kind kind(DefinitionSnapshot snapshot, String key) {
+    static Kind kind(LedgerSnapshot snapshot, String key) {
         Map<String, Kind> kinds = snapshot.organisation().kinds();
         if (!kinds.containsKey(key))
             throw Refusals.problem(new Refusal.UnknownKind(key, NearestName.to(String.valueOf(key), kinds.keySet())));
         return kinds.get(key);
     }
 
-    static Unit unit(DefinitionSnapshot snapshot, String text) {
+    static Unit unit(LedgerSnapshot snapshot, String text) {
         if (text == null || text.isBlank())
             throw new Problem(Type.MALFORMED, "It is not said which unit the record is of.")
                     .field(
@@ -86,7 +86,7 @@ final class RecordSeries {
     }
 
     /** The rules that are looked at for a record whose fields may be known in part. */
-    static Routing.Found why(DefinitionSnapshot snapshot, Kind kind, Unit unit, Map<String, String> fields) {
+    static Routing.Found why(LedgerSnapshot snapshot, Kind kind, Unit unit, Map<String, String> fields) {
         var values = new FieldValues(
                 kind, key -> Optional.ofNullable(snapshot.codebooks().get(key)));
         var known = new TreeMap<String, String>();
@@ -112,7 +112,7 @@ final class RecordSeries {
         return Routing.find(snapshot.organisation(), kind.key(), unit.key(), known);
     }
 
-    private static Problem none(DefinitionSnapshot snapshot, Kind kind, Unit unit, Routing.Found found) {
+    private static Problem none(LedgerSnapshot snapshot, Kind kind, Unit unit, Routing.Found found) {
         var where = new Where(Optional.empty(), Optional.of(kind.key()), Optional.of(unit.key()));
         List<String> defines = snapshot.accounts().values().stream()
                 .filter(account -> account.sort() == Account.Sort.PERSON

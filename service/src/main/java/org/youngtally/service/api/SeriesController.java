@@ -51,8 +51,10 @@ class SeriesController {
                     String date,
             Caller caller) {
         LocalDate day = Requests.date(date).orElseGet(ledger::today);
-        return ledger.read(dsl -> new StandingQueries(dsl).all(day)).stream()
-                .filter(standing -> caller.reads(standing.series().key()))
+        List<Series> read = caller.snapshot().series().values().stream()
+                .filter(series -> caller.reads(series.key()))
+                .toList();
+        return ledger.read(dsl -> new StandingQueries(dsl, caller.snapshot().counters()).all(read, day)).stream()
                 .map(SeriesView::of)
                 .toList();
     }
@@ -86,7 +88,8 @@ class SeriesController {
                 day,
                 Requests.fields(field),
                 List.copyOf(caller.snapshot().codebooks().values()));
-        return ledger.read(dsl -> SeriesView.of(new StandingQueries(dsl).one(found, particulars, coming)));
+        return ledger.read(dsl ->
+                SeriesView.of(new StandingQueries(dsl, caller.snapshot().counters()).one(found, particulars, coming)));
     }
 
     @GetMapping("/{series}/definition")

@@ -38,8 +38,8 @@ import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.documents.UnreadableDocument;
 import org.youngtally.documents.table.Table;
-import org.youngtally.ledger.DefinitionSnapshot;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.ledger.LedgerUnavailable;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
@@ -205,7 +205,7 @@ class TableController {
         return new Where(Optional.of(series), Optional.of(kind.key()), Optional.of(unit.key()));
     }
 
-    private static Set<String> targets(DefinitionSnapshot snapshot, Kind kind) {
+    private static Set<String> targets(LedgerSnapshot snapshot, Kind kind) {
         return snapshot.organisation().routes().values().stream()
                 .filter(route -> route.kind().equals(kind.key()))
                 .map(Route::into)

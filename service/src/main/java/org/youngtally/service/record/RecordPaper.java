@@ -15,7 +15,7 @@ import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.KindField;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.record.KeptRecord;
-import org.youngtally.ledger.DefinitionSnapshot;
+import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.service.paper.Paper;
 
 /** A record as a page to be printed, A4, in PDF: what it holds in one unit, and its lines. */
@@ -23,12 +23,12 @@ public final class RecordPaper {
     private static final float TEXT_ROOM = 40;
 
     private final Paper paper;
-    private final DefinitionSnapshot snapshot;
+    private final LedgerSnapshot snapshot;
     private final Kind kind;
     private final KeptRecord record;
     private final KeptRecord.Standing standing;
 
-    private RecordPaper(Paper paper, DefinitionSnapshot snapshot, KeptRecord record, KeptRecord.Standing standing) {
+    private RecordPaper(Paper paper, LedgerSnapshot snapshot, KeptRecord record, KeptRecord.Standing standing) {
         this.paper = paper;
         this.snapshot = snapshot;
         this.kind = snapshot.organisation().kinds().get(record.kind());
@@ -41,7 +41,7 @@ public final class RecordPaper {
      * @param kept when this version was kept
      * @return the file's bytes
      */
-    public static byte[] of(DefinitionSnapshot snapshot, KeptRecord record, KeptRecord.Standing standing, Instant kept)
+    public static byte[] of(LedgerSnapshot snapshot, KeptRecord record, KeptRecord.Standing standing, Instant kept)
             throws IOException {
         Kind kind = snapshot.organisation().kinds().get(record.kind());
         return Paper.of(
