@@ -1,13 +1,21 @@
 package org.youngtally.acceptance;
 
+import java.io.ByteArrayInputStream;
+import java.io.PrintWriter;
+import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import org.youngtally.cli.Main;
+import org.youngtally.cli.Surroundings;
 
-/** Runs the commands as processes of their own. */
+/**
+ * Runs the commands: those of the client within this process, where they take a hundredth of the time, those of the
+ * service as processes of their own.
+ */
 final class CommandLine {
     record Result(int exit, String out, String err) {}
 
@@ -22,7 +30,23 @@ final class CommandLine {
     static Result as(String token, Path folder, Service service, String... arguments) throws Exception {
         var all = new ArrayList<>(List.of(arguments));
         if (!all.contains("--service")) all.addAll(List.of("--service", service.address()));
-        return run(folder, "cli", all, Map.of("YOUNGTALLY_TOKEN", token, "XDG_CONFIG_HOME", folder.toString()), "");
+        return client(Map.of("YOUNGTALLY_TOKEN", token, "XDG_CONFIG_HOME", folder.toString()), "", all);
+    }
+
+    /**
+     * Runs the client.
+     *
+     * @param typed what it reads from standard input
+     */
+    static Result client(Map<String, String> environment, String typed, List<String> arguments) {
+        var out = new StringWriter();
+        var err = new StringWriter();
+        int exit = Main.run(
+                new Surroundings(environment, new ByteArrayInputStream(typed.getBytes(StandardCharsets.UTF_8))),
+                new PrintWriter(out),
+                new PrintWriter(err),
+                arguments.toArray(String[]::new));
+        return new Result(exit, out.toString(), err.toString());
     }
 
     /**

@@ -94,7 +94,7 @@ final class CheckCommand {
         }
 
         private static Stream<String> linesOfInput() {
-            return new BufferedReader(new InputStreamReader(System.in, Charset.defaultCharset()))
+            return new BufferedReader(new InputStreamReader(Surroundings.current().input(), Charset.defaultCharset()))
                     .lines()
                     .filter(line -> !line.isBlank());
         }

@@ -1,5 +1,6 @@
 package org.youngtally.cli;
 
+import java.io.PrintWriter;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.concurrent.Callable;
@@ -33,6 +34,22 @@ public final class Main {
 
     public static void main(String[] args) {
         System.exit(commandLine(args).execute(args));
+    }
+
+    /**
+     * Runs a command within this process.
+     *
+     * @return what its process would exit with
+     */
+    public static int run(Surroundings surroundings, PrintWriter out, PrintWriter err, String... args) {
+        Surroundings.set(surroundings);
+        try {
+            return commandLine(args).setOut(out).setErr(err).execute(args);
+        } finally {
+            Surroundings.reset();
+            out.flush();
+            err.flush();
+        }
     }
 
     private static Map<String, Supplier<Object>> commands() {

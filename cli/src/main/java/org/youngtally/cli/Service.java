@@ -257,8 +257,7 @@ final class Service {
                         spec.commandLine(), "--token-file: " + tokenFile + " cannot be read: " + e.getMessage(), e);
             }
         }
-        String given = System.getenv("YOUNGTALLY_TOKEN");
-        return given != null && !given.isBlank() ? Optional.of(given.strip()) : SignIns.token(base());
+        return Surroundings.variable("YOUNGTALLY_TOKEN").map(String::strip).or(() -> SignIns.token(base()));
     }
 
     /** A document that is not JSON, as it comes; a refusal is JSON all the same. */
@@ -302,9 +301,9 @@ final class Service {
 
     /** The address of the service. */
     String base() {
-        String port = System.getenv("YOUNGTALLY_PORT");
-        String chosen =
-                !address.isEmpty() ? address : "http://127.0.0.1:" + (port == null || port.isEmpty() ? "7460" : port);
+        String chosen = !address.isEmpty()
+                ? address
+                : "http://127.0.0.1:" + Surroundings.variable("YOUNGTALLY_PORT").orElse("7460");
         if (!chosen.matches("https?://[^/?#]+/?"))
             throw new ParameterException(
                     spec.commandLine(),

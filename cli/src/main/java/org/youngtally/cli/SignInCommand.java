@@ -96,7 +96,7 @@ final class SignInCommand implements Callable<Integer> {
 
     private String password() throws IOException {
         if (fromInput) {
-            String line = new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8)).readLine();
+            String line = new BufferedReader(new InputStreamReader(Surroundings.current().input(), StandardCharsets.UTF_8)).readLine();
             return line == null ? "" : line;
         }
         Console console = System.console();

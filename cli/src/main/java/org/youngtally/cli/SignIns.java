@@ -14,10 +14,9 @@ final class SignIns {
     private SignIns() {}
 
     private static Path file() {
-        String folder = System.getenv("XDG_CONFIG_HOME");
-        return (folder == null || folder.isBlank()
-                        ? Path.of(System.getProperty("user.home"), ".config")
-                        : Path.of(folder))
+        return Surroundings.variable("XDG_CONFIG_HOME")
+                .map(Path::of)
+                .orElseGet(() -> Path.of(System.getProperty("user.home"), ".config"))
                 .resolve("youngtally")
                 .resolve("sign-ins.json");
     }
