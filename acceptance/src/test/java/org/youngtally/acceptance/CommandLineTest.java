@@ -171,9 +171,7 @@ class CommandLineTest {
         assertThat(empty.err()).contains("there is nothing to check");
         assertThat(client(List.of("check", "verify", "dam", "5724")).err())
                 .contains("There is no check digit scheme ‘dam’. Did you mean ‘damm’?");
-        assertThat(client(List.of("check", "list")).out())
-                .contains("mod97-10")
-                .contains("ISO/IEC 7064");
+        assertThat(client(List.of("check", "list")).out()).contains("mod97-10").contains("ISO/IEC 7064");
     }
 
     @Test

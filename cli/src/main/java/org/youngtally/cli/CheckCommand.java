@@ -94,7 +94,8 @@ final class CheckCommand {
         }
 
         private static Stream<String> linesOfInput() {
-            return new BufferedReader(new InputStreamReader(Surroundings.current().input(), Charset.defaultCharset()))
+            return new BufferedReader(
+                            new InputStreamReader(Surroundings.current().input(), Charset.defaultCharset()))
                     .lines()
                     .filter(line -> !line.isBlank());
         }
@@ -157,7 +158,7 @@ final class CheckCommand {
                     .orElse(", the number has no check digit");
             List<Checked.Repair> repairs = checked.repairs();
             String likely = repairs.stream()
-                    .filter(repair -> repair.slip() == Checked.Slip.SWAP)
+                    .filter(repair -> repair.slip() == Checked.TypingError.SWAP)
                     .limit(SHOWN)
                     .map(Checked.Repair::text)
                     .collect(Collectors.joining(" or "));

@@ -96,7 +96,9 @@ final class SignInCommand implements Callable<Integer> {
 
     private String password() throws IOException {
         if (fromInput) {
-            String line = new BufferedReader(new InputStreamReader(Surroundings.current().input(), StandardCharsets.UTF_8)).readLine();
+            String line = new BufferedReader(
+                            new InputStreamReader(Surroundings.current().input(), StandardCharsets.UTF_8))
+                    .readLine();
             return line == null ? "" : line;
         }
         Console console = System.console();

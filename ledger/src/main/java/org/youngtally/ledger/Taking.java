@@ -35,7 +35,8 @@ public record Taking(
 
     static Taking of(Entry entry, Committed committed) {
         if (entry.kind() == Entry.Kind.BLOCK)
-            return committed.read(dsl -> of(new EntryQueries(dsl).at(entry.seq()).orElseThrow(), dsl));
+            return committed.read(
+                    dsl -> of(new EntryQueries(dsl).at(entry.seq()).orElseThrow(), dsl));
         List<Effect.Issued> issued = entry.effects().stream()
                 .filter(Effect.Issued.class::isInstance)
                 .map(Effect.Issued.class::cast)

@@ -46,7 +46,7 @@ final class WriterState {
         for (Account account : queries.accounts()) memory.remember(account);
         for (StateQueries.LaneRow lane : queries.lanes())
             memory.remember(lane.key(), new LaneState(lane.lane(), lane.next(), lane.skipped(), lane.latest()));
-        for (StateQueries.Placed placed : queries.watched()) memory.remember(placed.lane(), placed.stretch());
+        for (StateQueries.LaneStretch placed : queries.watched()) memory.remember(placed.lane(), placed.stretch());
         for (StateQueries.RetiredRow row : queries.retired())
             memory.rememberRetired(row.lane(), row.position(), row.origin());
         for (LedgerState.Closed period : queries.closed()) memory.remember(period);

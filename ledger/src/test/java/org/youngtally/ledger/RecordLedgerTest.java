@@ -38,7 +38,7 @@ import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.ledger.store.RecordQueries;
-import org.youngtally.ledger.store.StandingQueries;
+import org.youngtally.ledger.store.SeriesStatusQueries;
 import org.youngtally.ledger.store.StateQueries;
 
 /** Records on disk: they stand after every start with their numbers, and are held against the journal. */
@@ -202,15 +202,17 @@ class RecordLedgerTest {
                 assertThat(ledger.<List<String>>read(dsl -> new EntryQueries(dsl).ends(row, series::equals)))
                         .containsExactly(series + "001", series + "002");
             }
-            List<StandingQueries.Newest> newest = ledger
-                    .read(dsl -> new StandingQueries(dsl, ledger.snapshot().counters())
+            List<SeriesStatusQueries.Newest> newest = ledger
+                    .read(dsl -> new SeriesStatusQueries(dsl, ledger.snapshot().counters())
                             .all(ledger.snapshot().series().values(), TODAY))
                     .stream()
                     .map(standing -> standing.newest().orElseThrow())
                     .toList();
-            assertThat(newest).extracting(StandingQueries.Newest::identifier).containsExactly("m002", "n002");
             assertThat(newest)
-                    .extracting(StandingQueries.Newest::date)
+                    .extracting(SeriesStatusQueries.Newest::identifier)
+                    .containsExactly("m002", "n002");
+            assertThat(newest)
+                    .extracting(SeriesStatusQueries.Newest::date)
                     .as("each of the last row of its own")
                     .containsExactly(LocalDate.of(2026, 2, 5), LocalDate.of(2026, 2, 4));
         }

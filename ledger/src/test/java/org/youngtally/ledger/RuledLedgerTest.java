@@ -34,7 +34,7 @@ import org.youngtally.ledger.audit.AuditReport;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.store.IdentifierQueries;
 import org.youngtally.ledger.store.IdentifierQueries.Found;
-import org.youngtally.ledger.store.StandingQueries;
+import org.youngtally.ledger.store.SeriesStatusQueries;
 
 /**
  * Series with fields, codebooks, skipped values, scattered and repeating ones, on disk: after a restart and made anew
@@ -235,8 +235,8 @@ class RuledLedgerTest {
         assertThatThrownBy(() -> taken("seat", 1, Map.of())).isInstanceOf(LedgerUnavailable.class);
         assertThat(audit().findings().toString()).contains("cannot be proved");
         assertThat(found(before.getFirst()).position()).isZero();
-        List<StandingQueries.Standing> standings =
-                ledger.read(dsl -> new StandingQueries(dsl, ledger.snapshot().counters())
+        List<SeriesStatusQueries.SeriesStatus> standings = ledger.read(
+                dsl -> new SeriesStatusQueries(dsl, ledger.snapshot().counters())
                         .all(ledger.snapshot().series().values(), LocalDate.of(2026, 3, 2)));
         assertThat(standings)
                 .filteredOn(standing -> standing.series().key().equals("voucher"))

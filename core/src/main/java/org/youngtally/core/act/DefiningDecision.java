@@ -84,7 +84,7 @@ final class DefiningDecision {
                     || namespaces.containsKey(key)
                     || changed.values().stream()
                             .anyMatch(series -> series.namespace().equals(key)))
-                effects.add(new Effect.Compared(key, state.comparison(key), rule));
+                effects.add(new Effect.ComparisonChanged(key, state.comparison(key), rule));
         });
         namespaces.values().forEach(namespace -> effects.add(new Effect.NamespaceDefined(namespace)));
         books.values().forEach(book -> effects.add(new Effect.CodebookDefined(book)));

@@ -208,7 +208,7 @@ public sealed interface Effect {
      *
      * @param before the rule until now; absent for a namespace that begins
      */
-    record Compared(String namespace, Optional<Comparison> before, Comparison now) implements Effect {}
+    record ComparisonChanged(String namespace, Optional<Comparison> before, Comparison now) implements Effect {}
 
     /** A namespace is defined, or has a new version. */
     record NamespaceDefined(Namespace namespace) implements Effect {}

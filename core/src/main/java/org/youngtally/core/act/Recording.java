@@ -11,12 +11,12 @@ import java.util.TreeMap;
 import org.youngtally.core.organisation.FieldValues;
 import org.youngtally.core.organisation.Keeping.Deleting;
 import org.youngtally.core.organisation.Kind;
-import org.youngtally.core.organisation.Placing;
+import org.youngtally.core.organisation.SeriesAssignment;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.record.KeptRecord.Line;
 import org.youngtally.core.record.KeptRecord.Numbered;
-import org.youngtally.core.record.KeptRecord.Standing;
+import org.youngtally.core.record.KeptRecord.UnitValues;
 import org.youngtally.core.record.LineOrder;
 import org.youngtally.core.record.RecordKeys;
 import org.youngtally.core.series.FieldFault;
@@ -29,13 +29,13 @@ import org.youngtally.core.text.NearestName;
  */
 final class Recording {
     private final LedgerState state;
-    private final Placing placing;
+    private final SeriesAssignment placing;
     private final Instant now;
     private final LocalDate today;
 
     Recording(LedgerState state, Instant now, LocalDate today) {
         this.state = state;
-        this.placing = new Placing(state.organisation(), state::codebook, state::series);
+        this.placing = new SeriesAssignment(state.organisation(), state::codebook, state::series);
         this.now = now;
         this.today = today;
     }
@@ -68,7 +68,7 @@ final class Recording {
         Unit unit = unit(act.unit());
         Optional<Long> known = known(kind, act.values());
         if (known.isPresent()) return new Decision.Known(known.get());
-        Placing.Placed placed = placed(kind, unit, act.values(), Map.of());
+        SeriesAssignment.Assigned placed = placed(kind, unit, act.values(), Map.of());
         List<Line> lines = lines(kind, Optional.empty(), act.lines());
         Taken taken = take(placed, act.typed(), act.date(), act.series(), act.mark());
         var values = new TreeMap<>(placed.values());
@@ -77,7 +77,7 @@ final class Recording {
                         state.nextRecord(),
                         kind.key(),
                         taken.number(),
-                        List.of(new Standing(unit.key(), values)),
+                        List.of(new UnitValues(unit.key(), values)),
                         lines,
                         0,
                         false,
@@ -105,7 +105,11 @@ final class Recording {
     private record Taken(Numbered number, List<Effect> effects) {}
 
     private Taken take(
-            Placing.Placed placed, Optional<String> typed, Optional<LocalDate> date, String series, RequestMark mark) {
+            SeriesAssignment.Assigned placed,
+            Optional<String> typed,
+            Optional<LocalDate> date,
+            String series,
+            RequestMark mark) {
         if (!placed.route().series().equals(series))
             throw new Stop(new Refusal.RouteMoved(
                     placed.kind().key(), placed.unit().key(), placed.route().series()));
@@ -137,7 +141,7 @@ final class Recording {
     }
 
     /** The date that a record bears itself. */
-    static Optional<LocalDate> dated(Placing.Placed placed) {
+    static Optional<LocalDate> dated(SeriesAssignment.Assigned placed) {
         return placed.kind().keeping().datedBy().map(placed.values()::get).map(LocalDate::parse);
     }
 
@@ -161,7 +165,7 @@ final class Recording {
         Kind kind = kind(record.kind());
         Unit unit = unit(act.unit());
         if (act.change() instanceof RecordChange.TakeOver over) return takenOver(record, kind, unit, over);
-        Standing standing = record.in(unit.key())
+        UnitValues standing = record.in(unit.key())
                 .orElseThrow(() -> new Stop(
                         new Refusal.NotInUnit(record.id(), record.number().text(), unit.key(), record.units())));
         return switch (act.change()) {
@@ -179,7 +183,7 @@ final class Recording {
         return changed.withVersion(changed.version() + 1);
     }
 
-    private Decision edited(KeptRecord record, Kind kind, Standing standing, RecordChange.Edit edit) {
+    private Decision edited(KeptRecord record, Kind kind, UnitValues standing, RecordChange.Edit edit) {
         Map<String, String> values =
                 switch (placing.read(kind, edit.values(), standing.values())) {
                     case FieldValues.Reading.Faulty faulty ->
@@ -188,8 +192,8 @@ final class Recording {
                 };
         Set<String> common = placing.common(kind, record.number().series());
         KeptRecord changed = record.withValues(each -> each.equals(standing)
-                ? new Standing(each.unit(), values)
-                : new Standing(each.unit(), with(each.values(), values, common)));
+                ? new UnitValues(each.unit(), values)
+                : new UnitValues(each.unit(), with(each.values(), values, common)));
         if (edit.lines().isPresent())
             changed = changed.withLines(
                     lines(kind, Optional.of(record), edit.lines().get()));
@@ -220,7 +224,7 @@ final class Recording {
             KeptRecord record, Kind kind, Unit unit, RecordChange.Renumber renumber, RequestMark mark) {
         if (renumber.reason().isEmpty()) throw new Stop(new Refusal.ReasonMissing("give a record another number"));
         Map<String, String> before = record.in(unit.key()).orElseThrow().values();
-        Placing.Placed placed = placed(kind, unit, before, before);
+        SeriesAssignment.Assigned placed = placed(kind, unit, before, before);
         Taken taken = take(placed, renumber.typed(), Optional.empty(), renumber.series(), mark);
         var effects = new ArrayList<>(settled(record, Act.Deed.VOID, renumber.reason(), mark));
         effects.addAll(taken.effects());
@@ -228,7 +232,7 @@ final class Recording {
         filled.put(taken.number().into(), taken.number().text());
         Set<String> common = placing.common(kind, taken.number().series());
         KeptRecord changed = record.withNumber(taken.number())
-                .withValues(each -> new Standing(
+                .withValues(each -> new UnitValues(
                         each.unit(), each.unit().equals(unit.key()) ? filled : with(each.values(), filled, common)));
         return done(effects, next(changed));
     }
@@ -287,7 +291,7 @@ final class Recording {
                 throw new Stop(new Refusal.Disagreeing(record.number().text(), name, record.home(), there, here));
         }
         var standings = new ArrayList<>(record.standings());
-        standings.add(new Standing(unit.key(), values));
+        standings.add(new UnitValues(unit.key(), values));
         return done(List.of(), next(record.withStandings(standings)));
     }
 
@@ -322,13 +326,15 @@ final class Recording {
                 "lines[" + index + "]." + fault.field(), fault.kind(), fault.text(), fault.nearest(), fault.accepted());
     }
 
-    private Placing.Placed placed(Kind kind, Unit unit, Map<String, String> values, Map<String, String> before) {
+    private SeriesAssignment.Assigned placed(
+            Kind kind, Unit unit, Map<String, String> values, Map<String, String> before) {
         return switch (placing.place(kind, unit, values, before)) {
-            case Placing.Faulty faulty -> throw new Stop(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
-            case Placing.NoRoute none ->
+            case SeriesAssignment.Faulty faulty ->
+                throw new Stop(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
+            case SeriesAssignment.NoRoute none ->
                 throw new Stop(
                         new Refusal.NoRoute(none.kind().key(), none.unit().key()));
-            case Placing.Placed placed -> placed;
+            case SeriesAssignment.Assigned placed -> placed;
         };
     }
 

@@ -181,7 +181,7 @@ public final class StateInMemory implements LedgerState {
             switch (effect) {
                 case Effect.CodebookDefined defined -> remember(defined.codebook());
                 case Effect.NamespaceDefined defined -> remember(defined.namespace());
-                case Effect.Compared compared -> compare(compared);
+                case Effect.ComparisonChanged compared -> compare(compared);
                 case Effect.FileKept kept ->
                     files.put(kept.file().name(), kept.file().text());
                 case Effect.Defined defined -> remember(defined.series());
@@ -348,7 +348,7 @@ public final class StateInMemory implements LedgerState {
         return apart.getOrDefault(lane, TreePMap.empty());
     }
 
-    private void compare(Effect.Compared compared) {
+    private void compare(Effect.ComparisonChanged compared) {
         comparisons.put(compared.namespace(), compared.now());
         if (compared.before().isEmpty()) return;
         series.replaceAll(

@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.youngtally.core.organisation.Kind;
-import org.youngtally.core.organisation.Placing;
+import org.youngtally.core.organisation.SeriesAssignment;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.text.NearestName;
 
@@ -55,17 +55,18 @@ final class TableFilling {
                     NearestName.to(act.unit(), state.organisation().units().keySet())));
         if (act.rows().isEmpty() || act.rows().size() > MOST_ROWS)
             return refused(new Refusal.QuantityOutOfBounds(act.rows().size(), MOST_ROWS, Act.Form.SINGLES));
-        var placing = new Placing(state.organisation(), state::codebook, state::series);
-        var remembered = new HashMap<Map<String, String>, Placing.Result>();
+        var placing = new SeriesAssignment(state.organisation(), state::codebook, state::series);
+        var remembered = new HashMap<Map<String, String>, SeriesAssignment.Result>();
         Run run = null;
         for (int i = 0; i < act.rows().size(); i++) {
             if (remembered.size() > MOST_REMEMBERED) remembered.clear();
-            Placing.Result result =
+            SeriesAssignment.Result result =
                     remembered.computeIfAbsent(act.rows().get(i), row -> placing.place(kind, unit, row, Map.of()));
-            if (result instanceof Placing.Faulty faulty)
+            if (result instanceof SeriesAssignment.Faulty faulty)
                 return refused(i, new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
-            if (result instanceof Placing.NoRoute) return refused(i, new Refusal.NoRoute(kind.key(), unit.key()));
-            Placing.Placed placed = (Placing.Placed) result;
+            if (result instanceof SeriesAssignment.NoRoute)
+                return refused(i, new Refusal.NoRoute(kind.key(), unit.key()));
+            SeriesAssignment.Assigned placed = (SeriesAssignment.Assigned) result;
             if (!act.series().contains(placed.route().series()))
                 return refused(
                         i,

@@ -20,7 +20,7 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
     private static final String SEPARATORS = " -./\t";
 
     /** A slip that would explain a wrong text. */
-    public enum Slip {
+    public enum TypingError {
         WRONG_SYMBOL,
         SWAP
     }
@@ -30,7 +30,7 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
      *
      * @param at the place of the slip in the text as compared, from 1
      */
-    public record Repair(Slip slip, int at, String text) {}
+    public record Repair(TypingError slip, int at, String text) {}
 
     /** @throws IllegalArgumentException where the text is too short or holds a symbol that the scheme cannot read */
     public static Checked of(CheckScheme scheme, String typed) {
@@ -67,7 +67,7 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
             char[] swapped = text.toCharArray();
             swapped[i] = text.charAt(i + 1);
             swapped[i + 1] = text.charAt(i);
-            keep(Slip.SWAP, i, new String(swapped), found);
+            keep(TypingError.SWAP, i, new String(swapped), found);
         }
         String symbols = scheme.reads()
                 + (scheme.writes().length() > scheme.reads().length()
@@ -77,13 +77,13 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
             for (char symbol : symbols.toCharArray()) {
                 char[] changed = text.toCharArray();
                 changed[i] = symbol;
-                keep(Slip.WRONG_SYMBOL, i, new String(changed), found);
+                keep(TypingError.WRONG_SYMBOL, i, new String(changed), found);
             }
         }
         return new ArrayList<>(found.values());
     }
 
-    private void keep(Slip slip, int at, String candidate, Map<String, Repair> found) {
+    private void keep(TypingError slip, int at, String candidate, Map<String, Repair> found) {
         if (candidate.equals(text) || found.containsKey(candidate) || !readable(candidate)) return;
         if (of(scheme, candidate).right()) found.put(candidate, new Repair(slip, at + 1, candidate));
     }

@@ -199,7 +199,7 @@ public final class Pattern {
         String right = comparison.key(meant);
         var differs = new BitSet();
         for (int i = 0; i < right.length(); i++) differs.set(i, right.charAt(i) != key.charAt(i));
-        for (Rendering.Stretch check : on(particulars).checks(value.getAsLong()))
+        for (Rendering.Symbols check : on(particulars).checks(value.getAsLong()))
             differs.clear(check.from(), check.to());
         return !right.equals(key) && differs.isEmpty() ? Optional.of(meant) : Optional.empty();
     }

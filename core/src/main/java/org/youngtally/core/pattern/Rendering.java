@@ -63,17 +63,17 @@ public final class Rendering {
     }
 
     /** Symbols of an identifier, from the first, counted from 0, to the one behind the last. */
-    public record Stretch(int from, int to) {}
+    public record Symbols(int from, int to) {}
 
     /** Where the check symbols of a value's identifier stand. */
-    public List<Stretch> checks(long value) {
-        var checks = new ArrayList<Stretch>();
+    public List<Symbols> checks(long value) {
+        var checks = new ArrayList<Symbols>();
         int at = 0;
         for (Object piece : pieces == null ? new Object[0] : pieces) {
             int length = piece instanceof CountField field
                     ? field.written(value).length()
                     : piece instanceof Checker check ? check.length() : ((String) piece).length();
-            if (piece instanceof Checker) checks.add(new Stretch(at, at + length));
+            if (piece instanceof Checker) checks.add(new Symbols(at, at + length));
             at += length;
         }
         return checks;

@@ -25,7 +25,7 @@ public record KeptRecord(
         long id,
         String kind,
         Numbered number,
-        List<Standing> standings,
+        List<UnitValues> standings,
         List<Line> lines,
         int lastLine,
         boolean fixed,
@@ -51,8 +51,8 @@ public record KeptRecord(
      *
      * @param values by name, each in its one form
      */
-    public record Standing(String unit, Map<String, String> values) {
-        public Standing {
+    public record UnitValues(String unit, Map<String, String> values) {
+        public UnitValues {
             values = Collections.unmodifiableMap(new TreeMap<>(values));
         }
     }
@@ -88,10 +88,10 @@ public record KeptRecord(
     }
 
     public List<String> units() {
-        return standings.stream().map(Standing::unit).toList();
+        return standings.stream().map(UnitValues::unit).toList();
     }
 
-    public Optional<Standing> in(String unit) {
+    public Optional<UnitValues> in(String unit) {
         return standings.stream()
                 .filter(standing -> standing.unit().equals(unit))
                 .findFirst();
@@ -113,12 +113,12 @@ public record KeptRecord(
                 + (ending.isEmpty() ? "" : "." + ending);
     }
 
-    public KeptRecord withStandings(List<Standing> now) {
+    public KeptRecord withStandings(List<UnitValues> now) {
         return new KeptRecord(id, kind, number, now, lines, lastLine, fixed, deleted, files, version);
     }
 
     /** With other values in each unit. */
-    public KeptRecord withValues(UnaryOperator<Standing> change) {
+    public KeptRecord withValues(UnaryOperator<UnitValues> change) {
         return withStandings(standings.stream().map(change).toList());
     }
 

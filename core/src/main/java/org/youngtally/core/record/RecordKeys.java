@@ -7,7 +7,7 @@ import java.util.Map;
 import java.util.Set;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.KindField;
-import org.youngtally.core.record.KeptRecord.Standing;
+import org.youngtally.core.record.KeptRecord.UnitValues;
 import org.youngtally.core.text.Comparison;
 
 /** By what a record is found. */
@@ -38,7 +38,7 @@ public final class RecordKeys {
     public static Set<String> words(Kind kind, KeptRecord record) {
         var words = new LinkedHashSet<String>();
         words.add(word(record.number().text()));
-        for (Standing standing : record.standings())
+        for (UnitValues standing : record.standings())
             for (KindField field : kind.fields())
                 if (field.type() == KindField.Type.TEXT && standing.values().containsKey(field.name()))
                     words.addAll(words(standing.values().get(field.name())));

@@ -86,7 +86,7 @@ public final class DraftCheck {
         faults.addAll(fields.faults());
         pattern.ifPresent(p -> singles(p, fields.rules()));
         Restarts restarts = restarts(draft.get(RESTARTS), pattern);
-        place(draft);
+        limits(draft);
         Order order = order(draft.orUsual(ORDER));
         policy(draft, order);
         List<Range> ranges = ranges(draft.get(RANGES));
@@ -98,7 +98,7 @@ public final class DraftCheck {
         Series series = Series.of(
                 draft, pattern.get().comparedBy(comparison), fields.rules(), restarts, skips.skips(), order, ranges);
         var known = new Fields(series, books);
-        if (fields.faults().isEmpty()) PlaceCheck.of(known).forEach(faults::add);
+        if (fields.faults().isEmpty()) IdentifierLimitCheck.of(known).forEach(faults::add);
         if (fields.faults().isEmpty() && lookInto) FieldCheck.books(known).forEach(faults::add);
         return faults.isEmpty()
                 ? new Result(Optional.of(series), List.of())
@@ -189,13 +189,13 @@ public final class DraftCheck {
                 : Optional.empty();
     }
 
-    private void place(SeriesDraft draft) {
+    private void limits(SeriesDraft draft) {
         Long longest = draft.get(LONGEST);
-        if (longest != null && (longest < 1 || longest > Place.LONGEST))
+        if (longest != null && (longest < 1 || longest > IdentifierLimits.LONGEST))
             fault(
                     LONGEST.name(),
                     longest + " is not a length",
-                    "write a number of symbols from 1 to " + Place.LONGEST + ", or leave it out");
+                    "write a number of symbols from 1 to " + IdentifierLimits.LONGEST + ", or leave it out");
         if (draft.get(SYMBOLS) != null)
             for (String kind : new SymbolSet(draft.get(SYMBOLS)).each())
                 if (!SymbolSet.isKind(kind))

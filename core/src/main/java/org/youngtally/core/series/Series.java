@@ -24,7 +24,7 @@ import org.youngtally.core.text.Comparison;
  * @param fields what it takes for the fields of the record, one that narrows another before that one
  * @param restarts when the count starts again
  * @param skips values that are never given
- * @param place what the place allows that the identifiers live in
+ * @param limits what the place allows that the identifiers live in
  * @param policy what may become of its numbers
  * @param proofWaived whether it may be used though it could not be proved that its identifiers never clash
  * @param plain what it says besides, that nothing is computed from
@@ -38,7 +38,7 @@ public record Series(
         Restarts restarts,
         Skips skips,
         Order order,
-        Place place,
+        IdentifierLimits limits,
         Policy policy,
         boolean proofWaived,
         List<Range> ranges,
@@ -77,7 +77,7 @@ public record Series(
                 restarts,
                 skips,
                 order,
-                Place.of(draft),
+                IdentifierLimits.of(draft),
                 Policy.of(draft),
                 SeriesProperties.WAIVED.equals(draft.get(SeriesProperties.PROOF)),
                 ranges,
@@ -148,7 +148,7 @@ public record Series(
     public long skippedTo(Range range, LaneKey lane, long position) {
         if (skips.isNone()) return position - 1;
         long value = order.valueAt(range, lane, position);
-        Optional<Skips.Stretch> around = skips.around(value, pattern.count());
+        Optional<Skips.Run> around = skips.around(value, pattern.count());
         if (around.isEmpty()) return position - 1;
         if (order.scatters() || order.repeats()) return position;
         long steps = range.step() > 0
@@ -211,7 +211,7 @@ public record Series(
                 restarts,
                 skips,
                 otherOrder,
-                place,
+                limits,
                 policy,
                 proofWaived,
                 otherRanges,

@@ -227,8 +227,9 @@ public final class SeriesProperties {
                             "longest",
                             "The most symbols that the place allows which the identifiers live in. Proved for every number up to the last.")
                     .otherwise("any length"),
-            series ->
-                    series.place().longest() == 0 ? null : (long) series.place().longest());
+            series -> series.limits().longest() == 0
+                    ? null
+                    : (long) series.limits().longest());
     public static final SeriesProperty<String> SYMBOLS = SeriesProperty.of(
             Property.of(
                             "symbols",
@@ -236,9 +237,9 @@ public final class SeriesProperties {
                             new Shape.Text("", true),
                             "The symbols that this place allows: letters, upper, lower, digits and single symbols, separated by blanks, such as lower digits -.")
                     .otherwise("any symbols"),
-            series -> series.place().symbols().isAny()
+            series -> series.limits().symbols().isAny()
                     ? null
-                    : series.place().symbols().words());
+                    : series.limits().symbols().words());
     public static final SeriesProperty<List<RangeDraft>> RANGES = SeriesProperty.of(
             Property.of(
                             "ranges",

@@ -26,7 +26,7 @@ final class SkipCheck {
     static Result of(SkipsDraft draft, Optional<CountField> count, Order order, List<Range> ranges) {
         if (draft == null) return new Result(Skips.NONE, List.of());
         var check = new SkipCheck();
-        List<Skips.Stretch> values = check.values(draft.values() == null ? List.of() : draft.values());
+        List<Skips.Run> values = check.values(draft.values() == null ? List.of() : draft.values());
         List<String> containing = count.map(
                         field -> check.containing(draft.containing() == null ? List.of() : draft.containing(), field))
                 .orElse(List.of());
@@ -53,13 +53,13 @@ final class SkipCheck {
                     "skip less, or narrow the range");
     }
 
-    private List<Skips.Stretch> values(List<String> texts) {
+    private List<Skips.Run> values(List<String> texts) {
         if (texts.size() > MOST)
             fault(
                     "skips.values",
                     "are " + texts.size(),
                     "give up to " + MOST + "; values in a row can be written as one, such as 4000-4999");
-        var found = new ArrayList<Skips.Stretch>();
+        var found = new ArrayList<Skips.Run>();
         for (int i = 0; i < texts.size(); i++) {
             Matcher matcher = VALUES.matcher(String.valueOf(texts.get(i)).strip());
             boolean shaped = matcher.matches();
@@ -70,18 +70,18 @@ final class SkipCheck {
                         "skips.values[" + i + "]",
                         "‘" + texts.get(i) + "’ is neither a value nor a row of them",
                         "write a whole number, such as 13, or the first and the last of a row, such as 4000-4999");
-            else found.add(new Skips.Stretch(from, to));
+            else found.add(new Skips.Run(from, to));
         }
         return joined(found);
     }
 
-    private static List<Skips.Stretch> joined(List<Skips.Stretch> stretches) {
-        var joined = new ArrayList<Skips.Stretch>();
-        for (Skips.Stretch stretch : stretches.stream()
-                .sorted(Comparator.comparingLong(Skips.Stretch::from))
+    private static List<Skips.Run> joined(List<Skips.Run> stretches) {
+        var joined = new ArrayList<Skips.Run>();
+        for (Skips.Run stretch : stretches.stream()
+                .sorted(Comparator.comparingLong(Skips.Run::from))
                 .toList()) {
             if (!joined.isEmpty() && stretch.from() <= joined.getLast().to() + 1)
-                joined.add(new Skips.Stretch(
+                joined.add(new Skips.Run(
                         joined.getLast().from(), Math.max(joined.removeLast().to(), stretch.to())));
             else joined.add(stretch);
         }

@@ -43,7 +43,7 @@ final class SkipCount {
         long low = Math.min(from, range.last());
         long high = Math.max(from, range.last());
         long all = counting.between(low, high);
-        for (Skips.Stretch stretch : skips.values())
+        for (Skips.Run stretch : skips.values())
             all -= counting.between(Math.max(low, stretch.from()), Math.min(high, stretch.to()));
         return all;
     }

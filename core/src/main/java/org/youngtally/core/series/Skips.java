@@ -12,11 +12,11 @@ import org.youngtally.core.text.Comparison;
  * @param values by their value, in order and apart from each other
  * @param containing texts that the written count must not contain, in its own symbols
  */
-public record Skips(List<Stretch> values, List<String> containing) {
+public record Skips(List<Run> values, List<String> containing) {
     public static final Skips NONE = new Skips(List.of(), List.of());
 
     /** Values in a row, both ends included. */
-    public record Stretch(long from, long to) {
+    public record Run(long from, long to) {
         @Override
         public String toString() {
             return from == to ? Long.toString(from) : from + "-" + to;
@@ -37,9 +37,8 @@ public record Skips(List<Stretch> values, List<String> containing) {
     }
 
     /** The values about this one that are skipped for the same reason; empty where it is not skipped. */
-    Optional<Stretch> around(long value, CountField count) {
-        for (Stretch stretch : values)
-            if (stretch.from() <= value && value <= stretch.to()) return Optional.of(stretch);
+    Optional<Run> around(long value, CountField count) {
+        for (Run stretch : values) if (stretch.from() <= value && value <= stretch.to()) return Optional.of(stretch);
         if (containing.isEmpty()) return Optional.empty();
         String written = count.written(value);
         int end = containing.stream()
@@ -51,7 +50,7 @@ public record Skips(List<Stretch> values, List<String> containing) {
         String alphabet = count.alphabet().symbols();
         String start = written.substring(0, end);
         int free = written.length() - end;
-        return Optional.of(new Stretch(
+        return Optional.of(new Run(
                 read(start + alphabet.substring(0, 1).repeat(free), count, value),
                 read(start + alphabet.substring(alphabet.length() - 1).repeat(free), count, CountField.LARGEST)));
     }

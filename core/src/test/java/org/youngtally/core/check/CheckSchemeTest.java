@@ -186,7 +186,7 @@ class CheckSchemeTest {
     void aWrongTextIsToldWithTheSlipsThatWouldExplainIt() {
         Checked wrong = Checked.of(scheme("damm"), "5274");
         assertThat(wrong.right()).isFalse();
-        assertThat(wrong.repairs()).contains(new Checked.Repair(Checked.Slip.SWAP, 2, "5724"));
+        assertThat(wrong.repairs()).contains(new Checked.Repair(Checked.TypingError.SWAP, 2, "5724"));
         assertThat(wrong.repairs())
                 .allMatch(repair -> Checked.of(scheme("damm"), repair.text()).right());
         assertThat(Checked.of(scheme("damm"), "5724").repairs()).isEmpty();

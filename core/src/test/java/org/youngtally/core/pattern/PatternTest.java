@@ -200,11 +200,11 @@ class PatternTest {
         assertThat(Pattern.parse("RF{check iso11649}LARK{count 3}")
                         .on(Particulars.on(DATE))
                         .checks(7))
-                .containsExactly(new Rendering.Stretch(2, 4));
+                .containsExactly(new Rendering.Symbols(2, 4));
         assertThat(Pattern.parse("{count}{check luhn of count}-{check mod37-36}")
                         .on(Particulars.on(DATE))
                         .checks(123))
-                .containsExactly(new Rendering.Stretch(3, 4), new Rendering.Stretch(5, 6));
+                .containsExactly(new Rendering.Symbols(3, 4), new Rendering.Symbols(5, 6));
         assertThat(Pattern.parse("A{count 3}").on(Particulars.on(DATE)).checks(7))
                 .isEmpty();
     }

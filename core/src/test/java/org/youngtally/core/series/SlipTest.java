@@ -13,7 +13,7 @@ class SlipTest {
     private static final LocalDate TODAY = LocalDate.of(2026, 3, 2);
 
     private static List<String> slips(Series series, Optional<Series> before, long given) {
-        return Slip.of(series, before, TODAY, lane -> given).stream()
+        return PossibleMistake.of(series, before, TODAY, lane -> given).stream()
                 .map(slip -> slip.path() + " " + slip.remark())
                 .toList();
     }

@@ -136,7 +136,7 @@ final class JournalWalk {
                                                 defined.codebook().version()))
                                 .fetchOne(CODEBOOK_VERSION.DEFINITION));
             case Effect.NamespaceDefined defined -> {}
-            case Effect.Compared compared -> {}
+            case Effect.ComparisonChanged compared -> {}
             case Effect.Organising organising -> part(entry, organising);
             case Effect.RecordKept kept -> record(entry, kept.record());
             case Effect.FileKept kept -> {}

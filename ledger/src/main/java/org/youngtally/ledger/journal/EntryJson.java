@@ -146,7 +146,7 @@ final class EntryJson {
                 json.writeBooleanProperty("repeats", defined.namespace().repeats());
                 json.writeEndObject();
             }
-            case Effect.Compared compared -> {
+            case Effect.ComparisonChanged compared -> {
                 json.writeStringProperty("compares", compared.namespace());
                 if (compared.before().isPresent())
                     json.writeNumberProperty("was", compared.before().get().number());
@@ -213,7 +213,7 @@ final class EntryJson {
         if (node.has("codebook")) return new Effect.CodebookDefined(CodebookJson.read(node.get("codebook")));
         if (node.has("namespace")) return new Effect.NamespaceDefined(namespace(node.get("namespace")));
         if (node.has("compares"))
-            return new Effect.Compared(
+            return new Effect.ComparisonChanged(
                     node.get("compares").stringValue(),
                     Optional.ofNullable(node.get("was")).map(EntryJson::comparison),
                     comparison(node.required("by")));

@@ -57,7 +57,7 @@ final class KeptNames extends JacksonAnnotationIntrospector {
                             "files",
                             "version")),
             Map.entry(KeptRecord.Numbered.class, List.of("series", "text", "into")),
-            Map.entry(KeptRecord.Standing.class, List.of("unit", "values")),
+            Map.entry(KeptRecord.UnitValues.class, List.of("unit", "values")),
             Map.entry(KeptRecord.Line.class, List.of("number", "values")),
             Map.entry(KeptRecord.Attached.class, List.of("ending", "size", "digest")));
 

@@ -133,7 +133,7 @@ public final class SeriesJson {
     private static void writeSkips(Skips skips, JsonGenerator json) {
         if (!skips.values().isEmpty()) {
             json.writeArrayPropertyStart("skips");
-            for (Skips.Stretch stretch : skips.values()) {
+            for (Skips.Run stretch : skips.values()) {
                 json.writeStartArray();
                 json.writeNumber(stretch.from());
                 json.writeNumber(stretch.to());
@@ -218,11 +218,11 @@ public final class SeriesJson {
     }
 
     private static Skips skips(JsonNode node) {
-        var values = new ArrayList<Skips.Stretch>();
+        var values = new ArrayList<Skips.Run>();
         if (node.has("skips"))
             for (JsonNode stretch : node.get("skips"))
-                values.add(new Skips.Stretch(
-                        stretch.get(0).longValue(), stretch.get(1).longValue()));
+                values.add(
+                        new Skips.Run(stretch.get(0).longValue(), stretch.get(1).longValue()));
         return new Skips(values, texts(node.get("skipsContaining")));
     }
 

@@ -14,10 +14,11 @@ import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.Comparison;
 import org.youngtally.ledger.journal.SeriesJson;
+import org.youngtally.ledger.store.statement.CachedQuery;
 
 /** Versions of series and the lanes they stand behind, each read once per question. */
 public final class DefinitionVersions {
-    private static final Ready LANE_BY_ID = new Ready(dsl -> dsl.select(
+    private static final CachedQuery LANE_BY_ID = new CachedQuery(dsl -> dsl.select(
                     LANE.SERIES_ID, SERIES.NAME, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, NAMESPACE.COMPARISON)
             .from(LANE)
             .join(SERIES)

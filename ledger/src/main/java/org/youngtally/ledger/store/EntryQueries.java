@@ -31,10 +31,11 @@ import org.youngtally.core.act.Stretch;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.FieldsJson;
+import org.youngtally.ledger.store.statement.CachedQuery;
 
 /** The ledger's entries as people read them. */
 public final class EntryQueries {
-    private static final Ready BY_SEQ = new Ready(dsl -> rows(dsl).where(ENTRY.SEQ.eq(0L)));
+    private static final CachedQuery BY_SEQ = new CachedQuery(dsl -> rows(dsl).where(ENTRY.SEQ.eq(0L)));
 
     private final DSLContext dsl;
     private final DefinitionVersions definitions;

@@ -42,6 +42,8 @@ import org.youngtally.ledger.journal.CodebookJson;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.FieldsJson;
 import org.youngtally.ledger.journal.SeriesJson;
+import org.youngtally.ledger.store.statement.BatchInsert;
+import org.youngtally.ledger.store.statement.WriterStatement;
 
 /**
  * Writes entries into the tables. The one piece of code that does, for new acts and for those replayed from the
@@ -51,16 +53,16 @@ final class EntryTables {
     private record SeriesRow(int id, int namespace, Comparison comparison) {}
 
     private final DSLContext dsl;
-    private final Insertion newLane;
-    private final Insertion newEntry;
-    private final Insertion newReference;
-    private final Insertion newAllocation;
-    private final Insertion newBlock;
-    private final Insertion newWatched;
-    private final Insertion newFilling;
-    private final Insertion newFillingSeries;
-    private final Prepared counter;
-    private final Prepared free;
+    private final BatchInsert newLane;
+    private final BatchInsert newEntry;
+    private final BatchInsert newReference;
+    private final BatchInsert newAllocation;
+    private final BatchInsert newBlock;
+    private final BatchInsert newWatched;
+    private final BatchInsert newFilling;
+    private final BatchInsert newFillingSeries;
+    private final WriterStatement counter;
+    private final WriterStatement free;
     private final LifeTables life;
     private final OrganisationTables organisation;
     private final RecordTables records;
@@ -70,9 +72,9 @@ final class EntryTables {
 
     EntryTables(DSLContext dsl) {
         this.dsl = dsl;
-        newLane = new Insertion(
+        newLane = new BatchInsert(
                 dsl, LANE, LANE.ID, LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION, LANE.SKIPPED);
-        newEntry = new Insertion(
+        newEntry = new BatchInsert(
                 dsl,
                 ENTRY,
                 ENTRY.SEQ,
@@ -96,16 +98,16 @@ final class EntryTables {
         life = new LifeTables(dsl);
         organisation = new OrganisationTables(dsl);
         records = new RecordTables(dsl);
-        free = new Prepared(
+        free = new WriterStatement(
                 dsl,
                 dsl.deleteFrom(LIVE_REFERENCE)
                         .where(
                                 LIVE_REFERENCE.REFERENCE.eq((String) null),
                                 LIVE_REFERENCE.SERIES_ID.eq((Integer) null),
                                 LIVE_REFERENCE.SEQ.eq((Long) null)));
-        newReference = new Insertion(
+        newReference = new BatchInsert(
                 dsl, LIVE_REFERENCE, LIVE_REFERENCE.REFERENCE, LIVE_REFERENCE.SERIES_ID, LIVE_REFERENCE.SEQ);
-        newAllocation = new Insertion(
+        newAllocation = new BatchInsert(
                 dsl,
                 ALLOCATION,
                 ALLOCATION.LANE_ID,
@@ -122,7 +124,7 @@ final class EntryTables {
                 ALLOCATION.BLOCK_SEQ,
                 ALLOCATION.HELD_UNTIL,
                 ALLOCATION.AHEAD);
-        newBlock = new Insertion(
+        newBlock = new BatchInsert(
                 dsl,
                 BLOCK_STRETCH,
                 BLOCK_STRETCH.BLOCK_SEQ,
@@ -133,11 +135,11 @@ final class EntryTables {
                 BLOCK_STRETCH.VERSION,
                 BLOCK_STRETCH.BUSINESS_DATE,
                 BLOCK_STRETCH.FIELDS);
-        newWatched = new Insertion(dsl, WATCHED, WATCHED.LANE_ID, WATCHED.LAST_POSITION);
-        newFilling = new Insertion(dsl, TABLE_FILLING, TABLE_FILLING.SEQ, TABLE_FILLING.SPANS);
-        newFillingSeries = new Insertion(dsl, FILLING_SERIES, FILLING_SERIES.SERIES_ID, FILLING_SERIES.SEQ);
+        newWatched = new BatchInsert(dsl, WATCHED, WATCHED.LANE_ID, WATCHED.LAST_POSITION);
+        newFilling = new BatchInsert(dsl, TABLE_FILLING, TABLE_FILLING.SEQ, TABLE_FILLING.SPANS);
+        newFillingSeries = new BatchInsert(dsl, FILLING_SERIES, FILLING_SERIES.SERIES_ID, FILLING_SERIES.SEQ);
         Field<LocalDate> date = DSL.val((LocalDate) null, LANE.LATEST_DATE);
-        counter = new Prepared(
+        counter = new WriterStatement(
                 dsl,
                 dsl.update(LANE)
                         .set(LANE.NEXT_POSITION, (Long) null)
@@ -173,7 +175,7 @@ final class EntryTables {
                                         CodebookJson.write(defined.codebook()))
                                 .execute();
                     case Effect.NamespaceDefined defined -> define(entry, defined.namespace());
-                    case Effect.Compared compared -> {
+                    case Effect.ComparisonChanged compared -> {
                         batch.flush();
                         compare(compared);
                     }
@@ -255,7 +257,7 @@ final class EntryTables {
                 .execute();
     }
 
-    private void compare(Effect.Compared compared) {
+    private void compare(Effect.ComparisonChanged compared) {
         int namespace = namespace(compared.namespace());
         dsl.update(NAMESPACE)
                 .set(NAMESPACE.COMPARISON, compared.now().number())

@@ -35,6 +35,7 @@ import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.Comparison;
 import org.youngtally.ledger.journal.FieldsJson;
+import org.youngtally.ledger.store.statement.CachedQuery;
 
 /** Finds what an identifier stands for. */
 public final class IdentifierQueries {
@@ -44,18 +45,18 @@ public final class IdentifierQueries {
     private static final int MOST_AT_ONCE = 500;
 
     // The key itself, and those that begin with it and the separator: nothing else lies between these two.
-    private static final Ready BY_KEY = new Ready(dsl -> dsl.selectFrom(ALLOCATION)
+    private static final CachedQuery BY_KEY = new CachedQuery(dsl -> dsl.selectFrom(ALLOCATION)
             .where(ALLOCATION.TEXT_KEY.ge(""), ALLOCATION.TEXT_KEY.lt(""))
             .orderBy(ALLOCATION.SEQ.desc())
             .limit(DSL.inline(MOST_ROUNDS)));
-    private static final Ready RETIRED_BY_KEY = new Ready(dsl -> dsl.select(RETIRED.fields())
+    private static final CachedQuery RETIRED_BY_KEY = new CachedQuery(dsl -> dsl.select(RETIRED.fields())
             .select(ALLOCATION.fields())
             .from(RETIRED)
             .join(ALLOCATION)
             .on(ALLOCATION.LANE_ID.eq(RETIRED.LANE_ID), ALLOCATION.LAST_POSITION.eq(RETIRED.POSITION))
             .where(RETIRED.TEXT_KEY.eq("")));
-    private static final Ready LOOKS = new Ready(dsl -> looks(dsl, DSL.noCondition()));
-    private static final Ready LOOKS_OF_SERIES = new Ready(dsl -> looks(dsl, SERIES.NAME.eq("")));
+    private static final CachedQuery LOOKS = new CachedQuery(dsl -> looks(dsl, DSL.noCondition()));
+    private static final CachedQuery LOOKS_OF_SERIES = new CachedQuery(dsl -> looks(dsl, SERIES.NAME.eq("")));
 
     private final DSLContext dsl;
     private final DefinitionVersions definitions;

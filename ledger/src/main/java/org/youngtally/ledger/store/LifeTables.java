@@ -26,6 +26,8 @@ import org.youngtally.core.text.Comparison;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.FieldsJson;
 import org.youngtally.ledger.journal.LifeJson;
+import org.youngtally.ledger.store.statement.BatchInsert;
+import org.youngtally.ledger.store.statement.WriterStatement;
 
 /**
  * Writes what becomes of numbers that were given. A row that is changed in part is cut first, so that each has one
@@ -33,19 +35,19 @@ import org.youngtally.ledger.journal.LifeJson;
  */
 final class LifeTables {
     private final DSLContext dsl;
-    private final Prepared settleOne;
-    private final Prepared settleRow;
-    private final Prepared unwatch;
-    private final Prepared watch;
-    private final Prepared pass;
-    private final Prepared used;
-    private final Prepared across;
-    private final Prepared again;
-    private final Insertion newVoid;
+    private final WriterStatement settleOne;
+    private final WriterStatement settleRow;
+    private final WriterStatement unwatch;
+    private final WriterStatement watch;
+    private final WriterStatement pass;
+    private final WriterStatement used;
+    private final WriterStatement across;
+    private final WriterStatement again;
+    private final BatchInsert newVoid;
 
     LifeTables(DSLContext dsl) {
         this.dsl = dsl;
-        settleOne = new Prepared(
+        settleOne = new WriterStatement(
                 dsl,
                 dsl.update(ALLOCATION)
                         .set(ALLOCATION.STATE, (Byte) null)
@@ -54,7 +56,7 @@ final class LifeTables {
                                 ALLOCATION.LANE_ID.eq((Integer) null),
                                 ALLOCATION.FIRST_POSITION.eq((Long) null),
                                 ALLOCATION.LAST_POSITION.eq((Long) null)));
-        settleRow = new Prepared(
+        settleRow = new WriterStatement(
                 dsl,
                 dsl.update(ALLOCATION)
                         .set(ALLOCATION.STATE, (Byte) null)
@@ -65,7 +67,7 @@ final class LifeTables {
                                 ALLOCATION.LAST_POSITION.le((Long) null)));
         // What was typed ahead stays watched, whatever becomes of it: the counter has to step over it.
         var own = ALLOCATION.as("own");
-        unwatch = new Prepared(
+        unwatch = new WriterStatement(
                 dsl,
                 dsl.deleteFrom(WATCHED)
                         .where(
@@ -78,7 +80,7 @@ final class LifeTables {
                                                 own.LANE_ID.eq(WATCHED.LANE_ID),
                                                 own.LAST_POSITION.eq(WATCHED.LAST_POSITION),
                                                 own.AHEAD.isNotNull()))));
-        watch = new Prepared(
+        watch = new WriterStatement(
                 dsl,
                 dsl.insertInto(WATCHED, WATCHED.LANE_ID, WATCHED.LAST_POSITION)
                         .select(DSL.select(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION)
@@ -89,19 +91,19 @@ final class LifeTables {
                                         ALLOCATION.LAST_POSITION.le((Long) null)))
                         .onConflictDoNothing());
         Field<Long> next = DSL.val((Long) null, LANE.NEXT_POSITION);
-        pass = new Prepared(
+        pass = new WriterStatement(
                 dsl,
                 dsl.update(LANE)
                         .set(LANE.NEXT_POSITION, DSL.greatest(LANE.NEXT_POSITION, next))
                         .where(LANE.ID.eq((Integer) null)));
-        across = new Prepared(
+        across = new WriterStatement(
                 dsl,
                 dsl.select(ALLOCATION.FIRST_POSITION, ALLOCATION.LAST_POSITION)
                         .from(ALLOCATION)
                         .where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.LAST_POSITION.ge((Long) null))
                         .orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION)
                         .limit(DSL.inline(1)));
-        again = new Prepared(
+        again = new WriterStatement(
                 dsl,
                 dsl.update(ALLOCATION)
                         .set(ALLOCATION.STATE, (Byte) null)
@@ -116,7 +118,7 @@ final class LifeTables {
                         .set(ALLOCATION.CHANGED_SEQ, DSL.inline(null, ALLOCATION.CHANGED_SEQ))
                         .set(ALLOCATION.BLOCK_SEQ, DSL.inline(null, ALLOCATION.BLOCK_SEQ))
                         .where(ALLOCATION.LANE_ID.eq((Integer) null), ALLOCATION.LAST_POSITION.eq((Long) null)));
-        newVoid = new Insertion(
+        newVoid = new BatchInsert(
                 dsl,
                 VOIDED,
                 VOIDED.LANE_ID,
@@ -127,7 +129,7 @@ final class LifeTables {
                 VOIDED.FIRST_TEXT,
                 VOIDED.LAST_TEXT);
         Field<LocalDate> date = DSL.val((LocalDate) null, LANE.LATEST_DATE);
-        used = new Prepared(
+        used = new WriterStatement(
                 dsl,
                 dsl.update(LANE)
                         .set(LANE.LATEST_DATE, DSL.greatest(DSL.coalesce(LANE.LATEST_DATE, date), date))

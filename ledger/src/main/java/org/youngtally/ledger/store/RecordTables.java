@@ -16,24 +16,25 @@ import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.record.RecordKeys;
 import org.youngtally.ledger.journal.OrganisationJson;
+import org.youngtally.ledger.store.statement.BatchInsert;
 
 /**
  * Writes records and all that they are found by. New ones are gathered and put in together; a change is made at once.
  */
 final class RecordTables {
     private final DSLContext dsl;
-    private final Insertion newRecord;
-    private final Insertion newVersion;
-    private final Insertion newUnit;
-    private final Insertion newNumber;
-    private final Insertion newKey;
-    private final Insertion newWord;
-    private final Map<Insertion, List<Object[]>> gathered = new LinkedHashMap<>();
+    private final BatchInsert newRecord;
+    private final BatchInsert newVersion;
+    private final BatchInsert newUnit;
+    private final BatchInsert newNumber;
+    private final BatchInsert newKey;
+    private final BatchInsert newWord;
+    private final Map<BatchInsert, List<Object[]>> gathered = new LinkedHashMap<>();
     private Map<String, Kind> kinds = Map.of();
 
     RecordTables(DSLContext dsl) {
         this.dsl = dsl;
-        newRecord = new Insertion(
+        newRecord = new BatchInsert(
                 dsl,
                 KEPT_RECORD,
                 KEPT_RECORD.ID,
@@ -42,20 +43,20 @@ final class RecordTables {
                 KEPT_RECORD.TEXT,
                 KEPT_RECORD.DELETED,
                 KEPT_RECORD.VERSION);
-        newVersion = new Insertion(
+        newVersion = new BatchInsert(
                 dsl,
                 RECORD_VERSION,
                 RECORD_VERSION.RECORD_ID,
                 RECORD_VERSION.VERSION,
                 RECORD_VERSION.SEQ,
                 RECORD_VERSION.CONTENT);
-        newUnit = new Insertion(dsl, RECORD_UNIT, RECORD_UNIT.UNIT, RECORD_UNIT.RECORD_ID);
-        newNumber = new Insertion(
+        newUnit = new BatchInsert(dsl, RECORD_UNIT, RECORD_UNIT.UNIT, RECORD_UNIT.RECORD_ID);
+        newNumber = new BatchInsert(
                 dsl, RECORD_NUMBER, RECORD_NUMBER.TEXT_KEY, RECORD_NUMBER.SERIES_ID, RECORD_NUMBER.RECORD_ID);
-        newKey = new Insertion(
+        newKey = new BatchInsert(
                 dsl, RECORD_KEY, RECORD_KEY.KIND, RECORD_KEY.FIELD, RECORD_KEY.VALUE_KEY, RECORD_KEY.RECORD_ID);
-        newWord = new Insertion(dsl, RECORD_WORD, RECORD_WORD.WORD, RECORD_WORD.RECORD_ID);
-        for (Insertion each : List.of(newRecord, newVersion, newUnit, newNumber, newKey, newWord))
+        newWord = new BatchInsert(dsl, RECORD_WORD, RECORD_WORD.WORD, RECORD_WORD.RECORD_ID);
+        for (BatchInsert each : List.of(newRecord, newVersion, newUnit, newNumber, newKey, newWord))
             gathered.put(each, new ArrayList<>());
     }
 

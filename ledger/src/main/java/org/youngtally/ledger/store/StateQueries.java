@@ -56,17 +56,19 @@ import org.youngtally.ledger.journal.CodebookJson;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.FieldsJson;
 import org.youngtally.ledger.journal.SeriesJson;
+import org.youngtally.ledger.store.statement.InListQuery;
+import org.youngtally.ledger.store.statement.WriterStatement;
 
 /** What decisions rest on, asked of the tables. */
 public final class StateQueries {
     private final DSLContext dsl;
     private final Function<String, Scatter> scatter;
-    private final AnyOf<UUID> byKeys;
-    private final AnyOf<String> byReferences;
-    private final Stretches.Standing stretches;
-    private final Prepared byText;
-    private final Prepared holder;
-    private final Prepared taking;
+    private final InListQuery<UUID> byKeys;
+    private final InListQuery<String> byReferences;
+    private final Stretches.Lookup stretches;
+    private final WriterStatement byText;
+    private final WriterStatement holder;
+    private final WriterStatement taking;
 
     /** For questions, which write nothing. */
     public StateQueries(DSLContext dsl) {
@@ -77,22 +79,22 @@ public final class StateQueries {
     StateQueries(DSLContext dsl, Function<String, Scatter> scatter) {
         this.dsl = dsl;
         this.scatter = scatter;
-        stretches = new Stretches.Standing(dsl);
-        holder = new Prepared(
+        stretches = new Stretches.Lookup(dsl);
+        holder = new WriterStatement(
                 dsl,
                 dsl.select(LIVE_REFERENCE.SEQ)
                         .from(LIVE_REFERENCE)
                         .join(SERIES)
                         .on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID))
                         .where(LIVE_REFERENCE.REFERENCE.eq((String) null), SERIES.NAME.eq((String) null)));
-        taking = new Prepared(
+        taking = new WriterStatement(
                 dsl,
                 dsl.select(SERIES.NAME, ENTRY.REFERENCE, ENTRY.SPANS, ENTRY.KIND)
                         .from(ENTRY)
                         .join(SERIES)
                         .on(SERIES.ID.eq(ENTRY.SERIES_ID))
                         .where(ENTRY.SEQ.eq((Long) null)));
-        byText = new Prepared(
+        byText = new WriterStatement(
                 dsl,
                 dsl.select(ALLOCATION.LANE_ID, ALLOCATION.FIRST_POSITION)
                         .from(ALLOCATION)
@@ -101,13 +103,13 @@ public final class StateQueries {
                         .join(SERIES)
                         .on(SERIES.ID.eq(LANE.SERIES_ID))
                         .where(ALLOCATION.TEXT_KEY.eq((String) null), SERIES.NAME.eq((String) null)));
-        byKeys = new AnyOf<>(
+        byKeys = new InListQuery<>(
                 dsl, new UUID(0, 0), marks -> dsl.select(ACCOUNT.NAME, ENTRY.REQUEST_KEY, ENTRY.SEQ, ENTRY.DIGEST)
                         .from(ENTRY)
                         .join(ACCOUNT)
                         .on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID))
                         .where(ENTRY.KEY_MARK.in(marks)));
-        byReferences = new AnyOf<>(
+        byReferences = new InListQuery<>(
                 dsl, "", references -> dsl.select(SERIES.NAME, LIVE_REFERENCE.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST)
                         .from(LIVE_REFERENCE)
                         .join(SERIES)
@@ -225,17 +227,17 @@ public final class StateQueries {
     }
 
     /** What lies apart in the lanes, or is held. */
-    public List<Placed> watched() {
+    public List<LaneStretch> watched() {
         return dsl.select(ALLOCATION.fields())
                 .from(WATCHED)
                 .join(ALLOCATION)
                 .on(ALLOCATION.LANE_ID.eq(WATCHED.LANE_ID), ALLOCATION.LAST_POSITION.eq(WATCHED.LAST_POSITION))
                 .orderBy(WATCHED.LANE_ID, WATCHED.LAST_POSITION)
-                .fetch(row -> new Placed(row.get(ALLOCATION.LANE_ID), Stretches.of(row)));
+                .fetch(row -> new LaneStretch(row.get(ALLOCATION.LANE_ID), Stretches.of(row)));
     }
 
     /** A stretch of a lane. */
-    public record Placed(int lane, Stretch stretch) {}
+    public record LaneStretch(int lane, Stretch stretch) {}
 
     /** How a position read before it was given anew. */
     public record RetiredRow(int lane, long position, Origin origin) {}

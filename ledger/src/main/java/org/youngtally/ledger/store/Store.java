@@ -30,6 +30,8 @@ import org.youngtally.core.series.Series;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.secret.Secrets;
+import org.youngtally.ledger.store.statement.CachedQuery;
+import org.youngtally.ledger.store.statement.WriterStatement;
 
 /**
  * The tables, in H2: where every question is answered. One connection writes; readers have a pool of their own and see
@@ -73,7 +75,7 @@ public final class Store implements AutoCloseable {
     private final Connection connection;
     private final DSLContext writing;
     private final EntryTables tables;
-    private final Prepared reached;
+    private final WriterStatement reached;
     private final Checkpoints saving;
 
     private Store(
@@ -90,7 +92,7 @@ public final class Store implements AutoCloseable {
         this.connection = connection;
         this.writing = writing;
         this.tables = new EntryTables(writing);
-        this.reached = new Prepared(
+        this.reached = new WriterStatement(
                 writing, writing.update(APPLIED).set(APPLIED.SEQ, (Long) null).set(APPLIED.HASH, (String) null));
     }
 
@@ -149,7 +151,7 @@ public final class Store implements AutoCloseable {
     private static DSLContext dsl(Connection connection, Secrets secrets) {
         DSLContext dsl = DSL.using(connection, SQLDialect.H2, new Settings().withExecuteLogging(false));
         dsl.configuration().data(SECRETS, secrets);
-        Ready.keptOn(dsl);
+        CachedQuery.keptOn(dsl);
         return dsl;
     }
 

@@ -18,6 +18,7 @@ import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.ledger.journal.FieldsJson;
+import org.youngtally.ledger.store.statement.WriterStatement;
 
 /** Rows of allocation as stretches. */
 public final class Stretches {
@@ -62,11 +63,11 @@ public final class Stretches {
     }
 
     /** The same questions made ready once, for the writer. */
-    static final class Standing {
-        private final Prepared within;
-        private final Prepared behind;
+    static final class Lookup {
+        private final WriterStatement within;
+        private final WriterStatement behind;
 
-        Standing(DSLContext dsl) {
+        Lookup(DSLContext dsl) {
             // The columns in the order in which they are read below.
             var columns = List.of(
                     ALLOCATION.FIRST_POSITION,
@@ -81,7 +82,7 @@ public final class Stretches {
                     ALLOCATION.HELD_UNTIL,
                     ALLOCATION.AHEAD,
                     ALLOCATION.TEXT);
-            within = new Prepared(
+            within = new WriterStatement(
                     dsl,
                     dsl.select(columns)
                             .from(ALLOCATION)
@@ -90,7 +91,7 @@ public final class Stretches {
                                     ALLOCATION.LAST_POSITION.ge((Long) null),
                                     ALLOCATION.LAST_POSITION.le((Long) null))
                             .orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION));
-            behind = new Prepared(
+            behind = new WriterStatement(
                     dsl,
                     dsl.select(columns)
                             .from(ALLOCATION)

@@ -25,7 +25,7 @@ import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Answer;
 import org.youngtally.core.act.Purpose;
 import org.youngtally.core.act.RequestMark;
-import org.youngtally.core.organisation.Placing;
+import org.youngtally.core.organisation.SeriesAssignment;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Series;
@@ -271,7 +271,7 @@ class AllocationController {
                     String key,
             Caller caller) {
         Act.Form form = form(asked.hold(), asked.typed());
-        Placing.Placed found = RecordSeries.of(caller.snapshot(), kind, asked.unit(), asked.fields());
+        SeriesAssignment.Assigned found = RecordSeries.of(caller.snapshot(), kind, asked.unit(), asked.fields());
         caller.need(right(form), RecordSeries.where(found));
         Optional<LocalDate> date = Requests.date(asked.date());
         Optional<String> reference = Requests.name("reference", asked.reference());

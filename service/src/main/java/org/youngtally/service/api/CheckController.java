@@ -113,7 +113,7 @@ class CheckController {
         }
     }
 
-    private static String slip(Checked.Slip slip) {
+    private static String slip(Checked.TypingError slip) {
         return switch (slip) {
             case WRONG_SYMBOL -> "wrong symbol";
             case SWAP -> "swap";

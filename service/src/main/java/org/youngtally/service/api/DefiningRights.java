@@ -127,7 +127,7 @@ final class DefiningRights {
             case Effect.RouteDefined defined -> Optional.of(of(defined.route()));
             case Effect.CodebookDefined defined -> Optional.of(Where.EVERYWHERE);
             // A namespace that begins with a series belongs to whoever may define that.
-            case Effect.Compared compared -> compared.before().map(rule -> Where.EVERYWHERE);
+            case Effect.ComparisonChanged compared -> compared.before().map(rule -> Where.EVERYWHERE);
             case Effect.NamespaceDefined defined -> Optional.of(Where.EVERYWHERE);
             // A file holds what the act defines, and no more.
             case Effect.FileKept kept -> Optional.empty();

@@ -46,9 +46,9 @@ import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.Outlook;
+import org.youngtally.core.series.PossibleMistake;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
-import org.youngtally.core.series.Slip;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.ledger.Outcome;
@@ -415,7 +415,7 @@ class DefinitionController {
     }
 
     private List<SlipView> slips(Series series, Optional<Series> before, LedgerSnapshot stood) {
-        return Slip.of(series, before, ledger.today(), lane -> stood.counters()
+        return PossibleMistake.of(series, before, ledger.today(), lane -> stood.counters()
                         .used(lane)
                         .next())
                 .stream()

@@ -22,7 +22,7 @@ import org.youngtally.core.series.RangeCalendar;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.store.LifeQueries;
-import org.youngtally.ledger.store.StandingQueries;
+import org.youngtally.ledger.store.SeriesStatusQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
@@ -73,7 +73,7 @@ class OutlookController {
         LocalDate today = ledger.today();
         return ledger.read(dsl -> {
             Map<LocalDate, Long> use = new LifeQueries(dsl).use(series, today.minusDays(365), ledger.zone());
-            Optional<Long> left = new StandingQueries(dsl, caller.snapshot().counters())
+            Optional<Long> left = new SeriesStatusQueries(dsl, caller.snapshot().counters())
                     .one(found, Particulars.on(today), 0)
                     .outlook()
                     .map(Outlook::left)

@@ -20,7 +20,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.RecordChange;
-import org.youngtally.core.organisation.Placing;
+import org.youngtally.core.organisation.SeriesAssignment;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.record.LineOrder;
@@ -141,8 +141,8 @@ class RecordChangeController {
         Unit unit = unit(before, request.unit(), caller);
         Records.needInAll(caller, Right.VOID, before);
         Map<String, String> values =
-                before.in(unit.key()).map(KeptRecord.Standing::values).orElse(before.values());
-        Placing.Placed placed = RecordSeries.of(
+                before.in(unit.key()).map(KeptRecord.UnitValues::values).orElse(before.values());
+        SeriesAssignment.Assigned placed = RecordSeries.of(
                 caller.snapshot(), RecordSeries.kind(caller.snapshot(), before.kind()), unit, values, values);
         caller.need(Right.ALLOCATE, RecordSeries.where(placed));
         Optional<String> reason = Requests.note("reason", request.reason());

@@ -30,7 +30,7 @@ import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.organisation.FieldValues;
 import org.youngtally.core.organisation.Kind;
-import org.youngtally.core.organisation.Placing;
+import org.youngtally.core.organisation.SeriesAssignment;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.record.LineOrder;
@@ -161,7 +161,7 @@ class RecordController {
         Kind kind = RecordSeries.kind(caller.snapshot(), record.kind());
         Unit unit = RecordSeries.unit(caller.snapshot(), record.home());
         if (!(RecordSeries.placing(caller.snapshot()).place(kind, unit, record.values(), record.values())
-                instanceof Placing.Placed placed)) return Optional.empty();
+                instanceof SeriesAssignment.Assigned placed)) return Optional.empty();
         boolean same = placed.route().series().equals(record.number().series())
                 && number.filter(each -> !each.particulars().fields().equals(written(placed, each)))
                         .isEmpty();
@@ -171,7 +171,7 @@ class RecordController {
     }
 
     /** What the fields of the record write into its number now. */
-    private Map<String, String> written(Placing.Placed placed, IdentifierQueries.Found number) {
+    private Map<String, String> written(SeriesAssignment.Assigned placed, IdentifierQueries.Found number) {
         return Requests.particulars(
                         number.series(),
                         number.particulars().date(),
@@ -323,7 +323,7 @@ class RecordController {
                                     + String.join(", ", kind.keeping().knownBy())
                                     + "; or ask somebody who may read the record");
         String series = known.map(record -> record.number().series()).orElseGet(() -> {
-            Placing.Placed placed = RecordSeries.of(caller.snapshot(), kind, unit, fields, Map.of());
+            SeriesAssignment.Assigned placed = RecordSeries.of(caller.snapshot(), kind, unit, fields, Map.of());
             caller.need(Right.ALLOCATE, RecordSeries.where(placed));
             return placed.route().series();
         });
@@ -400,7 +400,7 @@ class RecordController {
         Kind kind = RecordSeries.kind(caller.snapshot(), request.kind());
         Unit unit = RecordSeries.unit(caller.snapshot(), request.unit());
         SortedMap<String, String> fields = Requests.fields(request.fields(), null);
-        Placing.Begun begun = RecordSeries.placing(caller.snapshot()).begun(kind, unit, fields);
+        SeriesAssignment.Begun begun = RecordSeries.placing(caller.snapshot()).begun(kind, unit, fields);
         caller.need(
                 Right.ALLOCATE,
                 begun.placed()
@@ -420,7 +420,7 @@ class RecordController {
                 .map(RecordView::of)
                 .orElse(null);
         if (begun.placed().isEmpty()) return new RecordPreview(null, null, null, known, remarks);
-        Placing.Placed placed = begun.placed().get();
+        SeriesAssignment.Assigned placed = begun.placed().get();
         Optional<String> expected = known != null
                 ? Optional.empty()
                 : expected(placed, typed(request.typed()), Requests.date(request.date()), remarks);
@@ -438,7 +438,10 @@ class RecordController {
     }
 
     private Optional<String> expected(
-            Placing.Placed placed, Optional<String> typed, Optional<LocalDate> date, List<FieldRemark> remarks) {
+            SeriesAssignment.Assigned placed,
+            Optional<String> typed,
+            Optional<LocalDate> date,
+            List<FieldRemark> remarks) {
         Act.Form form = typed.<Act.Form>map(Act.Form.Typed::new).orElse(Act.Form.SINGLES);
         Optional<LocalDate> day = date.or(() ->
                 placed.kind().keeping().datedBy().map(placed.values()::get).map(LocalDate::parse));

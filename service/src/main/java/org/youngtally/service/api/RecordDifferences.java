@@ -18,12 +18,12 @@ final class RecordDifferences {
     /** @param before absent for the first version */
     static List<FieldChange> between(Optional<KeptRecord> before, KeptRecord after) {
         var differences = new RecordDifferences();
-        for (KeptRecord.Standing standing : after.standings())
+        for (KeptRecord.UnitValues standing : after.standings())
             differences.fields(
                     standing.unit(),
                     "",
                     before.flatMap(record -> record.in(standing.unit()))
-                            .map(KeptRecord.Standing::values)
+                            .map(KeptRecord.UnitValues::values)
                             .orElse(Map.of()),
                     standing.values());
         var numbers = new TreeSet<Integer>();

@@ -185,7 +185,7 @@ class RecordFileController {
         String key = unit == null
                 ? found.home()
                 : RecordSeries.unit(caller.snapshot(), unit).key();
-        KeptRecord.Standing standing = found.in(key)
+        KeptRecord.UnitValues standing = found.in(key)
                 .orElseThrow(() -> Refusals.problem(
                         new Refusal.NotInUnit(found.id(), found.number().text(), key, found.units())));
         List<RecordQueries.Version> versions = ledger.read(dsl -> new RecordQueries(dsl).versions(record));

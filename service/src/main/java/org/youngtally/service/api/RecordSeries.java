@@ -13,8 +13,8 @@ import org.youngtally.core.act.Refusal;
 import org.youngtally.core.organisation.FieldValues;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.KindField;
-import org.youngtally.core.organisation.Placing;
 import org.youngtally.core.organisation.Routing;
+import org.youngtally.core.organisation.SeriesAssignment;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.series.FieldFault;
 import org.youngtally.core.text.NearestName;
@@ -28,35 +28,36 @@ final class RecordSeries {
     private RecordSeries() {}
 
     /** Where a record is numbered. */
-    static Where where(Placing.Placed placed) {
+    static Where where(SeriesAssignment.Assigned placed) {
         return new Where(
                 Optional.of(placed.route().series()),
                 Optional.of(placed.kind().key()),
                 Optional.of(placed.unit().key()));
     }
 
-    static Purpose purpose(Placing.Placed placed) {
+    static Purpose purpose(SeriesAssignment.Assigned placed) {
         return new Purpose(
                 Optional.of(placed.kind().key()), Optional.of(placed.unit().key()));
     }
 
-    static Placing.Placed of(LedgerSnapshot snapshot, String kindKey, String unitText, Map<String, String> fields) {
+    static SeriesAssignment.Assigned of(
+            LedgerSnapshot snapshot, String kindKey, String unitText, Map<String, String> fields) {
         return of(snapshot, kind(snapshot, kindKey), unit(snapshot, unitText), Requests.fields(fields, null), Map.of());
     }
 
     /** @param before what a record that is kept already holds */
-    static Placing.Placed of(
+    static SeriesAssignment.Assigned of(
             LedgerSnapshot snapshot, Kind kind, Unit unit, Map<String, String> fields, Map<String, String> before) {
         return switch (placing(snapshot).place(kind, unit, fields, before)) {
-            case Placing.Faulty faulty ->
+            case SeriesAssignment.Faulty faulty ->
                 throw Refusals.problem(new Refusal.FieldFaulty(faulty.kind(), faulty.fault()));
-            case Placing.NoRoute none -> throw none(snapshot, kind, unit, none.found());
-            case Placing.Placed placed -> placed;
+            case SeriesAssignment.NoRoute none -> throw none(snapshot, kind, unit, none.found());
+            case SeriesAssignment.Assigned placed -> placed;
         };
     }
 
-    static Placing placing(LedgerSnapshot snapshot) {
-        return new Placing(
+    static SeriesAssignment placing(LedgerSnapshot snapshot) {
+        return new SeriesAssignment(
                 snapshot.organisation(),
                 key -> Optional.ofNullable(snapshot.codebooks().get(key)),
                 key -> Optional.ofNullable(snapshot.series().get(key)));

@@ -47,7 +47,7 @@ final class Records {
     /** That the caller may change these fields: what is the same in all units is changed in all of them. */
     static void needToChange(Caller caller, KeptRecord record, String unit, Map<String, String> fields) {
         caller.need(Right.ALLOCATE, in(record, unit));
-        Optional<KeptRecord.Standing> standing = record.in(unit);
+        Optional<KeptRecord.UnitValues> standing = record.in(unit);
         if (record.units().size() < 2 || standing.isEmpty()) return;
         Kind kind = RecordSeries.kind(caller.snapshot(), record.kind());
         Set<String> common = new TreeSet<>(RecordSeries.placing(caller.snapshot())

@@ -21,7 +21,7 @@ import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
-import org.youngtally.ledger.store.StandingQueries;
+import org.youngtally.ledger.store.SeriesStatusQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
@@ -54,7 +54,7 @@ class SeriesController {
         List<Series> read = caller.snapshot().series().values().stream()
                 .filter(series -> caller.reads(series.key()))
                 .toList();
-        return ledger.read(dsl -> new StandingQueries(dsl, caller.snapshot().counters()).all(read, day)).stream()
+        return ledger.read(dsl -> new SeriesStatusQueries(dsl, caller.snapshot().counters()).all(read, day)).stream()
                 .map(SeriesView::of)
                 .toList();
     }
@@ -88,8 +88,8 @@ class SeriesController {
                 day,
                 Requests.fields(field),
                 List.copyOf(caller.snapshot().codebooks().values()));
-        return ledger.read(dsl ->
-                SeriesView.of(new StandingQueries(dsl, caller.snapshot().counters()).one(found, particulars, coming)));
+        return ledger.read(dsl -> SeriesView.of(
+                new SeriesStatusQueries(dsl, caller.snapshot().counters()).one(found, particulars, coming)));
     }
 
     @GetMapping("/{series}/definition")

@@ -17,8 +17,8 @@ import org.youngtally.core.series.RangeCalendar;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.core.series.SeriesProperty;
-import org.youngtally.ledger.store.StandingQueries.LaneStanding;
-import org.youngtally.ledger.store.StandingQueries.Standing;
+import org.youngtally.ledger.store.SeriesStatusQueries.LaneStatus;
+import org.youngtally.ledger.store.SeriesStatusQueries.SeriesStatus;
 
 /**
  * A series and how it stands on a date.
@@ -134,7 +134,7 @@ record SeriesView(
             @Nullable Long left,
             @Nullable LocalDate latest) {}
 
-    static SeriesView of(Standing standing) {
+    static SeriesView of(SeriesStatus standing) {
         Series series = standing.series();
         LocalDate date = standing.date();
         List<RangeView> ranges =
@@ -199,7 +199,7 @@ record SeriesView(
     }
 
     /** Where lanes rest on fields that are not known: whether any of those that count on the date has little left. */
-    private static boolean aLaneIsLow(Standing standing) {
+    private static boolean aLaneIsLow(SeriesStatus standing) {
         Series series = standing.series();
         String times = series.period(standing.date());
         return series.serving(standing.date()).stream()
@@ -211,16 +211,16 @@ record SeriesView(
                                         && lane.left() < range.warnWhenLeft()));
     }
 
-    private static RangeView range(Standing standing, Range range) {
+    private static RangeView range(SeriesStatus standing, Range range) {
         Series series = standing.series();
         boolean serves = range.serves().includes(standing.date());
         // Where lanes rest on fields, none is the one that counts unless they are known.
         Optional<LaneKey> lane = standing.outlook().map(outlook -> series.lane(range, outlook.particulars()));
-        Optional<LaneStanding> used = lane.flatMap(key -> standing.lanes().stream()
+        Optional<LaneStatus> used = lane.flatMap(key -> standing.lanes().stream()
                 .filter(each -> each.range() == range.id() && each.period().equals(key.period()))
                 .findFirst());
-        Optional<Long> left = lane.map(key -> used.map(LaneStanding::left)
-                        .orElseGet(() -> Outlook.left(series, range, key, Outlook.Used.NOT)))
+        Optional<Long> left = lane.map(key ->
+                        used.map(LaneStatus::left).orElseGet(() -> Outlook.left(series, range, key, Outlook.Used.NOT)))
                 .filter(known -> known >= 0 && serves);
         String state = !serves
                 ? (standing.date().isBefore(range.serves().opens()) ? "not open" : "closed")
@@ -235,7 +235,7 @@ record SeriesView(
                 range.warnWhenLeft() == 0 ? null : range.warnWhenLeft(),
                 range.size(),
                 state,
-                lane.map(key -> used.map(LaneStanding::given).orElse(0L)).orElse(null),
+                lane.map(key -> used.map(LaneStatus::given).orElse(0L)).orElse(null),
                 left.orElse(null),
                 standing.lanes().stream()
                         .filter(each -> each.range() == range.id())

@@ -26,9 +26,9 @@ public final class RecordPaper {
     private final LedgerSnapshot snapshot;
     private final Kind kind;
     private final KeptRecord record;
-    private final KeptRecord.Standing standing;
+    private final KeptRecord.UnitValues standing;
 
-    private RecordPaper(Paper paper, LedgerSnapshot snapshot, KeptRecord record, KeptRecord.Standing standing) {
+    private RecordPaper(Paper paper, LedgerSnapshot snapshot, KeptRecord record, KeptRecord.UnitValues standing) {
         this.paper = paper;
         this.snapshot = snapshot;
         this.kind = snapshot.organisation().kinds().get(record.kind());
@@ -41,7 +41,7 @@ public final class RecordPaper {
      * @param kept when this version was kept
      * @return the file's bytes
      */
-    public static byte[] of(LedgerSnapshot snapshot, KeptRecord record, KeptRecord.Standing standing, Instant kept)
+    public static byte[] of(LedgerSnapshot snapshot, KeptRecord record, KeptRecord.UnitValues standing, Instant kept)
             throws IOException {
         Kind kind = snapshot.organisation().kinds().get(record.kind());
         return Paper.of(

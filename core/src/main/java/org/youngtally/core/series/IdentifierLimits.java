@@ -7,15 +7,15 @@ import org.youngtally.core.text.SymbolSet;
  *
  * @param longest the most symbols; 0 for no limit
  */
-public record Place(int longest, SymbolSet symbols) {
-    public static final Place ANY = new Place(0, SymbolSet.ANY);
+public record IdentifierLimits(int longest, SymbolSet symbols) {
+    public static final IdentifierLimits ANY = new IdentifierLimits(0, SymbolSet.ANY);
     static final int LONGEST = 200;
 
     /** As a draft says, as far as it can be read. */
-    static Place of(SeriesDraft draft) {
+    static IdentifierLimits of(SeriesDraft draft) {
         Long longest = draft.get(SeriesProperties.LONGEST);
         String symbols = draft.get(SeriesProperties.SYMBOLS);
-        return new Place(
+        return new IdentifierLimits(
                 longest == null ? 0 : Math.clamp(longest, 0, LONGEST),
                 symbols == null ? SymbolSet.ANY : new SymbolSet(symbols));
     }

@@ -21,7 +21,7 @@ import org.youngtally.core.series.Series;
  * @param books finds a codebook by its key
  * @param series finds a series by its key
  */
-public record Placing(
+public record SeriesAssignment(
         Organisation organisation,
         Function<String, Optional<Codebook>> books,
         Function<String, Optional<Series>> series) {
@@ -33,7 +33,7 @@ public record Placing(
      * @param values of the record, those that the service fills among them
      * @param given what the record gives for the fields of the series
      */
-    public record Placed(Kind kind, Unit unit, Route route, Map<String, String> values, Map<String, String> given)
+    public record Assigned(Kind kind, Unit unit, Route route, Map<String, String> values, Map<String, String> given)
             implements Result {}
 
     /** A field cannot be taken. */
@@ -58,7 +58,7 @@ public record Placing(
     }
 
     /** @param values that were read before */
-    private Placed placed(Kind kind, Unit unit, Route route, Map<String, String> values) {
+    private Assigned placed(Kind kind, Unit unit, Route route, Map<String, String> values) {
         var filled = new TreeMap<>(values);
         // Where an earlier route had put the number.
         filled.keySet().removeAll(targets(kind));
@@ -71,7 +71,7 @@ public record Placing(
                     .ifPresent(choice -> fill(
                             filled, field.name(), choices.chosen(choice, values).map(Choice::code)));
         }
-        return new Placed(
+        return new Assigned(
                 kind,
                 unit,
                 route,
@@ -113,7 +113,7 @@ public record Placing(
      * @param faults every field that could not be kept as it is, those that are still missing among them
      * @param placed where it would be numbered, going by what is there; absent where no rule serves it
      */
-    public record Begun(List<FieldFault> faults, Optional<Placed> placed) {}
+    public record Begun(List<FieldFault> faults, Optional<Assigned> placed) {}
 
     /** Looks at a record that is still being written. */
     public Begun begun(Kind kind, Unit unit, Map<String, String> fields) {

@@ -1,4 +1,4 @@
-package org.youngtally.ledger.store;
+package org.youngtally.ledger.store.statement;
 
 import java.util.HashMap;
 import java.util.List;
@@ -13,22 +13,22 @@ import org.jooq.TableField;
  * An insertion of the writer's hot path. Rows go in by one statement for up to 64 of them, rendered once for each
  * number of rows: a statement costs more than a row of it.
  */
-final class Insertion {
+public final class BatchInsert {
     private static final int MOST_ROWS = 64;
 
     private final DSLContext dsl;
     private final Table<?> table;
     private final List<? extends TableField<?, ?>> columns;
-    private final Map<Integer, Prepared> bySize = new HashMap<>();
+    private final Map<Integer, WriterStatement> bySize = new HashMap<>();
 
-    Insertion(DSLContext dsl, Table<?> table, TableField<?, ?>... columns) {
+    public BatchInsert(DSLContext dsl, Table<?> table, TableField<?, ?>... columns) {
         this.dsl = dsl;
         this.table = table;
         this.columns = List.of(columns);
     }
 
     /** Each row has a value for each column, in their order. */
-    void run(List<Object[]> rows) {
+    public void run(List<Object[]> rows) {
         for (int from = 0; from < rows.size(); ) {
             int size = Math.min(MOST_ROWS, rows.size() - from);
             Object[] parameters = new Object[size * columns.size()];
@@ -39,9 +39,9 @@ final class Insertion {
         }
     }
 
-    private Prepared prepared(int size) {
+    private WriterStatement prepared(int size) {
         InsertValuesStepN<? extends Record> insert = dsl.insertInto(table, columns);
         for (int i = 0; i < size; i++) insert = insert.values(new Object[columns.size()]);
-        return new Prepared(dsl, insert);
+        return new WriterStatement(dsl, insert);
     }
 }

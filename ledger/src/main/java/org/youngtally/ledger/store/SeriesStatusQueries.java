@@ -21,12 +21,12 @@ import org.youngtally.core.series.Outlook;
 import org.youngtally.core.series.Series;
 
 /** How each series stands: what it gave last, what it gives next, how much is left. */
-public final class StandingQueries {
+public final class SeriesStatusQueries {
     private final DSLContext dsl;
     private final Counters counters;
 
     /** @param counters how far everything is counted */
-    public StandingQueries(DSLContext dsl, Counters counters) {
+    public SeriesStatusQueries(DSLContext dsl, Counters counters) {
         this.dsl = dsl;
         this.counters = counters;
     }
@@ -39,7 +39,7 @@ public final class StandingQueries {
      * @param returned how many wait to be given again
      * @param left how many are left; -1 where the series starts over
      */
-    public record LaneStanding(
+    public record LaneStatus(
             int range, String period, long given, long skipped, long returned, long left, Optional<LocalDate> latest) {}
 
     private record Lane(LaneKey key, LaneState state) {}
@@ -52,15 +52,15 @@ public final class StandingQueries {
      *     where only those do
      * @param lanes the used lanes, by range and period
      */
-    public record Standing(
+    public record SeriesStatus(
             Series series,
             LocalDate date,
             Optional<Outlook> outlook,
             Optional<Newest> newest,
-            List<LaneStanding> lanes) {}
+            List<LaneStatus> lanes) {}
 
     /** Several series, by their keys. */
-    public List<Standing> all(Collection<Series> series, LocalDate date) {
+    public List<SeriesStatus> all(Collection<Series> series, LocalDate date) {
         return standings(series, Particulars.on(date), 1);
     }
 
@@ -70,11 +70,11 @@ public final class StandingQueries {
      * @param particulars with every field that the series takes, or with none
      * @param coming how many of the next identifiers to show
      */
-    public Standing one(Series series, Particulars particulars, int coming) {
+    public SeriesStatus one(Series series, Particulars particulars, int coming) {
         return standings(List.of(series), particulars, coming).getFirst();
     }
 
-    private List<Standing> standings(Collection<Series> wanted, Particulars particulars, int coming) {
+    private List<SeriesStatus> standings(Collection<Series> wanted, Particulars particulars, int coming) {
         Map<String, List<Lane>> lanes = counters.lanes().entrySet().stream()
                 .map(lane -> new Lane(lane.getKey(), lane.getValue()))
                 .collect(Collectors.groupingBy(lane -> lane.key().series()));
@@ -85,7 +85,7 @@ public final class StandingQueries {
                 .groupBy(SERIES.NAME)
                 .fetchMap(row -> row.value1(), row -> row.value2());
         var entries = new EntryQueries(dsl);
-        var standings = new ArrayList<Standing>();
+        var standings = new ArrayList<SeriesStatus>();
         for (Series series : wanted) {
             List<Lane> own = lanes.getOrDefault(series.key(), List.of());
             Optional<Newest> last = Optional.ofNullable(newest.get(series.key()))
@@ -94,14 +94,14 @@ public final class StandingQueries {
                             entries.ends(entry, series.key()::equals).getLast(),
                             entries.date(entry, series.key()),
                             entry));
-            standings.add(new Standing(
+            standings.add(new SeriesStatus(
                     series,
                     particulars.date(),
                     outlook(series, particulars, coming),
                     last,
                     own.stream()
                             .map(lane -> standing(series, lane, counters.used(lane.key())))
-                            .sorted(Comparator.comparingInt(LaneStanding::range).thenComparing(LaneStanding::period))
+                            .sorted(Comparator.comparingInt(LaneStatus::range).thenComparing(LaneStatus::period))
                             .toList()));
         }
         standings.sort(Comparator.comparing(standing -> standing.series().key()));
@@ -114,7 +114,7 @@ public final class StandingQueries {
         return Optional.of(Outlook.of(series, particulars, counters::used, fieldsKnown ? coming : 0));
     }
 
-    private static LaneStanding standing(Series series, Lane of, Outlook.Used used) {
+    private static LaneStatus standing(Series series, Lane of, Outlook.Used used) {
         LaneKey key = of.key();
         LaneState lane = of.state();
         long left = series.range(key.range())
@@ -123,7 +123,7 @@ public final class StandingQueries {
         long returned = used.returned().headMap(lane.next(), false).entrySet().stream()
                 .mapToLong(stretch -> stretch.getValue() - stretch.getKey() + 1)
                 .sum();
-        return new LaneStanding(
+        return new LaneStatus(
                 key.range(), key.period(), lane.next() - lane.skipped(), lane.skipped(), returned, left, lane.latest());
     }
 }

@@ -10,21 +10,21 @@ import org.youngtally.core.pattern.Part;
 import org.youngtally.core.pattern.Pattern;
 
 /** Proves that every identifier of every range, up to the last, fits the place it is to live in. */
-final class PlaceCheck {
-    private final Place place;
+final class IdentifierLimitCheck {
+    private final IdentifierLimits limits;
     private final Pattern pattern;
     private final Fields fields;
     private final List<Fault> faults = new ArrayList<>();
 
-    private PlaceCheck(Fields fields) {
-        this.place = fields.series().place();
+    private IdentifierLimitCheck(Fields fields) {
+        this.limits = fields.series().limits();
         this.pattern = fields.series().pattern();
         this.fields = fields;
     }
 
     static List<Fault> of(Fields fields) {
-        if (fields.series().place().equals(Place.ANY)) return List.of();
-        var check = new PlaceCheck(fields);
+        if (fields.series().limits().equals(IdentifierLimits.ANY)) return List.of();
+        var check = new IdentifierLimitCheck(fields);
         for (Range range : fields.series().ranges()) check.range(range);
         return check.faults;
     }
@@ -47,7 +47,7 @@ final class PlaceCheck {
                             : 0;
             };
         }
-        if (place.longest() > 0 && length > place.longest())
+        if (limits.longest() > 0 && length > limits.longest())
             add(new Fault(
                     "longest",
                     "its identifiers take up to " + length + " symbols in the range " + range,
@@ -93,7 +93,7 @@ final class PlaceCheck {
 
     private int symbols(String text, String what) {
         Set<Character> refused = new LinkedHashSet<>();
-        for (char symbol : text.toCharArray()) if (!place.symbols().allows(symbol)) refused.add(symbol);
+        for (char symbol : text.toCharArray()) if (!limits.symbols().allows(symbol)) refused.add(symbol);
         if (!refused.isEmpty())
             add(new Fault(
                     "symbols",

@@ -14,7 +14,7 @@ import org.youngtally.core.pattern.Particulars;
  *
  * @param path the property, as in {@link Fault#path}
  */
-public record Slip(String path, String remark) {
+public record PossibleMistake(String path, String remark) {
     private static final long LONG_UNUSED_DAYS = 90;
     private static final long SHORTEST_RECORD_DAYS = 7;
 
@@ -24,9 +24,9 @@ public record Slip(String path, String remark) {
      * @param before the version that this one follows, if there is one
      * @param given how many positions of a lane were given
      */
-    public static List<Slip> of(
+    public static List<PossibleMistake> of(
             Series series, Optional<Series> before, LocalDate today, ToLongFunction<LaneKey> given) {
-        var slips = new ArrayList<Slip>();
+        var slips = new ArrayList<PossibleMistake>();
         yearAsText(series, today).ifPresent(slips::add);
         idleFields(series, slips);
         boolean used = false;
@@ -35,12 +35,12 @@ public record Slip(String path, String remark) {
             String path = "ranges[" + i + "].";
             boolean isNew = before.isEmpty() || before.get().range(range.id()).isEmpty();
             if (isNew && range.serves().opens().isBefore(today.withDayOfYear(1)))
-                slips.add(new Slip(
+                slips.add(new PossibleMistake(
                         path + "opens",
                         range.serves().opens()
                                 + " lies before this year, so that numbers can still be given for then"));
             if (isNew && range.serves().closes().isBefore(today))
-                slips.add(new Slip(
+                slips.add(new PossibleMistake(
                         path + "closes", range.serves().closes() + " is over: this range serves no day to come"));
             if (!series.restarts().fields().isEmpty()) continue;
             LaneKey lane = series.lane(range, Particulars.on(today));
@@ -57,11 +57,11 @@ public record Slip(String path, String remark) {
                 && opened.isPresent()
                 && series.restarts().isNever()
                 && opened.get().plusDays(LONG_UNUSED_DAYS).isBefore(today))
-            slips.add(new Slip("key", "no number was given since it opened on " + opened.get()));
+            slips.add(new PossibleMistake("key", "no number was given since it opened on " + opened.get()));
         return slips;
     }
 
-    private static void idleFields(Series series, List<Slip> slips) {
+    private static void idleFields(Series series, List<PossibleMistake> slips) {
         for (int i = 0; i < series.fields().size(); i++) {
             String name = series.fields().get(i).name();
             boolean narrows =
@@ -69,26 +69,26 @@ public record Slip(String path, String remark) {
             if (!narrows
                     && series.pattern().textFields().stream()
                             .noneMatch(field -> field.name().equals(name)))
-                slips.add(new Slip(
+                slips.add(new PossibleMistake(
                         "fields[" + i + "].name",
                         "‘" + name + "’ is asked for, but neither shown in the pattern nor narrowing another field"));
         }
     }
 
-    private static Optional<Slip> yearAsText(Series series, LocalDate today) {
+    private static Optional<PossibleMistake> yearAsText(Series series, LocalDate today) {
         String year = Integer.toString(today.getYear());
         for (Part part : series.pattern().parts())
             if (part instanceof Part.Literal literal
                     && literal.text().matches(".*(?<![0-9])(" + year + "|" + year.substring(2) + ")(?![0-9]).*"))
                 return Optional.of(
-                        new Slip(
+                        new PossibleMistake(
                                 "pattern",
                                 "‘" + literal.text()
                                         + "’ looks like this year as fixed text, and will stay when the year ends; {date yyyy} or {date yy} would follow it"));
         return Optional.empty();
     }
 
-    private static Optional<Slip> runsOut(Range range, String path, LocalDate today, long given) {
+    private static Optional<PossibleMistake> runsOut(Range range, String path, LocalDate today, long given) {
         long days = ChronoUnit.DAYS.between(range.serves().opens(), today);
         if (given == 0 || days < SHORTEST_RECORD_DAYS || range.serves().isOpenEnded()) return Optional.empty();
         long daysLeft = (long) ((range.size() - given) * (double) days / given);
@@ -96,7 +96,7 @@ public record Slip(String path, String remark) {
                 ? DateWindow.HORIZON
                 : today.plusDays(daysLeft);
         return end.isBefore(range.serves().closes())
-                ? Optional.of(new Slip(
+                ? Optional.of(new PossibleMistake(
                         path + "last",
                         "at the rate since it opened this range runs out about " + end + ", before it closes on "
                                 + range.serves().closes()))

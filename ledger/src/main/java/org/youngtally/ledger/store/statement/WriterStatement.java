@@ -1,4 +1,4 @@
-package org.youngtally.ledger.store;
+package org.youngtally.ledger.store.statement;
 
 import java.sql.Connection;
 import java.sql.PreparedStatement;
@@ -15,12 +15,12 @@ import org.jooq.exception.IntegrityConstraintViolationException;
  * A statement of the writer's hot path, written in jOOQ and rendered once: rendering it anew for each batch cost more
  * than running it. Parameters are bound in the order in which they stand in the statement.
  */
-final class Prepared {
+public final class WriterStatement {
     private final DSLContext dsl;
     private final Query query;
     private PreparedStatement statement;
 
-    Prepared(DSLContext dsl, Query query) {
+    public WriterStatement(DSLContext dsl, Query query) {
         this.dsl = dsl;
         this.query = query;
     }
@@ -40,7 +40,7 @@ final class Prepared {
      *
      * @return how many rows it changed
      */
-    int run(Object[] parameters) {
+    public int run(Object[] parameters) {
         PreparedStatement statement = statement();
         try {
             for (int i = 0; i < parameters.length; i++) statement.setObject(i + 1, parameters[i]);
@@ -51,7 +51,7 @@ final class Prepared {
     }
 
     /** Runs it once for each row of parameters, as one batch. */
-    void run(List<Object[]> rows) {
+    public void run(List<Object[]> rows) {
         PreparedStatement statement = statement();
         try {
             for (Object[] row : rows) {
@@ -65,12 +65,12 @@ final class Prepared {
     }
 
     /** Reads one row of an answer. */
-    interface RowReader<T> {
+    public interface RowReader<T> {
         T read(ResultSet row) throws SQLException;
     }
 
     /** Runs it once with these parameters, and reads every row of the answer. */
-    <T> List<T> ask(Object[] parameters, RowReader<T> reader) {
+    public <T> List<T> ask(Object[] parameters, RowReader<T> reader) {
         PreparedStatement statement = statement();
         try {
             for (int i = 0; i < parameters.length; i++) statement.setObject(i + 1, parameters[i]);

@@ -1,4 +1,4 @@
-package org.youngtally.ledger.store;
+package org.youngtally.ledger.store.statement;
 
 import java.util.HashMap;
 import java.util.Map;
@@ -14,24 +14,25 @@ import org.jooq.ResultQuery;
  * It is written with parameters, which are bound in the order in which they stand in it; a value that is written into
  * it counts as one, too.
  */
-final class Ready {
+public final class CachedQuery {
     /** By this name a connection's configuration has the questions that were made ready on it. */
     private static final String NAME = "ready";
 
     private final Function<DSLContext, ResultQuery<?>> question;
 
-    Ready(Function<DSLContext, ResultQuery<?>> question) {
+    public CachedQuery(Function<DSLContext, ResultQuery<?>> question) {
         this.question = question;
     }
 
     /** Has a connection keep the questions that are asked through it. */
-    static void keptOn(DSLContext dsl) {
-        dsl.configuration().data(NAME, new HashMap<Ready, CloseableResultQuery<?>>());
+    public static void keptOn(DSLContext dsl) {
+        dsl.configuration().data(NAME, new HashMap<CachedQuery, CloseableResultQuery<?>>());
     }
 
     @SuppressWarnings("unchecked")
-    Result<? extends Record> ask(DSLContext dsl, Object... values) {
-        var kept = (Map<Ready, CloseableResultQuery<?>>) dsl.configuration().data(NAME);
+    public Result<? extends Record> ask(DSLContext dsl, Object... values) {
+        var kept =
+                (Map<CachedQuery, CloseableResultQuery<?>>) dsl.configuration().data(NAME);
         CloseableResultQuery<?> query =
                 kept.computeIfAbsent(this, missing -> question.apply(dsl).keepStatement(true));
         for (int i = 0; i < values.length; i++) query.bind(i + 1, values[i]);
