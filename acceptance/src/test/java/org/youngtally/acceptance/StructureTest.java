@@ -14,6 +14,7 @@ import com.tngtech.archunit.library.dependencies.SlicesRuleDefinition;
 import java.time.Instant;
 import java.time.LocalDate;
 import org.junit.jupiter.api.Test;
+import org.youngtally.ledger.Ledger;
 
 /** Imports run one way. */
 class StructureTest {
@@ -94,6 +95,18 @@ class StructureTest {
                         "JDBC",
                         type -> type.getPackageName().equals("java.sql")
                                 && !type.getSimpleName().equals("SQLException")))
+                .check(CLASSES);
+    }
+
+    /** What the ledger answers is known without the ledger. */
+    @Test
+    void theLedgerKnowsItsAnswersAndTheyKnowNoLedger() {
+        noClasses()
+                .that()
+                .haveNameMatching("org\\.youngtally\\.ledger\\.(Outcome|Taking|Answers|Committed|LedgerSnapshot).*")
+                .should()
+                .dependOnClassesThat()
+                .areAssignableTo(Ledger.class)
                 .check(CLASSES);
     }
 
