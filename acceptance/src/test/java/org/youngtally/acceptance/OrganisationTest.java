@@ -348,7 +348,7 @@ class OrganisationTest {
                 """);
         Result refused = as("hanna", "apply", file.toString());
         assertThat(refused.err())
-                .contains("branch.yaml:5: job: fields[1].type ‘numbr’ is not an option; did you mean number?");
+                .contains("branch.yaml:5: job: fields[1].type ‘numbr’ is not an option", "did you mean number?");
         Files.writeString(file, Files.readString(file).replace("numbr", "number"));
         assertThat(as("hanna", "apply", file.toString()).err())
                 .contains(
