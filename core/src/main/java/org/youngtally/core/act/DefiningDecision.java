@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.youngtally.core.act.Refusal.DraftFaults;
 import org.youngtally.core.act.Refusal.What;
+import org.youngtally.core.check.CheckScheme;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.codebook.CodebookChange;
 import org.youngtally.core.codebook.CodebookCheck;
@@ -25,6 +26,7 @@ import org.youngtally.core.series.Order;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesChange;
 import org.youngtally.core.series.SeriesDraft;
+import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.core.text.Comparison;
 
 /**
@@ -248,6 +250,24 @@ final class DefiningDecision {
             return;
         }
         Optional<Series> existing = state.series(series.key());
+        // One that numbers were given by goes on as it is.
+        Optional<CheckScheme> idle = existing.filter(old ->
+                                old.pattern().toString().equals(series.pattern().toString()))
+                        .isPresent()
+                ? Optional.empty()
+                : series.pattern().idleCheck();
+        if (idle.isPresent()) {
+            fault(
+                    What.SERIES,
+                    index,
+                    series.key(),
+                    List.of(new Fault(
+                            SeriesProperties.PATTERN.name(),
+                            "{check " + idle.get().name() + "} covers no symbol of the count, which is written in "
+                                    + series.pattern().count().alphabet().symbols(),
+                            "choose a scheme that reads letters, such as mod37-36, or a count in digits")));
+            return;
+        }
         if (existing.isEmpty()) {
             changed.put(series.key(), series);
             return;

@@ -55,7 +55,7 @@ public final class CheckSchemes {
     }
 
     private static Optional<CheckScheme> weighted(String name) {
-        if (!name.matches("weighted:[0-9]{1,2}(-[0-9]{1,2}){0,39}/([2-9]|10|11(=[A-Z*])?)")) return Optional.empty();
+        if (!name.matches("weighted:[0-9]{1,3}(-[0-9]{1,3}){0,39}/([2-9]|10|11(=[A-Z*])?)")) return Optional.empty();
         String[] halves = name.substring(WEIGHTED.length()).split("[/=]");
         List<Integer> weights =
                 Stream.of(halves[0].split("-")).map(Integer::valueOf).toList();

@@ -6,13 +6,14 @@ import java.time.temporal.IsoFields;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.Stream;
 
 /**
  * How a date is written: Unicode (CLDR) date-pattern letters for the numbers of a date, anything else as it stands,
  * text between single quotes as it stands too. Weeks are ISO 8601 weeks, and {@code Y} is the week-based year.
  *
- * @param pattern the letters as written, e.g. {@code yyMM}
+ * @param pattern the letters as written, e.g. {@code yyMM}, or {@code MMM upper} for months in capitals
  */
 public record DateFormat(String pattern, Calendar calendar, int fiscalStart, List<Piece> pieces) {
 
@@ -91,6 +92,9 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
         }
     }
 
+    /** Behind the letters, for names of months in capitals. */
+    private static final String CAPITALS = " upper";
+
     private static final String ACCEPTED =
             "yyyy, yy, Q, MM, M, MMM, MMMM, ww, w, YYYY, YY (year of the week), dd, d, DDD or D, with other symbols between them";
 
@@ -103,7 +107,9 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
     /**
      * Parses the letters; {@code column} is where they start in the pattern around them, for the message of a fault.
      */
-    static DateFormat parse(String letters, int column, Calendar calendar, DateStyle style, PatternEdition edition) {
+    static DateFormat parse(String written, int column, Calendar calendar, DateStyle style, PatternEdition edition) {
+        boolean capitals = written.endsWith(CAPITALS);
+        String letters = capitals ? written.substring(0, written.length() - CAPITALS.length()) : written;
         var pieces = new ArrayList<Piece>();
         boolean anyNumber = false;
         for (int at = 0; at < letters.length(); ) {
@@ -124,7 +130,7 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
                 boolean name = c == 'M' && end - at >= 3 && end - at <= 4 && calendar == Calendar.CIVIL;
                 pieces.add(
                         name
-                                ? new Piece.MonthName(end - at == 3 ? style.shortMonths() : style.longMonths())
+                                ? months(end - at == 3 ? style.shortMonths() : style.longMonths(), capitals)
                                 : number(c, end - at, column + at, calendar));
                 anyNumber = true;
                 at = end;
@@ -134,7 +140,21 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
             }
         }
         if (!anyNumber) throw new PatternException(column, "the date field has no date letters", "write " + ACCEPTED);
-        return new DateFormat(letters, calendar, style.fiscalStart(), pieces);
+        if (capitals && pieces.stream().noneMatch(Piece.MonthName.class::isInstance))
+            throw new PatternException(
+                    column + letters.length(),
+                    "‘upper’ stands behind a date without the name of a month",
+                    "leave it out, or write MMM or MMMM");
+        return new DateFormat(written, calendar, style.fiscalStart(), pieces);
+    }
+
+    private static Piece months(List<String> names, boolean capitals) {
+        return new Piece.MonthName(
+                capitals
+                        ? names.stream()
+                                .map(name -> name.toUpperCase(Locale.ROOT))
+                                .toList()
+                        : names);
     }
 
     /**

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import org.youngtally.core.check.CheckScheme;
 import org.youngtally.core.pattern.Part.CheckField;
 import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.pattern.Part.DateField;
@@ -75,6 +76,16 @@ public final class Pattern {
 
     public CountField count() {
         return (CountField) parts.get(countAt);
+    }
+
+    /** The scheme of a check field that reads no symbol which the count can write; absent where there is none. */
+    public Optional<CheckScheme> idleCheck() {
+        return parts.stream()
+                .filter(CheckField.class::isInstance)
+                .map(part -> ((CheckField) part).scheme())
+                .filter(scheme ->
+                        count().alphabet().symbols().chars().allMatch(symbol -> scheme.valueOf((char) symbol) < 0))
+                .findFirst();
     }
 
     /** How it writes dates. */

@@ -413,4 +413,11 @@ class DeciderTest {
                 new RequestMark("ines", Optional.empty(), "d"));
         assertThat(refusal(decide(block))).isEqualTo(new Refusal.NoBlocks("open", false));
     }
+
+    @Test
+    void aCheckThatCoversNothingOfTheCountIsRefused() {
+        SeriesDraft letters = SeriesDraft.of("tag", "T7-{count 3 upper}{check gs1}")
+                .with(SeriesProperties.RANGES, List.of(range(1, 999, "2026-01-01")));
+        assertThat(faults(letters)).contains("{check gs1} covers no symbol of the count");
+    }
 }

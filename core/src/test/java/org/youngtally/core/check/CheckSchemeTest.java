@@ -52,7 +52,8 @@ class CheckSchemeTest {
         "iso11649, 539007547034, 18",
         "iso11649, 2348231, 71",
         "weighted:2-3-4-5-6-7-8-9-10/11=X, 030640615, 2",
-        "weighted:2-3-4-5-6-7-8-9-10/11=X, 043942089, X"
+        "weighted:2-3-4-5-6-7-8-9-10/11=X, 043942089, X",
+        "weighted:102-103-104-105-106-107-108-109-110/10, 1, 8"
     })
     void givesTheCheckSymbolsOfPublishedExamples(String name, String payload, String check) {
         assertThat(scheme(name).check(payload)).contains(check);
