@@ -38,8 +38,23 @@ public record Fields(Series series, Map<String, Codebook> books) {
         record Faulty(FieldFault fault) implements Reading {}
     }
 
+    /**
+     * What a record holds already for the fields of the series; a choice that was retired since counts.
+     *
+     * @return absent where it could not be given, even then
+     */
+    public Optional<Map<String, String>> kept(Map<String, String> held) {
+        return read(held, true) instanceof Reading.Understood understood
+                ? Optional.of(understood.fields())
+                : Optional.empty();
+    }
+
     /** Reads the fields of a request: every field of the series, and no other. */
     public Reading read(Map<String, String> given) {
+        return read(given, false);
+    }
+
+    private Reading read(Map<String, String> given, boolean retired) {
         if (given.isEmpty() && series.fields().isEmpty()) return new Reading.Understood(Map.of());
         List<String> names = series.fields().stream().map(FieldRule::name).toList();
         for (String name : new TreeMap<>(given).keySet())
@@ -49,7 +64,7 @@ public record Fields(Series series, Map<String, Codebook> books) {
         var fields = new LinkedHashMap<String, String>();
         for (FieldRule rule : series.fields()) {
             String text = given.getOrDefault(rule.name(), "").strip();
-            Optional<FieldFault> fault = rule.isText() ? text(rule, text, fields) : choice(rule, text, fields);
+            Optional<FieldFault> fault = rule.isText() ? text(rule, text, fields) : choice(rule, text, retired, fields);
             if (fault.isPresent()) return new Reading.Faulty(fault.get());
         }
         return new Reading.Understood(fields);
@@ -60,14 +75,14 @@ public record Fields(Series series, Map<String, Codebook> books) {
         return text(rule, text, new LinkedHashMap<>()).isEmpty();
     }
 
-    private Optional<FieldFault> choice(FieldRule rule, String text, Map<String, String> fields) {
+    private Optional<FieldFault> choice(FieldRule rule, String text, boolean retired, Map<String, String> fields) {
         List<Choice> choices = choices(rule, fields);
         if (text.isEmpty()) return Optional.of(fault(rule, FieldFault.Kind.MISSING, "", choices));
         String key = Comparison.OF_NAMES.key(text);
         Optional<Choice> chosen =
                 choices.stream().filter(choice -> choice.goesBy(key)).findFirst();
         if (chosen.isEmpty()) return Optional.of(fault(rule, FieldFault.Kind.NOT_A_CHOICE, text, choices));
-        if (chosen.get().retired()) return Optional.of(fault(rule, FieldFault.Kind.RETIRED, text, choices));
+        if (chosen.get().retired() && !retired) return Optional.of(fault(rule, FieldFault.Kind.RETIRED, text, choices));
         fields.put(rule.name(), chosen.get().code());
         return Optional.empty();
     }

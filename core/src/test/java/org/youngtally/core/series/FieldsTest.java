@@ -241,4 +241,12 @@ class FieldsTest {
             assertThat(fault.toString()).contains(problem);
         });
     }
+
+    @Test
+    void aChoiceThatWasRetiredSinceCountsForWhatIsKept() {
+        Series series =
+                series(draft("{field group}-{field type}-{count 2}", book("group", "part"), within("type", "group")));
+        assertThat(new Fields(series, BOOKS).kept(Map.of("group", "WC", "type", "SP")))
+                .contains(Map.of("group", "WC", "type", "SP"));
+    }
 }

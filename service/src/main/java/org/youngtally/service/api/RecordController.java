@@ -36,7 +36,9 @@ import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.record.LineOrder;
 import org.youngtally.core.record.RecordKeys;
 import org.youngtally.core.series.FieldFault;
+import org.youngtally.core.series.Fields;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.ledger.store.IdentifierQueries;
 import org.youngtally.ledger.store.RecordQueries;
@@ -163,21 +165,21 @@ class RecordController {
         if (!(RecordSeries.placing(caller.snapshot()).place(kind, unit, record.values(), record.values())
                 instanceof SeriesAssignment.Assigned placed)) return Optional.empty();
         boolean same = placed.route().series().equals(record.number().series())
-                && number.filter(each -> !each.particulars().fields().equals(written(placed, each)))
+                && number.flatMap(each -> written(placed, each)
+                                .filter(now -> !each.particulars().fields().equals(now)))
                         .isEmpty();
         return same
                 ? Optional.empty()
                 : Optional.of(new NumberOnceMore(placed.route().series()));
     }
 
-    /** What the fields of the record write into its number now. */
-    private Map<String, String> written(SeriesAssignment.Assigned placed, IdentifierQueries.Found number) {
-        return Requests.particulars(
+    /** What the fields of the record write into its number now; absent where they could not be given any more. */
+    private Optional<Map<String, String>> written(SeriesAssignment.Assigned placed, IdentifierQueries.Found number) {
+        LedgerSnapshot now = ledger.snapshot();
+        return Fields.of(
                         number.series(),
-                        number.particulars().date(),
-                        placed.given(),
-                        List.copyOf(ledger.snapshot().codebooks().values()))
-                .fields();
+                        key -> Optional.ofNullable(now.codebooks().get(key)))
+                .kept(placed.given());
     }
 
     /** @param before what it held; absent where it held nothing */
