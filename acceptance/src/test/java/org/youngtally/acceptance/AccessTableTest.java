@@ -98,6 +98,7 @@ class AccessTableTest {
         String body = rule.body(unit, role);
         return service.stranger("/api/v1" + rule.path(unit, role))
                 .header("Content-Type", "application/json")
+                .header("If-Match", "*")
                 .method(
                         operation.method(),
                         body.isEmpty()

@@ -31,6 +31,7 @@ class ExampleTest {
                         .path("works", "hanna");
                 Service.Answer answer = service.send(service.request("/api/v1" + path)
                         .header("Content-Type", "application/json")
+                        .header("If-Match", "*")
                         .method(operation.method(), HttpRequest.BodyPublishers.ofString(example.toString())));
                 if (answer.status() == 400 || answer.status() == 415 || answer.status() >= 500)
                     wrong.add(operation.operation() + ": " + answer.response().body());

@@ -49,6 +49,7 @@ class GrantReachTest {
             return service.send(service.stranger(path)
                     .header("Authorization", Service.bearer(token))
                     .header("Content-Type", "application/json")
+                    .header("If-Match", "*")
                     .method(method, HttpRequest.BodyPublishers.ofString(body)));
         }
 

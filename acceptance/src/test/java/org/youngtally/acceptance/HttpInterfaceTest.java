@@ -200,6 +200,21 @@ class HttpInterfaceTest {
                 .isLessThan(page.json().get(2).get("seq").asLong());
     }
 
+    @ParameterizedTest
+    @CsvSource({
+        "series/invoice/definition, invoice",
+        "codebooks/hue, hue",
+        "routes/invoice/works, invoice",
+    })
+    void whatIsReplacedIsNamedWithItsVersion(String path, String key) throws Exception {
+        assertProblem(
+                service.put("/api/v1/" + path, path.startsWith("routes") ? "{}" : "{\"key\":\"" + key + "\"}"),
+                428,
+                "version-needed",
+                "If-Match",
+                "Nothing was done");
+    }
+
     @Test
     void aSeriesIsChangedOnTheVersionThatWasSeen() throws Exception {
         String form =

@@ -73,6 +73,7 @@ class RequestDigestTest {
     private static HttpRequest.Builder request(Service service, JsonNode pinned, int index) {
         return service.request("/api/v1" + pinned.get("path").asString())
                 .header("Idempotency-Key", "pin-" + index)
+                .header("If-Match", "*")
                 .header("Content-Type", pinned.path("type").asString("application/json"))
                 .method(
                         pinned.path("method").asString("POST"),

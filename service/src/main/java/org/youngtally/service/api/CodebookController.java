@@ -110,7 +110,7 @@ class CodebookController {
                 caller,
                 ledger,
                 work,
-                new Act.Define(Drafts.of(form.draft()), List.of(), Requests.expected(match, noneMatch)));
+                new Act.Define(Drafts.of(form.draft()), List.of(), Requests.replaced(match, noneMatch)));
         ResponseEntity<CodebookForm> defined = made.codebooks().stream()
                 .findFirst()
                 .map(CodebookController::tagged)

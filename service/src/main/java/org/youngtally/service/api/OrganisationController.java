@@ -383,7 +383,7 @@ class OrganisationController {
         caller.need(Right.DEFINE, new Where(Optional.empty(), Optional.of(kind), Optional.of(unit)));
         RouteDraft draft = form.draft(kind, unit);
         Outcome.Defined defined = DefiningRights.define(
-                caller, ledger, work, new Act.Define(Drafts.of(draft), List.of(), Requests.expected(match, noneMatch)));
+                caller, ledger, work, new Act.Define(Drafts.of(draft), List.of(), Requests.replaced(match, noneMatch)));
         Route route = defined.routes().stream().findFirst().orElseGet(() -> standing(draft));
         return ResponseEntity.status("*".equals(noneMatch) ? HttpStatus.CREATED : HttpStatus.OK)
                 .eTag(Integer.toString(route.version()))

@@ -19,6 +19,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Decision;
 import org.youngtally.core.act.RecordChange;
 import org.youngtally.core.organisation.SeriesAssignment;
 import org.youngtally.core.organisation.Unit;
@@ -48,23 +49,24 @@ class RecordChangeController {
     private ResponseEntity<RecordAnswer> change(
             long record, Unit unit, RecordChange change, String match, String key, Caller caller, Object... parts) {
         Optional<Integer> expects = Requests.expected(match, null);
-        RecordAnswer answer = RecordAnswer.of(Records.perform(
-                ledger,
-                new Act.ChangeRecord(
+        var act = new Act.ChangeRecord(
+                record,
+                unit.key(),
+                change,
+                expects,
+                Requests.mark(
+                        caller.name(),
+                        key,
+                        "RECORD",
                         record,
                         unit.key(),
-                        change,
+                        change.getClass().getSimpleName(),
                         expects,
-                        Requests.mark(
-                                caller.name(),
-                                key,
-                                "RECORD",
-                                record,
-                                unit.key(),
-                                change.getClass().getSimpleName(),
-                                expects,
-                                List.of(parts))),
-                caller));
+                        List.of(parts)));
+        // What was done before is answered, whatever its request said.
+        if (change instanceof RecordChange.Edit && match == null && !(ledger.decide(act) instanceof Decision.Repeated))
+            throw Requests.versionNeeded();
+        RecordAnswer answer = RecordAnswer.of(Records.perform(ledger, act, caller));
         return ResponseEntity.ok().eTag("\"" + answer.record().version() + "\"").body(answer);
     }
 

@@ -230,6 +230,19 @@ final class Requests {
         };
     }
 
+    /** The version that is replaced, as {@link #expected} reads it; a request that names none is refused. */
+    static Optional<Integer> replaced(String match, String noneMatch) {
+        if (match == null && noneMatch == null) throw versionNeeded();
+        return expected(match, noneMatch);
+    }
+
+    static Problem versionNeeded() {
+        return new Problem(Type.VERSION_NEEDED, "If-Match is missing. Nothing was done.")
+                .field(
+                        "If-Match",
+                        "the ETag of what is replaced, such as \"3\"; If-None-Match: * for what does not exist yet");
+    }
+
     /** The version that a definition is to have now: 0 for one that is not to exist yet; absent for whichever. */
     static Optional<Integer> expected(String match, String noneMatch) {
         if (noneMatch != null && !noneMatch.equals("*"))

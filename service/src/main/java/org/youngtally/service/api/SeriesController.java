@@ -127,7 +127,7 @@ class SeriesController {
                     .field("key", series);
         DefiningRights.needToDefine(caller, Where.series(series));
         Outcome.Defined made = DefiningRights.define(
-                caller, ledger, work, new Act.Define(List.of(form.draft()), Requests.expected(match, noneMatch)));
+                caller, ledger, work, new Act.Define(List.of(form.draft()), Requests.replaced(match, noneMatch)));
         ResponseEntity<SeriesForm> defined = tagged(made.series().stream()
                 .findFirst()
                 .orElseGet(() -> ledger.snapshot().series().get(series)));

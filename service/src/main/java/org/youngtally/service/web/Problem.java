@@ -229,6 +229,11 @@ public final class Problem extends RuntimeException {
                 HttpStatus.PRECONDITION_FAILED,
                 "The definition was changed in the meantime",
                 "The definition has another version than the one this change was made on."),
+        VERSION_NEEDED(
+                "version-needed",
+                HttpStatus.PRECONDITION_REQUIRED,
+                "The request must name the version that it replaces",
+                "What replaces a whole definition or record names the version that it was made on, so that nothing that somebody else wrote is lost. Nothing was done."),
         IDENTIFIER_TAKEN(
                 "identifier-taken",
                 HttpStatus.CONFLICT,
