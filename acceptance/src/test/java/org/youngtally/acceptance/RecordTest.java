@@ -566,8 +566,8 @@ class RecordTest {
         assertThat(as("odile", "record", "new", "--kind", "customer", "--unit", "works", "--field", "name=x")
                         .err())
                 .contains("the missing grant is ‘allocate");
-        assertThat(as("ruben", "record", "show", "5").err()).contains("the missing grant is ‘read");
-        assertThat(as("hanna", "record", "show", "K99998").err()).contains("was never given");
-        assertThat(as("hanna", "record", "show", "999999").err()).contains("There is no record 999999.");
+        assertThat(as("ruben", "record", "show", "--internal", "5").err()).contains("the missing grant is ‘read");
+        assertThat(as("hanna", "record", "show", "K99998").err()).contains("No record has the identifier ‘K99998’.");
+        assertThat(as("hanna", "record", "show", "--internal", "999999").err()).contains("There is no record 999999.");
     }
 }

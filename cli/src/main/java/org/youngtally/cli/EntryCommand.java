@@ -9,14 +9,48 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
 
 @Command(
         name = "entry",
         description = "The ledger's entries.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
-        subcommands = EntryCommand.Page.class)
+        subcommands = {EntryCommand.Page.class, EntryCommand.Show.class})
 final class EntryCommand {
+
+    @Command(name = "show", description = "Show one entry.", mixinStandardHelpOptions = true)
+    static final class Show implements Callable<Integer> {
+        @Mixin
+        private Service service;
+
+        @Mixin
+        private Output output;
+
+        @Parameters(paramLabel = "ENTRY", description = "The number of the entry.")
+        private long seq;
+
+        @Override
+        public Integer call() {
+            Service.Answer answer = service.get("/entries?limit=1&before=" + (seq + 1));
+            JsonArray found = answer.body().getAsJsonArray();
+            if (found.isEmpty() || Json.number(found.get(0).getAsJsonObject(), "seq") != seq) {
+                var refusal = new JsonObject();
+                refusal.addProperty("detail", "Entry " + seq + " not found.");
+                throw new Refused(refusal);
+            }
+            JsonObject entry = found.get(0).getAsJsonObject();
+            if (output.asJson(answer)) return Main.DONE;
+            entry.entrySet()
+                    .forEach(each -> output.line("%-12s %s"
+                            .formatted(
+                                    each.getKey(),
+                                    each.getValue().isJsonPrimitive()
+                                            ? each.getValue().getAsString()
+                                            : each.getValue().toString())));
+            return Main.DONE;
+        }
+    }
 
     @Command(
             name = "list",

@@ -7,7 +7,10 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "find", description = "Say what an identifier was given for.", mixinStandardHelpOptions = true)
+@Command(
+        name = "find",
+        description = "Say what an identifier was given for, or what was taken for a reference.",
+        mixinStandardHelpOptions = true)
 final class FindCommand implements Callable<Integer> {
     @Mixin
     private Service service;
@@ -15,15 +18,31 @@ final class FindCommand implements Callable<Integer> {
     @Mixin
     private Output output;
 
-    @Parameters(paramLabel = "IDENTIFIER", description = "The identifier; upper and lower case are alike.")
+    @Parameters(
+            paramLabel = "IDENTIFIER",
+            description = "The identifier; upper and lower case are alike. Where it is none: a reference.")
     private String identifier;
 
     @Override
     public Integer call() {
-        Service.Answer answer = service.get("/identifiers?text=" + Service.escape(identifier));
+        Service.Answer answer = found();
         if (output.asJson(answer)) return Main.DONE;
         for (JsonElement each : answer.body().getAsJsonArray()) print(each.getAsJsonObject());
         return Main.DONE;
+    }
+
+    /** An identifier goes first; what is none may be a reference. */
+    private Service.Answer found() {
+        try {
+            return service.get("/identifiers?text=" + Service.escape(identifier));
+        } catch (Refused unknown) {
+            if (!unknown.is("unknown-identifier")) throw unknown;
+            try {
+                return service.get("/identifiers?reference=" + Service.escape(identifier));
+            } catch (Refused neither) {
+                throw neither.is("unknown-identifier") ? unknown : neither;
+            }
+        }
     }
 
     private void print(JsonObject found) {

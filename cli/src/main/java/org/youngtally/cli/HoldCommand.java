@@ -24,9 +24,10 @@ final class HoldCommand implements Callable<Integer> {
     @Option(
             names = "--for",
             paramLabel = "DURATION",
-            description = "How long, as an ISO 8601 duration (default ${DEFAULT-VALUE}).",
-            defaultValue = "PT15M")
-    private String time;
+            description = "How long: " + Time.SHAPE + " (default ${DEFAULT-VALUE}).",
+            converter = Time.Converter.class,
+            defaultValue = "15m")
+    private Time time;
 
     @Option(names = "--quantity", paramLabel = "N", description = "How many (default 1).", defaultValue = "1")
     private long quantity;
@@ -37,7 +38,7 @@ final class HoldCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         JsonObject body = request.body(quantity);
-        body.addProperty("hold", time);
+        body.addProperty("hold", time.toString());
         return AllocateCommand.take(
                 service, output, "/series/" + Service.escape(series) + "/allocations", body, request.key());
     }

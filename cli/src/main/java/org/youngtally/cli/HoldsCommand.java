@@ -68,9 +68,10 @@ final class HoldsCommand {
         @Option(
                 names = "--older-than",
                 paramLabel = "DURATION",
-                description = "Those that have been held for longer than this, an ISO 8601 duration such as P1D.",
+                description = "Those that have been held for longer than this: " + Time.SHAPE + ".",
+                converter = Time.Converter.class,
                 required = true)
-        private String age;
+        private Time age;
 
         @Option(names = "--series", paramLabel = "SERIES", description = "Only those of this series.")
         private String series;
@@ -81,7 +82,7 @@ final class HoldsCommand {
         @Override
         public Integer call() {
             var body = new JsonObject();
-            body.addProperty("olderThan", age);
+            body.addProperty("olderThan", age.toString());
             body.addProperty("reason", reason);
             if (series != null) body.addProperty("series", series);
             Service.Answer answer = service.post("/holds/clearings", body);

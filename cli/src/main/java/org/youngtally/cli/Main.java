@@ -3,8 +3,10 @@ package org.youngtally.cli;
 import java.io.PrintWriter;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.function.Supplier;
+import org.youngtally.core.text.NearestName;
 import picocli.AutoComplete;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -101,6 +103,15 @@ public final class Main {
         COMMANDS.forEach((name, command) -> {
             if (wanted.isEmpty() || name.equals(wanted)) line.addSubcommand(name, command.get());
         });
+        line.setExecutionStrategy(Main::understood);
+        line.setParameterExceptionHandler((e, given) -> {
+            CommandLine command = e.getCommandLine();
+            String synopsis = command.getHelp().synopsis(0).strip();
+            command.getErr()
+                    .println("Usage: " + synopsis.lines().findFirst().orElse("") + "\nHelp: "
+                            + command.getCommandSpec().qualifiedName() + " --help\n" + wrong(e));
+            return WRONG_USAGE;
+        });
         return line.setExecutionExceptionHandler((e, command, parsed) -> {
             if (e instanceof Refused refused) {
                 refused.print(command.getErr());
@@ -109,6 +120,30 @@ public final class Main {
             command.getErr().println(e.getMessage());
             return e instanceof NotReachable ? NOT_REACHABLE : e instanceof ParameterException ? WRONG_USAGE : REFUSED;
         });
+    }
+
+    /** Runs what was asked for; a word that is no command is wrong even where help is asked for. */
+    private static int understood(CommandLine.ParseResult asked) {
+        for (CommandLine.ParseResult part = asked; part != null; part = part.subcommand())
+            if (!part.unmatched().isEmpty())
+                throw new CommandLine.UnmatchedArgumentException(
+                        part.commandSpec().commandLine(), part.unmatched());
+        return new CommandLine.RunLast().execute(asked);
+    }
+
+    private static String wrong(ParameterException e) {
+        CommandLine command = e.getCommandLine();
+        if (!(e instanceof CommandLine.UnmatchedArgumentException unmatched)
+                || command.getSubcommands().isEmpty()
+                || unmatched.getUnmatched().getFirst().startsWith("-")) return e.getMessage();
+        String word = unmatched.getUnmatched().getFirst();
+        Set<String> known = command.getCommandSpec().parent() == null
+                ? COMMANDS.keySet()
+                : command.getSubcommands().keySet();
+        return "Unknown command ‘" + word + "’."
+                + NearestName.to(word, known)
+                        .map(near -> " Did you mean ‘" + near + "’?")
+                        .orElse("");
     }
 
     static final class Version implements CommandLine.IVersionProvider {

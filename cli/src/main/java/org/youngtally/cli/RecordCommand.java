@@ -1,16 +1,21 @@
 package org.youngtally.cli;
 
+import com.google.gson.JsonArray;
 import com.google.gson.JsonElement;
 import com.google.gson.JsonObject;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
 import java.util.UUID;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
@@ -35,29 +40,85 @@ import picocli.CommandLine.Spec;
         })
 final class RecordCommand {
 
-    /** Which record. */
+    /** Which record: by an identifier, or by its internal number, which is never taken for one. */
     static final class Which {
+        @Spec(Spec.Target.MIXEE)
+        private CommandSpec spec;
+
         @Parameters(
                 index = "0",
+                arity = "0..1",
                 paramLabel = "RECORD",
-                description = "Its identifier, also an old one; or its number here.")
-        private String text;
+                description = "Its identifier, current or earlier.")
+        private String identifier;
+
+        @Option(
+                names = "--internal",
+                paramLabel = "NUMBER",
+                description = "Its internal number instead of an identifier, as record search shows it.")
+        private Long internal;
+
+        /** What stands behind the record on the line: the first of it, where the record is named by an option. */
+        Optional<String> behind() {
+            if (internal == null) return Optional.empty();
+            Optional<String> behind = Optional.ofNullable(identifier);
+            identifier = null;
+            return behind;
+        }
 
         /** The record as it stands. */
         JsonObject of(Service service) {
-            if (text.matches("[0-9]{1,18}"))
-                return service.get("/records/" + text).body().getAsJsonObject().getAsJsonObject("record");
-            for (JsonElement each : service.get("/identifiers?text=" + Service.escape(text))
-                    .body()
-                    .getAsJsonArray())
-                if (each.getAsJsonObject().has("record"))
-                    return service.get("/records/" + Json.number(each.getAsJsonObject(), "record"))
-                            .body()
-                            .getAsJsonObject()
-                            .getAsJsonObject("record");
+            if ((identifier == null) == (internal == null))
+                throw new ParameterException(
+                        spec.commandLine(),
+                        identifier == null
+                                ? "No record is named. Give its identifier, or --internal NUMBER."
+                                : "The record is named twice. Give its identifier or --internal, not both.");
+            return record(service, internal == null ? identified(service) : internal);
+        }
+
+        private static JsonObject record(Service service, long number) {
+            return service.get("/records/" + number).body().getAsJsonObject().getAsJsonObject("record");
+        }
+
+        private long identified(Service service) {
+            var records = new TreeMap<Long, String>();
+            for (JsonElement each : found(service)) {
+                JsonObject found = each.getAsJsonObject();
+                if (found.has("record"))
+                    records.put(
+                            Json.number(found, "record"),
+                            Json.text(found, "identifier", "") + " of " + Json.text(found, "series", ""));
+            }
+            if (records.size() == 1) return records.firstKey();
+            if (records.isEmpty())
+                throw refused("No record has the identifier ‘" + identifier + "’."
+                        + (identifier.matches("[0-9]{1,18}")
+                                ? " For the record with the internal number " + identifier + ", give --internal "
+                                        + identifier + "."
+                                : ""));
+            throw refused("‘" + identifier + "’ is the identifier of " + records.size() + " records: "
+                    + records.entrySet().stream()
+                            .map(record -> record.getValue() + " (--internal " + record.getKey() + ")")
+                            .collect(Collectors.joining(", "))
+                    + ". Name one with --internal.");
+        }
+
+        private JsonArray found(Service service) {
+            try {
+                return service.get("/identifiers?text=" + Service.escape(identifier))
+                        .body()
+                        .getAsJsonArray();
+            } catch (Refused refused) {
+                if (refused.is("unknown-identifier")) return new JsonArray();
+                throw refused;
+            }
+        }
+
+        private static Refused refused(String detail) {
             var refusal = new JsonObject();
-            refusal.addProperty("detail", "‘" + text + "’ was given, and not to a record that is kept here.");
-            throw new Refused(refusal);
+            refusal.addProperty("detail", detail);
+            return new Refused(refusal);
         }
     }
 

@@ -35,11 +35,16 @@ final class RecordFiles {
         @Mixin
         private Which which;
 
-        @Parameters(index = "1", paramLabel = "FILE", description = "The file; it stays where it is.")
-        private Path file;
+        @Spec
+        private CommandSpec spec;
+
+        @Parameters(index = "1", arity = "0..1", paramLabel = "FILE", description = "The file; it stays where it is.")
+        private Path given;
 
         @Override
         public Integer call() throws IOException {
+            Path file = which.behind().map(Path::of).orElse(given);
+            if (file == null) throw new ParameterException(spec.commandLine(), "No file is named.");
             byte[] bytes = NewFiles.read(file);
             Service.Sent sent = service.send(
                     RecordCommand.path(which.of(service)) + "/files?name="
@@ -94,10 +99,14 @@ final class RecordFiles {
                 paramLabel = "PLACE",
                 description = "Its place among the record's files (default 1).",
                 defaultValue = "1")
-        private int place;
+        private String given;
 
         @Override
         public Integer call() throws IOException {
+            String text = which.behind().orElse(given);
+            if (!text.matches("[0-9]{1,4}"))
+                throw new ParameterException(spec.commandLine(), "‘" + text + "’ is not a place among files.");
+            int place = Integer.parseInt(text);
             JsonObject record = which.of(service);
             JsonArray files = Json.list(record, "files");
             if (place < 1 || place > files.size())

@@ -15,6 +15,11 @@ final class Refused extends RuntimeException {
         this.problem = problem;
     }
 
+    /** Whether it is a problem of this type, such as {@code unknown-identifier}. */
+    boolean is(String type) {
+        return Json.text(problem, "type", "").endsWith("/" + type);
+    }
+
     /** Says what happened, each fault at its place, and what would be accepted. */
     void print(PrintWriter to) {
         if (problem.has("faults") && !problem.getAsJsonArray("faults").isEmpty()) {

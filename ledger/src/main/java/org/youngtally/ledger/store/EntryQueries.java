@@ -4,6 +4,7 @@ import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
 import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
 import static org.youngtally.ledger.store.db.Tables.FILLING_SERIES;
+import static org.youngtally.ledger.store.db.Tables.LIVE_REFERENCE;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
 import static org.youngtally.ledger.store.db.Tables.TABLE_FILLING;
@@ -108,7 +109,7 @@ public final class EntryQueries {
                     .from(SERIES)
                     .where(SERIES.NAME.in(series.get()))
                     .fetch(SERIES.ID);
-            // DefinitionVersions concern a series too, but stand in no column of the entry: one act may define many.
+            // Definitions concern a series too, but stand in no column of the entry: one act may define many.
             wanted = wanted.and(ENTRY.SEQ.in(dsl.select(ENTRY.SEQ)
                     .from(ENTRY)
                     .where(ENTRY.SERIES_ID.in(ids), ENTRY.SEQ.lt(before))
@@ -122,6 +123,17 @@ public final class EntryQueries {
                             .where(SERIES_VERSION.SERIES_ID.in(ids), SERIES_VERSION.SEQ.lt(before)))));
         }
         return rows(dsl).where(wanted).orderBy(ENTRY.SEQ.desc()).limit(most).fetch(EntryQueries::row);
+    }
+
+    /** The entries that hold a reference, of whatever series, from new to old. */
+    public List<Row> referenced(String reference, int most) {
+        return rows(dsl)
+                .where(ENTRY.SEQ.in(dsl.select(LIVE_REFERENCE.SEQ)
+                        .from(LIVE_REFERENCE)
+                        .where(LIVE_REFERENCE.REFERENCE.eq(reference))))
+                .orderBy(ENTRY.SEQ.desc())
+                .limit(most)
+                .fetch(EntryQueries::row);
     }
 
     /** What an entry defined or took away: the keys of codebooks and series, others behind their sort. */

@@ -46,6 +46,7 @@ import org.youngtally.service.work.HeavyWork.Sort;
 @RequestMapping(Api.V1)
 class LedgerController {
     private static final int MOST_ENTRIES = 1_000;
+    private static final int MOST_REFERENCED = 100;
 
     private final Ledger ledger;
     private final HeavyWork work;
@@ -120,11 +121,32 @@ class LedgerController {
             operationId = "findIdentifier",
             summary =
                     "What an identifier was given for; upper and lower case are alike. One for each namespace that knows it")
-    List<IdentifierView> find(@Parameter(description = "The identifier") @RequestParam String text, Caller caller) {
-        List<IdentifierView> found = ledger.read(dsl -> new IdentifierQueries(dsl).find(text)).stream()
+    List<IdentifierView> find(
+            @Parameter(description = "The identifier") @RequestParam(required = false) String text,
+            @Parameter(description = "Instead of an identifier: the reference that numbers were taken for")
+                    @RequestParam(required = false)
+                    String reference,
+            Caller caller) {
+        if (text == null && reference == null)
+            throw new Problem(Type.MALFORMED, "The parameter ‘text’ is missing.")
+                    .field("text", "an identifier; or a reference as the parameter ‘reference’ instead");
+        if (text != null && reference != null)
+            throw new Problem(Type.MALFORMED, "An identifier and a reference are looked for at once.")
+                    .field("reference", "nothing where text is given");
+        List<IdentifierView> found = ledger
+                .read(dsl -> text == null
+                        ? referenced(new EntryQueries(dsl), new IdentifierQueries(dsl), reference)
+                        : new IdentifierQueries(dsl).find(text))
+                .stream()
                 .filter(each -> caller.reads(each.series().key()))
                 .map(each -> view(each, record(each)))
                 .toList();
+        if (found.isEmpty() && text == null)
+            throw new Problem(
+                            Type.UNKNOWN_IDENTIFIER,
+                            "No number stands for ‘" + reference + "’"
+                                    + (caller.readsAll() ? "." : " in a series that ‘" + caller.name() + "’ may read."))
+                    .field("reference", "a reference that numbers were taken for");
         if (found.isEmpty())
             throw new Problem(
                             Type.UNKNOWN_IDENTIFIER,
@@ -132,6 +154,17 @@ class LedgerController {
                                     + (caller.readsAll() ? "." : " by a series that ‘" + caller.name() + "’ may read."))
                     .field("text", "an identifier that a series has given");
         return found;
+    }
+
+    /** The numbers that were taken under a reference, the first hundred of them. */
+    private static List<IdentifierQueries.Found> referenced(
+            EntryQueries entries, IdentifierQueries identifiers, String reference) {
+        return entries.referenced(reference, MOST_REFERENCED).stream()
+                .flatMap(row -> entries.texts(row).stream()
+                        .flatMap(text -> identifiers.find(text).stream())
+                        .filter(each -> each.entry().seq() == row.seq()))
+                .limit(MOST_REFERENCED)
+                .toList();
     }
 
     /** Numbers are taken for records by acts of their own, so that no others are looked up. */
