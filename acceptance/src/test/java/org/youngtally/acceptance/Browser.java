@@ -103,6 +103,11 @@ final class Browser implements AutoCloseable {
         field.sendKeys(text);
     }
 
+    /** Ends what is typed into a field with Enter. */
+    void enter(String label) {
+        field(label).sendKeys(Keys.ENTER);
+    }
+
     void press(String button) {
         element(By.xpath("//*[self::button or self::a][normalize-space() = '" + button + "']"))
                 .click();
@@ -113,6 +118,13 @@ final class Browser implements AutoCloseable {
         waiting()
                 .withMessage(() -> "‘" + text + "’ does not appear on the page, which says: " + text())
                 .until(each -> text().contains(text));
+    }
+
+    /** Waits until one of two texts stands on the page. */
+    void seesEither(String one, String other) {
+        waiting()
+                .withMessage(() -> "neither ‘" + one + "’ nor ‘" + other + "’ appears on the page")
+                .until(each -> text().contains(one) || text().contains(other));
     }
 
     void seesNoLonger(String text) {

@@ -363,6 +363,7 @@ class OrganisationTest {
 
     private static void signedOut() throws Exception {
         browser.open("/account");
+        browser.seesEither("Sign out", "Sign in to Young Tally");
         if (browser.text().contains("Sign out")) browser.press("Sign out");
         browser.sees("Sign in to Young Tally");
     }
@@ -376,7 +377,7 @@ class OrganisationTest {
         browser.press("Sign in");
         browser.sees("This account and this password do not go together.");
         browser.type("Password", Service.demoPassword("tobin"));
-        browser.key(Keys.ENTER);
+        browser.enter("Password");
         browser.sees("Maintenance contracts");
         browser.sees("Tobin, clerk of tuning and care");
         assertThat(browser.text())
@@ -449,7 +450,7 @@ class OrganisationTest {
         browser.type("Title", "Visits by the tuners");
         browser.sees("The session has ended. What you typed is still there.");
         browser.type("Password", service.password());
-        browser.key(Keys.ENTER);
+        browser.enter("Password");
         browser.seesNoLonger("Sign in again");
         browser.seesNoLonger("The service is not heard");
         assertThat(browser.field("Title").getDomProperty("value")).isEqualTo("Visits by the tuners");
@@ -461,7 +462,7 @@ class OrganisationTest {
         browser.key(Keys.ENTER);
         browser.sees("The session has ended.");
         browser.type("Password", service.password());
-        browser.key(Keys.ENTER);
+        browser.enter("Password");
         browser.seesNoLonger("Sign in again");
         assertThat(browser.field("What for").getDomProperty("value")).isEqualTo("PAD-9");
         browser.press("Take the next number");
