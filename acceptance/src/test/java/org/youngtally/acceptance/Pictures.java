@@ -54,9 +54,11 @@ final class Pictures {
             browser.field("each month").click();
             browser.type("Last", "9999");
             browser.sees("C2603-0010");
+            browser.script("scrollTo(0, 0)");
             browser.picture(folder.resolve("console-editor.png"));
             browser.type("Pattern", "C{date MM}-{count 4 safe}");
             browser.sees("would arise twice");
+            browser.script("scrollTo(0, 0)");
             browser.picture(folder.resolve("console-editor-fault.png"));
             browser.open("/life");
             browser.sees("Label printer of the foundry");
