@@ -67,7 +67,7 @@ public final class Client {
                 "voided " + numbers.voidNumbers("java-mark", second.reason("spoiled"), null).getQuantity());
 
         LedgerApi ledger = new LedgerApi(client);
-        System.out.println("found " + ledger.findIdentifier("jm002").get(0).getState().getValue());
+        System.out.println("found " + ledger.findIdentifier("jm002", null).get(0).getState().getValue());
         System.out.println(
                 "audited " + ledger.audit(new AuditRequest().series("java-mark")).getFindings());
 
