@@ -2,27 +2,12 @@ package org.youngtally.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.IOException;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.youngtally.cli.StubService.Result;
 
-class AllocateCommandTest {
+class AllocateCommandTest extends StubbedTest {
     private static final String TAKEN =
             "{\"seq\":7,\"quantity\":2,\"identifiers\":[\"A1\",\"A2\"],\"first\":\"A1\",\"last\":\"A2\",\"repeated\":false}";
-
-    private StubService service;
-
-    @BeforeEach
-    void start() throws IOException {
-        service = new StubService();
-    }
-
-    @AfterEach
-    void stop() {
-        service.close();
-    }
 
     @Test
     void numbersArePrintedOneALine() {

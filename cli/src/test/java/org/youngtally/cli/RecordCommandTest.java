@@ -2,28 +2,13 @@ package org.youngtally.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.IOException;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** Which record is meant: an identifier is never taken for an internal number, nor the other way round. */
-class RecordCommandTest {
+class RecordCommandTest extends StubbedTest {
     private static final String RECORD =
             "{\"record\":7,\"identifier\":\"2\",\"kind\":\"job\",\"version\":1,\"deleted\":true,\"fixed\":false,\"units\":[],\"lines\":[],\"files\":[]}";
     private static final String SHOWN = "{\"record\":" + RECORD + ",\"state\":\"issued\"}";
-
-    private StubService service;
-
-    @BeforeEach
-    void start() throws IOException {
-        service = new StubService();
-    }
-
-    @AfterEach
-    void stop() {
-        service.close();
-    }
 
     private static String found(long record, String series) {
         return "{\"identifier\":\"2\",\"series\":\"" + series + "\",\"record\":" + record + "}";

@@ -2,26 +2,11 @@ package org.youngtally.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.IOException;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
-class SettlingCommandTest {
+class SettlingCommandTest extends StubbedTest {
     private static final String SETTLED =
             "{\"seq\":8,\"at\":\"2026-03-02T10:00:00Z\",\"by\":\"ines\",\"act\":\"void\",\"series\":\"a\",\"quantity\":1,\"first\":\"A1\",\"last\":\"A1\",\"repeated\":false}";
-
-    private StubService service;
-
-    @BeforeEach
-    void start() throws IOException {
-        service = new StubService();
-    }
-
-    @AfterEach
-    void stop() {
-        service.close();
-    }
 
     @Test
     void numbersAreVoidedWithTheirReason() {

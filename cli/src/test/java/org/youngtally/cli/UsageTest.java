@@ -2,28 +2,13 @@ package org.youngtally.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.IOException;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** What is said of a command that is not as it must be. */
-class UsageTest {
-    private StubService service;
-
-    @BeforeEach
-    void start() throws IOException {
-        service = new StubService();
-    }
-
-    @AfterEach
-    void stop() {
-        service.close();
-    }
-
+class UsageTest extends StubbedTest {
     @ParameterizedTest
     @ValueSource(strings = {"backup --help", "backup", "series lst --help"})
     void anUnknownCommandIsWrongAlsoWhereHelpIsAskedFor(String line) {

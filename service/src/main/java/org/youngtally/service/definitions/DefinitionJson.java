@@ -38,7 +38,14 @@ public final class DefinitionJson {
                                 .stream()
                                         .map(each -> each(many.group().get(), each))
                                         .toList();
-                    default -> value;
+                    case Shape.Text text -> value;
+                    case Shape.Word word -> value;
+                    case Shape.Date date -> value;
+                    case Shape.Whole whole -> value;
+                    case Shape.Flag flag -> value;
+                    case Shape.Texts texts -> value;
+                    case Shape.ByField<?> tests ->
+                        throw new IllegalStateException("what fields must be is written in another form");
                 });
     }
 
