@@ -63,7 +63,7 @@ const router = createBrowserRouter([
         path: "*",
         element: (
           <p className="p-4">
-            There is no such page.{" "}
+            Page not found.{" "}
             <Link className="link" to="/">
               Go to the overview
             </Link>

@@ -33,7 +33,7 @@ test("a refusal says what was wrong and what would do", async () => {
   expect(await refused()).toMatchObject({ status: 422, message: "None is left.", field: "quantity", accepted: "0" });
 });
 
-test("whoever stands in front of the service may refuse in other words", async () => {
+test("whoever is in front of the service may refuse in other words", async () => {
   answered(new Response("<h1>Bad gateway</h1>", { status: 502 }));
   expect((await refused()).message).toBe("The service answered 502.");
 });

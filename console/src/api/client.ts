@@ -66,7 +66,7 @@ async function answer<T>(response: Response): Promise<T> {
   if (response.status === 204) return undefined as T;
   if (response.ok) return (await response.json()) as T;
   const problem = await (response.json() as Promise<Partial<Schemas["Problem"]> & { faults?: Fault[] }>).catch(
-    // Whoever stands in front of the service may answer in other words.
+    // Whoever is in front of the service may answer in other words.
     () => undefined,
   );
   if (problem?.type === "/problems/sign-in-needed") signedOut();

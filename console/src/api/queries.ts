@@ -32,7 +32,16 @@ import {
   type RecordVersion,
 } from "./client.ts";
 
-export const useSeriesList = () => useQuery({ queryKey: ["series"], queryFn: () => get<SeriesView[]>("/series") });
+/** @param retired whether those that are out of use are shown as well */
+export const useSeriesList = (retired = false) =>
+  useQuery({
+    queryKey: retired ? ["series", "retired"] : ["series"],
+    queryFn: () => get<SeriesView[]>(retired ? "/series?retired=true" : "/series"),
+  });
+
+/** Those that can be chosen: what is retired is known by its title, and is not offered. */
+export const inUse = <T extends { retired: boolean }>(all: T[] | undefined): T[] =>
+  all?.filter((each) => !each.retired) ?? [];
 
 /** One series; with what a record gives for its fields, also what comes next for them. */
 export const useSeries = (key: string, date: string, fields: Record<string, string> = {}, enabled = true) =>
@@ -100,9 +109,11 @@ export const useTokens = (name: string) =>
 export const useRouteGrid = () =>
   useQuery({ queryKey: ["routes", "grid"], queryFn: () => get<GridView>("/route-grid") });
 
-export const useKinds = () => useQuery({ queryKey: ["routes", "kinds"], queryFn: () => get<KindView[]>("/kinds") });
+export const useKinds = () =>
+  useQuery({ queryKey: ["routes", "kinds"], queryFn: () => get<KindView[]>("/kinds?retired=true") });
 
-export const useUnits = () => useQuery({ queryKey: ["routes", "units"], queryFn: () => get<UnitView[]>("/units") });
+export const useUnits = () =>
+  useQuery({ queryKey: ["routes", "units"], queryFn: () => get<UnitView[]>("/units?retired=true") });
 
 /** Records by what is looked for, page by page. */
 export const useRecords = (

@@ -1,5 +1,5 @@
 import type { Choice } from "../api/client.ts";
-import { useCodebooks } from "../api/queries.ts";
+import { useCodebooks, useUnits } from "../api/queries.ts";
 import { Trouble } from "./States.tsx";
 
 /** What is asked for: a choice of a codebook, one within another field's choice, or a text; of a record also a number, a date, or yes or no. */
@@ -8,6 +8,7 @@ export type Rule = {
   title?: string;
   type?: string;
   codebook?: string;
+  units?: boolean;
   within?: string;
   takes?: string;
   required?: boolean;
@@ -35,8 +36,16 @@ export function FieldInputs({
   prefix?: string;
 }) {
   const books = useCodebooks();
+  const units = useUnits();
   if (rules.length === 0) return null;
   const choices = (rule: Rule): Choice[] => {
+    if (rule.units)
+      return (units.data ?? []).map((unit) => ({
+        name: unit.title,
+        code: unit.code,
+        retired: unit.retired,
+        choices: [],
+      }));
     if (rule.codebook) return books.data?.find((book) => book.key === rule.codebook)?.choices ?? [];
     const above = rules.find((each) => each.name === rule.within);
     return above ? (choices(above).find((choice) => choice.code === values[above.name ?? ""])?.choices ?? []) : [];
@@ -63,7 +72,7 @@ export function FieldInputs({
       {rules.map((rule) => {
         const name = rule.name ?? "";
         const offered =
-          rule.codebook !== undefined || rule.within !== undefined
+          rule.units || rule.codebook !== undefined || rule.within !== undefined
             ? choices(rule).filter((choice) => !choice.retired)
             : undefined;
         return (
@@ -97,7 +106,7 @@ export function FieldInputs({
                 value={values[name] ?? ""}
                 onChange={(event) => change(name, event.target.value)}
               >
-                <option value="">not said</option>
+                <option value="">not set</option>
                 <option value="yes">yes</option>
                 <option value="no">no</option>
               </select>

@@ -10,7 +10,7 @@ export function Ruler({ given, size, low }: { given: number; size: number; low?:
       preserveAspectRatio="none"
       className="h-3 w-full min-w-20"
       role="img"
-      aria-label={`${count(given)} of ${count(size)} given`}
+      aria-label={`${count(given)} of ${count(size)} issued`}
     >
       <rect x="0" y="3" width="200" height="9" className="fill-base-300" />
       <rect x="0" y="3" width={width} height="9" className={low ? "fill-warning" : "fill-primary"} />

@@ -10,7 +10,7 @@ const Current = createContext<SessionView | undefined>(undefined);
 /** Who is signed in, and whether they may do something anywhere; where exactly, the service says. */
 export function useSession() {
   const session = useContext(Current);
-  if (!session) throw new Error("nobody is signed in here");
+  if (!session) throw new Error("no account is signed in");
   return { session, may: (right: Right) => session.grants.some((grant) => grant.right === right) };
 }
 
@@ -115,7 +115,7 @@ function SignIn({ again, onDone }: { again?: string; onDone?: () => void }) {
           {again ? "Sign in again" : "Sign in to Young Tally"}
         </h1>
         <div className="p-4 grid gap-3">
-          {again && <p className="quiet text-sm">The session has ended. What you typed is still there.</p>}
+          {again && <p className="quiet text-sm">The session has ended. Your entries are kept.</p>}
           <label className="grid gap-1">
             <span className="text-sm">Account</span>
             <input

@@ -4,12 +4,12 @@ import { count, span } from "./words.ts";
 const words: Record<string, string> = {
   confirm: "Issued",
   release: "Released",
-  return: "Given back",
-  void: "Void",
+  return: "Returned",
+  void: "Voided",
   use: "Reported as used",
-  split: "Handed on",
+  split: "Block split",
   close: "Closed",
-  reopen: "Open again",
+  reopen: "Reopened",
 };
 
 /** What an act made of numbers. */
@@ -19,11 +19,11 @@ export function Settled({ settlement }: { settlement: Settlement }) {
       <p className="text-sm">
         {words[settlement.act] ?? settlement.act}
         {settlement.state === "returned"
-          ? ", and given next"
+          ? ", issued next"
           : ["released", "unused", "closed"].includes(settlement.state ?? "")
-            ? ", and void"
+            ? ", void"
             : ""}
-        {settlement.repeated && " before, for the same request"}, entry {settlement.seq}
+        {settlement.repeated && " before, by the same request"}, entry {settlement.seq}
       </p>
       {settlement.first && (
         <p className="identifier font-semibold">

@@ -30,13 +30,13 @@ function Banner() {
   if (why)
     return (
       <p role="alert" className="bg-error text-error-content px-6 py-3">
-        <strong>No numbers are given.</strong> {sentence(why)}
+        <strong>No numbers are allocated.</strong> {sentence(why)}
       </p>
     );
   if (!heard || status.isError)
     return (
       <p role="alert" className="bg-warning text-warning-content px-6 py-2">
-        The service is not heard at the moment; what is shown may be old.
+        The service cannot be reached. What is shown may be out of date.
       </p>
     );
   return null;
@@ -99,7 +99,7 @@ export function Shell() {
   return (
     <div className="min-h-screen flex flex-col md:flex-row">
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-base-100 focus:p-3">
-        Skip to the page
+        Skip to content
       </a>
       <header className="bg-neutral text-neutral-content md:w-48 md:h-screen md:sticky md:top-0 flex md:flex-col items-center md:items-stretch gap-x-4 gap-y-6 px-4 py-3 md:py-6 flex-wrap">
         <div className="flex items-center gap-2.5">

@@ -3,7 +3,7 @@ import { Problem } from "../api/client.ts";
 export function Waiting() {
   return (
     <p className="quiet p-4" role="status">
-      Asking the service …
+      Loading …
     </p>
   );
 }

@@ -2,19 +2,13 @@ const numbers = new Intl.NumberFormat("en-GB");
 
 export const count = (value: number): string => numbers.format(value);
 
-/** An instant to the minute, in the reader's time zone. */
+/** An instant to the minute, as all other output has it. */
 export const when = (instant: string): string =>
-  new Date(instant).toLocaleString("en-GB", {
-    day: "numeric",
-    month: "short",
-    year: "numeric",
-    hour: "2-digit",
-    minute: "2-digit",
-  });
+  `${new Date(instant).toISOString().slice(0, 16).replace("T", " ")} UTC`;
 
 /** How many are left, where that can be told. */
 export const leftText = (left: number | undefined, order: string): string =>
-  left !== undefined ? count(left) : order === "repeating" ? "comes round" : "by field";
+  left !== undefined ? count(left) : order === "repeating" ? "repeats" : "depends on fields";
 
 export const span = (first?: string, last?: string): string =>
   !first ? "" : first === last ? first : `${first} … ${last}`;

@@ -88,7 +88,7 @@ public final class Client {
         System.out.println("file " + (Files.mismatch(up, down.toPath()) == -1));
 
         Path table = Files.writeString(folder.resolve("t.csv"), "number,name,group,kind\n,a,WC,PA\n,b,WC,PA\n");
-        File filled = new TablesApi(client).fillTable("component", "works", "t.csv", null, null, "java-3", table.toFile());
+        File filled = new TablesApi(client).fillTable("component", "works", "t.csv", null, null, null, "java-3", table.toFile());
         List<String> rows = Files.readAllLines(filled.toPath());
         System.out.println("table " + rows.get(1).replaceAll("[0-9]{4}", "0000") + " " + rows.size());
         System.exit(0);

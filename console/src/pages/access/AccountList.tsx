@@ -14,9 +14,7 @@ export function AccountList() {
   return (
     <>
       <h1 className="text-2xl font-semibold mb-1">Accounts</h1>
-      <p className="quiet mb-5">
-        The people and programs that act here. Each may do what it was granted, and nothing else.
-      </p>
+      <p className="quiet mb-5">People and programs. Each may do what it was granted, and nothing else.</p>
       <div className="sheets lg:grid-cols-[minmax(0,1fr)_20rem] items-start">
         <section className="sheet min-w-0" aria-label="Accounts">
           {accounts.isPending && <Waiting />}
@@ -94,7 +92,7 @@ function NewAccount() {
           />
         </label>
         <label className="grid gap-1">
-          <span className="text-sm">Who or what it is</span>
+          <span className="text-sm">Who or what it is for</span>
           <input
             className="input w-full"
             value={draft.title}
@@ -111,7 +109,7 @@ function NewAccount() {
             onChange={(event) => setDraft({ ...draft, sort: event.target.value })}
           >
             <option value="person">a person, with a password</option>
-            <option value="program">a program, with tokens alone</option>
+            <option value="program">a program, with tokens only</option>
           </select>
         </label>
         <button type="submit" className="btn btn-primary justify-self-start" aria-busy={open.isPending}>
@@ -124,9 +122,9 @@ function NewAccount() {
           )}
           {open.data && (
             <p className="text-sm">
-              It may do nothing yet:{" "}
+              It has no grants yet:{" "}
               <Link className="link" to={`/accounts/${open.data.account.name}`}>
-                give it grants
+                grant rights
               </Link>
               .
             </p>

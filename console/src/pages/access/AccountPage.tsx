@@ -45,7 +45,7 @@ export function AccountPage() {
             className="btn btn-sm"
             onClick={() => act.mutate({ what: account.closed ? "reopenings" : "closings", body: {} })}
           >
-            {account.closed ? "Open it again" : "Close the account"}
+            {account.closed ? "Reopen the account" : "Close the account"}
           </button>
         </span>
       </div>
@@ -54,7 +54,7 @@ export function AccountPage() {
         {renew.isError && <Trouble error={renew.error} />}
         {renew.data?.password && (
           <Once
-            what={`The new password of ${account.name}; every session and token of it has ended`}
+            what={`The new password of ${account.name}; all its sessions and tokens have ended`}
             secret={renew.data.password}
           />
         )}
@@ -64,7 +64,7 @@ export function AccountPage() {
           <h2 id="grants" className="sheet-title">
             Grants
           </h2>
-          {account.grants.length === 0 && <p className="quiet px-4 pt-4">It may do nothing yet.</p>}
+          {account.grants.length === 0 && <p className="quiet px-4 pt-4">No grants yet.</p>}
           <ul className="px-4 py-3 grid gap-1.5">
             {account.grants.map((grant) => (
               <li key={`${grant.right} ${grant.scope}`} className="flex flex-wrap gap-2 items-center">
@@ -75,11 +75,11 @@ export function AccountPage() {
                 <button
                   type="button"
                   className="btn btn-xs ml-auto"
-                  aria-label={`Take away ${grant.right} for ${grant.scope}`}
+                  aria-label={`Revoke ${grant.right} for ${grant.scope}`}
                   disabled={act.isPending}
                   onClick={() => act.mutate({ what: "withdrawals", body: { grants: [grant] } })}
                 >
-                  Take away
+                  Revoke
                 </button>
               </li>
             ))}
@@ -108,14 +108,14 @@ function AddGrant({ pending, onGive }: { pending: boolean; onGive: (grant: Grant
   return (
     <form
       className="p-4 flex flex-wrap gap-3 items-end border-t border-base-300"
-      aria-label="Give a grant"
+      aria-label="Grant a right"
       onSubmit={(event) => {
         event.preventDefault();
         if (!pending) onGive({ right, scope });
       }}
     >
       <label className="grid gap-1">
-        <span className="text-sm">It may</span>
+        <span className="text-sm">Right</span>
         <select
           className="select w-44"
           value={right}
@@ -144,7 +144,7 @@ function AddGrant({ pending, onGive }: { pending: boolean; onGive: (grant: Grant
         </select>
       </label>
       <button type="submit" className="btn btn-primary" aria-busy={pending}>
-        Give the grant
+        Grant
       </button>
     </form>
   );

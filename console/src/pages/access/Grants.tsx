@@ -2,9 +2,9 @@ import type { GrantView } from "../../api/client.ts";
 
 export const rights: [GrantView["right"], string][] = [
   ["define", "define"],
-  ["allocate", "take numbers"],
+  ["allocate", "allocate numbers"],
   ["hold", "hold numbers"],
-  ["void", "void and give back"],
+  ["void", "void and return numbers"],
   ["read", "read"],
   ["audit", "audit"],
   ["access", "manage access"],
@@ -12,7 +12,7 @@ export const rights: [GrantView["right"], string][] = [
 
 /** Grants in words, those for one place together. */
 export function GrantWords({ grants }: { grants: GrantView[] }) {
-  if (grants.length === 0) return <span className="quiet">nothing yet</span>;
+  if (grants.length === 0) return <span className="quiet">none</span>;
   const places = [...new Set(grants.map((grant) => grant.scope))];
   return (
     <ul className="grid gap-0.5">

@@ -72,10 +72,10 @@ function NewPassword() {
         New password
       </h2>
       <div className="p-4 grid gap-3">
-        {field("Password so far", current, setCurrent, "current-password")}
+        {field("Current password", current, setCurrent, "current-password")}
         {field("New password, 10 symbols or more", password, setPassword, "new-password")}
-        {field("The new one again", again, setAgain, "new-password")}
-        {differ && <p className="text-error text-sm">The two new ones differ.</p>}
+        {field("Repeat the new password", again, setAgain, "new-password")}
+        {differ && <p className="text-error text-sm">The new passwords differ.</p>}
         <button type="submit" className="btn btn-primary justify-self-start" aria-busy={change.isPending}>
           Change it
         </button>
@@ -83,7 +83,7 @@ function NewPassword() {
           {change.isError && <Trouble error={change.error} />}
           {change.isSuccess && (
             <p className="border-l-4 border-success bg-base-200 px-4 py-3">
-              It is changed; every other session has ended, and every token.
+              Password changed. All other sessions and all tokens have ended.
             </p>
           )}
         </div>

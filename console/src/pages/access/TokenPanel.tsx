@@ -27,7 +27,7 @@ export function TokenPanel({ account }: { account: string }) {
       </h2>
       {tokens.isPending && <Waiting />}
       {tokens.isError && <Trouble error={tokens.error} />}
-      {tokens.data?.length === 0 && <Nothing>No program acts under this account yet.</Nothing>}
+      {tokens.data?.length === 0 && <Nothing>No tokens yet.</Nothing>}
       {tokens.data && tokens.data.length > 0 && (
         <Scroller label="Tokens">
           <table className="table table-sm">
@@ -91,7 +91,7 @@ export function TokenPanel({ account }: { account: string }) {
         </label>
         <label className="grid gap-1">
           <span className="text-sm">
-            Last day <span className="quiet">(else in 90 days)</span>
+            Last day <span className="quiet">(default: in 90 days)</span>
           </span>
           <input className="input" type="date" value={expires} onChange={(event) => setExpires(event.target.value)} />
         </label>

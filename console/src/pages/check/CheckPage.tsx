@@ -50,7 +50,7 @@ export function CheckPage() {
             </label>
             <label className="grid gap-1">
               <span className="text-sm">
-                Identifier <span className="quiet">(blanks and hyphens are passed over)</span>
+                Identifier <span className="quiet">(blanks and hyphens are ignored)</span>
               </span>
               <input
                 className="input w-full font-mono"
@@ -110,23 +110,23 @@ function Verdict({ result }: { result: CheckResult }) {
       data-testid="verdict"
     >
       <p>
-        <strong className={result.right ? "text-success" : "text-error"}>{result.right ? "Right" : "Wrong"}</strong>{" "}
+        <strong className={result.right ? "text-success" : "text-error"}>{result.right ? "Valid" : "Invalid"}</strong>{" "}
         <span className="identifier">{result.text}</span>
       </p>
       {!result.right && (
         <p className="text-sm">
           {result.expected ? (
             <>
-              Its check is <span className="identifier">{result.given}</span>, the rest asks for{" "}
+              The check digit is <span className="identifier">{result.given}</span>, expected{" "}
               <span className="identifier">{result.expected}</span>.
             </>
           ) : (
-            "The rest has no check digit: this number is not used."
+            "This number has no check digit and is not used."
           )}
         </p>
       )}
-      {swaps.length > 0 && <Repairs title="Right, if two neighbours were swapped" texts={swaps} length={2} />}
-      {symbols.length > 0 && <Repairs title="Right, if one symbol is wrong" texts={symbols} length={1} />}
+      {swaps.length > 0 && <Repairs title="Valid, if two neighbours were swapped" texts={swaps} length={2} />}
+      {symbols.length > 0 && <Repairs title="Valid, if one symbol is wrong" texts={symbols} length={1} />}
     </div>
   );
 }
@@ -167,7 +167,7 @@ function About({ scheme }: { scheme: SchemeView }) {
           <dd className="identifier break-all">{scheme.reads}</dd>
         </div>
         <div>
-          <dt className="quiet">Gives</dt>
+          <dt className="quiet">Check symbols</dt>
           <dd>
             {scheme.length === 1 ? "one symbol" : `${scheme.length} symbols`},{" "}
             {scheme.inFront ? "in front" : "at the end"}

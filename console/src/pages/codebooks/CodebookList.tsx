@@ -67,14 +67,12 @@ export function CodebookList() {
   return (
     <>
       <h1 className="text-2xl font-semibold mb-1">Codebooks</h1>
-      <p className="quiet mb-5">
-        The full names that people choose, and the codes that stand for them in an identifier.
-      </p>
+      <p className="quiet mb-5">The full names that people choose, and their codes in identifiers.</p>
       <div className="sheets lg:grid-cols-[minmax(0,1fr)_20rem] items-start">
         <section className="sheet min-w-0" aria-label="Codebooks">
           {books.isPending && <Waiting />}
           {books.isError && <Trouble error={books.error} />}
-          {books.data?.length === 0 && <Nothing>There are no codebooks yet.</Nothing>}
+          {books.data?.length === 0 && <Nothing>No codebooks are defined.</Nothing>}
           {books.data && books.data.length > 0 && (
             <Scroller label="Codebooks">
               <table className="table table-sm">
@@ -97,7 +95,7 @@ export function CodebookList() {
                       <td className="text-right tabular-nums">{count(book.choices.length)}</td>
                       <td>
                         {book.usedBy.length === 0 ? (
-                          <span className="quiet">no series yet</span>
+                          <span className="quiet">none</span>
                         ) : (
                           book.usedBy.map((key, i) => (
                             <span key={key}>

@@ -32,9 +32,9 @@ export function CodebookPage() {
   if (!book)
     return (
       <p className="p-4">
-        There is no codebook ‘{key}’.{" "}
+        Codebook ‘{key}’ not found.{" "}
         <Link className="link" to="/codebooks">
-          Look at those there are
+          Show all codebooks
         </Link>
         .
       </p>
@@ -66,7 +66,7 @@ function Book({ book }: { book: CodebookView }) {
       <h1 className="text-2xl font-semibold mb-1">{book.title}</h1>
       <p className="quiet mb-5">
         {book.usedBy.length === 0 ? (
-          "No series uses it yet."
+          "Not used by a series yet."
         ) : (
           <>
             Used by{" "}
@@ -81,7 +81,7 @@ function Book({ book }: { book: CodebookView }) {
             .
           </>
         )}{" "}
-        A code stands for one thing for ever.
+        A code is never reused for another choice.
       </p>
       <div className="sheets lg:grid-cols-[minmax(0,1fr)_20rem] items-start">
         <section className="sheet min-w-0" aria-label="Choices">
@@ -113,7 +113,7 @@ function Book({ book }: { book: CodebookView }) {
                         type="button"
                         className="btn btn-xs"
                         disabled={save.isPending}
-                        aria-label={`${choice.retired ? "Offer" : "Retire"} ${choice.name}`}
+                        aria-label={`${choice.retired ? "Bring back" : "Retire"} ${choice.name}`}
                         onClick={() =>
                           void change(
                             path.slice(0, -1),
@@ -121,11 +121,11 @@ function Book({ book }: { book: CodebookView }) {
                               choices.map((each) =>
                                 each.code === choice.code ? { ...each, retired: !choice.retired } : each,
                               ),
-                            `${choice.name} is ${choice.retired ? "offered again" : "retired"}.`,
+                            `${choice.name} is ${choice.retired ? "brought back" : "retired"}.`,
                           ).catch(() => undefined)
                         }
                       >
-                        {choice.retired ? "Offer again" : "Retire"}
+                        {choice.retired ? "Bring back" : "Retire"}
                       </button>
                     </td>
                   </tr>
@@ -138,7 +138,7 @@ function Book({ book }: { book: CodebookView }) {
           all={all}
           pending={save.isPending}
           onAdd={(path, choice) =>
-            change(path, (choices) => [...choices, choice], `${choice.code} stands for ${choice.name} from now on.`)
+            change(path, (choices) => [...choices, choice], `Added: ${choice.code}, ${choice.name}.`)
           }
         >
           <div aria-live="polite">
@@ -195,10 +195,10 @@ function AddChoice({
       <div className="p-4 grid gap-3">
         <label className="grid gap-1">
           <span className="text-sm">
-            Beneath <span className="quiet">(where it can be chosen)</span>
+            Within <span className="quiet">(the choice above it)</span>
           </span>
           <select className="select w-full" value={beneath} onChange={(event) => setBeneath(event.target.value)}>
-            <option value="">nothing: a first choice</option>
+            <option value="">none: first level</option>
             {all
               .filter(({ choice }) => !choice.retired)
               .map(({ path, choice }) => (

@@ -38,13 +38,13 @@ test("it says who changed the series meanwhile", async () => {
 test("theirs can be taken, thing by thing", async () => {
   const onTake = vi.fn();
   conflict(onTake);
-  fireEvent.click(await screen.findByLabelText("Take theirs: title"));
+  fireEvent.click(await screen.findByLabelText("Use their edit: title"));
   expect(onTake).toHaveBeenCalledWith({ title: "Their parts" });
 });
 
 test("both go on together, on the version that is there now", async () => {
   const onGoOn = vi.fn();
   conflict(vi.fn(), onGoOn);
-  fireEvent.click(await screen.findByText("Go on with both together"));
+  fireEvent.click(await screen.findByText("Merge"));
   expect(onGoOn).toHaveBeenCalledWith(expect.objectContaining({ version: 4 }));
 });

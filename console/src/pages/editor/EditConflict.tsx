@@ -11,8 +11,8 @@ const names: Partial<Record<keyof Draft, string>> = {
   fields: "fields of the record",
   restarts: "restarts",
   ranges: "ranges",
-  skipsValues: "values never given",
-  skipsContaining: "counts never given",
+  skipsValues: "skipped values",
+  skipsContaining: "skipped counts",
   fiscalYearStarts: "fiscal year",
 };
 
@@ -74,11 +74,11 @@ export function EditConflict({
       <h2 id="meanwhile" className="font-semibold">
         {found.data.last
           ? `${found.data.last.by} changed this series ${when(found.data.last.at)}`
-          : "Somebody changed this series"}
+          : "Somebody else changed this series"}
         , while you were editing it
       </h2>
       <p className="text-sm">
-        What you typed is still here. Version {found.data.version} differs from what you began with in{" "}
+        Your edit is kept. Version {found.data.version} differs from the version that you started with in{" "}
         {changed.length === 1 ? "one place" : `${changed.length} places`}:
       </p>
       <table className="table table-sm">
@@ -86,7 +86,7 @@ export function EditConflict({
           <tr>
             <th>What</th>
             <th>Was</th>
-            <th>Is now</th>
+            <th>Their edit</th>
             <th>Yours</th>
           </tr>
         </thead>
@@ -107,14 +107,14 @@ export function EditConflict({
                       <button
                         type="button"
                         className="btn btn-xs"
-                        aria-label={`Take theirs: ${name}`}
+                        aria-label={`Use their edit: ${name}`}
                         onClick={() => onTake({ [name]: theirs[name] })}
                       >
-                        Take theirs
+                        Use their edit
                       </button>
                     </>
                   ) : (
-                    <span className="quiet">as it is now</span>
+                    <span className="quiet">their edit</span>
                   )}
                 </td>
               </tr>
@@ -127,10 +127,10 @@ export function EditConflict({
         className="btn btn-primary btn-sm justify-self-start"
         onClick={() => onGoOn({ draft: theirs, version: found.data.version })}
       >
-        Go on with both together
+        Merge
       </button>
       <p className="quiet text-sm">
-        What you changed stays as you typed it, all else becomes what it is now; look at the preview, then save.
+        Merge keeps your edit where you made one, and their edit everywhere else. Check the preview, then save.
       </p>
     </section>
   );

@@ -26,18 +26,20 @@ const label = (name: Single): string => {
   return words.charAt(0).toUpperCase() + words.slice(1);
 };
 
-/** Whatever else a series can say, each as the list of properties describes it. */
+/** Whatever else a series can say, each as the list of properties describes it. A series that is new cannot be retired yet. */
 export function OtherProperties({
+  exists,
   draft,
   faults,
   onChange,
 }: {
+  exists: boolean;
   draft: Draft;
   faults: Fault[];
   onChange: (part: Partial<Draft>) => void;
 }) {
   return singles
-    .filter((name) => !placed.has(name))
+    .filter((name) => !placed.has(name) && (exists || name !== "retired"))
     .map((name) => {
       const { kind, words, meaning } = seriesProperties[name];
       const own = faultsAt(faults, pathOf(name));
@@ -55,8 +57,8 @@ export function OtherProperties({
               className="select w-full"
               onChange={(event) => onChange({ [name]: event.target.value })}
             >
-              <option value="">as usual</option>
-              {(kind === "word" ? words : ["true"]).map((word) => (
+              <option value="">default</option>
+              {(kind === "word" ? words : ["true", "false"]).map((word) => (
                 <option key={word} value={word}>
                   {word}
                 </option>

@@ -38,7 +38,7 @@ export function PatternField({
   };
   return (
     <div className="grid gap-2">
-      <Field id="pattern" label="Pattern" hint="— text as it stands, and fields in braces" faults={faults}>
+      <Field id="pattern" label="Pattern" hint="— text, and fields in braces" faults={faults}>
         <input
           id="pattern"
           ref={field}
@@ -52,7 +52,7 @@ export function PatternField({
           onChange={(event) => onChange(event.target.value)}
         />
       </Field>
-      <div className="flex flex-wrap gap-1.5" role="group" aria-label="Put a part into the pattern">
+      <div className="flex flex-wrap gap-1.5" role="group" aria-label="Insert a part into the pattern">
         {parts.map((part) => (
           <button key={part.text} type="button" className="btn btn-xs" title={part.text} onClick={() => put(part.text)}>
             + {part.name}

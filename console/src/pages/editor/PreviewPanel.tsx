@@ -53,15 +53,15 @@ function ClashTable({ clash }: { clash: NonNullable<Fault["clash"]> }) {
   return (
     <table className="table table-xs mt-2" data-testid="clash">
       <caption className="text-left pb-1">
-        <span className="identifier font-semibold">{clash.text}</span> would arise twice
+        <span className="identifier font-semibold">{clash.text}</span> would be issued twice
       </caption>
       <thead>
         <tr>
           <th scope="col">
             <span className="sr-only">What</span>
           </th>
-          <th scope="col">One way</th>
-          <th scope="col">The other</th>
+          <th scope="col">First</th>
+          <th scope="col">Second</th>
         </tr>
       </thead>
       <tbody>
@@ -121,12 +121,12 @@ export function PreviewPanel({
   return (
     <section className="sheet lg:sticky lg:top-6" aria-labelledby="preview">
       <h2 id="preview" className="sheet-title">
-        What it will give
+        Preview
       </h2>
       <div className="p-4 grid gap-3">
         <label className="grid gap-1">
           <span className="text-sm">
-            On the date <span className="quiet">(else today, or the first served)</span>
+            Date <span className="quiet">(default: today, or the first date of a range)</span>
           </span>
           <input
             type="date"
@@ -141,7 +141,7 @@ export function PreviewPanel({
           {preview && preview.faults.length > 0 && (
             <div className="border-l-4 border-error bg-base-200 px-4 py-3">
               <p className="font-semibold text-error">
-                {preview.faults.length === 1 ? "One thing is" : `${preview.faults.length} things are`} not right yet
+                {preview.faults.length === 1 ? "1 fault" : `${preview.faults.length} faults`}
               </p>
               <ul className="text-sm grid gap-2 mt-2">
                 {preview.faults.map((fault) => (
@@ -184,11 +184,11 @@ export function PreviewPanel({
                   className="border-l-4 border-warning bg-base-200 px-4 py-2 text-sm"
                   data-testid="slip"
                 >
-                  <strong>A slip?</strong> <span className="identifier">{slip.path}</span> {slip.remark}.
+                  <strong>Possible mistake:</strong> <span className="identifier">{slip.path}</span> {slip.remark}.
                 </p>
               ))}
               {preview.next.length === 0 && !preview.fieldFault && (
-                <p className="quiet">Nothing is served on this date.</p>
+                <p className="quiet">No active range on this date.</p>
               )}
             </>
           )}

@@ -42,7 +42,7 @@ export function RangeFields({
                 key={field.name}
                 id={id}
                 label={field.label}
-                hint={field.name === "closes" ? "(else open)" : undefined}
+                hint={field.name === "closes" ? "(default: never)" : undefined}
                 faults={own}
               >
                 <input

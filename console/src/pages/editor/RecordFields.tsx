@@ -6,6 +6,7 @@ import { emptyField, faultsAt, type FieldDraft } from "./form.ts";
 
 const kinds = [
   { word: "codebook", name: "a choice of a codebook" },
+  { word: "units", name: "a unit (field unit)" },
   { word: "within", name: "a choice within another field" },
   { word: "text", name: "a text" },
 ] as const;
@@ -26,7 +27,7 @@ export function RecordFields({
   return (
     <fieldset className="grid gap-3">
       <legend className="font-semibold mb-2">
-        Fields of the record <span className="quiet font-normal text-sm">are asked for with every number</span>
+        Fields of the record <span className="quiet font-normal text-sm">are required with every number</span>
       </legend>
       {faultsAt(faults, "fields").map((fault) => (
         <p key={fault.problem} className="text-error text-sm">
@@ -48,7 +49,7 @@ export function RecordFields({
                 onChange={(event) => change(field.id, { name: event.target.value })}
               />
             </Field>
-            <Field id={id("kind")} label="Takes" faults={[]}>
+            <Field id={id("kind")} label="Values" faults={[]}>
               <select
                 id={id("kind")}
                 className="select select-sm w-full"
@@ -104,7 +105,7 @@ export function RecordFields({
             )}
             {field.kind === "text" && (
               <div className="grid grid-cols-2 gap-3">
-                <Field id={id("longest")} label="Longest" hint="(else 20)" faults={at("longest")}>
+                <Field id={id("longest")} label="Longest" hint="(default: 20)" faults={at("longest")}>
                   <input
                     id={id("longest")}
                     type="number"

@@ -117,10 +117,10 @@ function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: nu
         <div className="grid gap-4">
           <div className="grid gap-4 sm:grid-cols-2">
             {text("key", "Key", undefined, "invoice-works")}
-            {text("namespace", "Namespace", "(else the key)", "invoice")}
+            {text("namespace", "Namespace", "(default: the key)", "invoice")}
           </div>
           {text("title", "Title", undefined, "Invoices of the works")}
-          <OtherProperties draft={draft} faults={faults} onChange={change} />
+          <OtherProperties exists={exists} draft={draft} faults={faults} onChange={change} />
           <PatternField
             value={draft.pattern}
             faults={faultsAt(faults, "pattern")}
@@ -135,52 +135,52 @@ function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: nu
           />
           <details className="sheet" open={isUsed(begun.locale, begun.fiscalYearStarts, begun.longest, begun.symbols)}>
             <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">
-              Dates, and the place the identifiers live in
+              Dates and limits of identifiers
             </summary>
             <div className="p-4 pt-2 grid gap-4 sm:grid-cols-2">
-              {text("locale", "Names of months in", "(else en)", "de")}
-              {text("fiscalYearStarts", "Fiscal year begins in month", "(else 1)", "4")}
-              {text("longest", "Symbols at the most", "(else any)", "15")}
-              {text("symbols", "Symbols allowed", "(else any)", "letters digits -")}
+              {text("locale", "Names of months in", "(default: en)", "de")}
+              {text("fiscalYearStarts", "Fiscal year begins in month", "(default: 1)", "4")}
+              {text("longest", "Most symbols", "(default: any)", "15")}
+              {text("symbols", "Symbols allowed", "(default: any)", "letters digits -")}
             </div>
           </details>
           <details className="sheet" open={isUsed(begun.order, begun.skipsValues, begun.skipsContaining, begun.proof)}>
-            <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">
-              Order, and values that are never given
-            </summary>
+            <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">Order and skipped values</summary>
             <div className="p-4 pt-2 grid gap-4 sm:grid-cols-2">
-              {choice("order", "Values are given", [
-                ["", "one after the other"],
-                ["scattered", "scattered, so that none can be guessed"],
-                ["repeating", "from the first again after the last"],
+              {choice("order", "Order of values", [
+                ["", "in sequence"],
+                ["scattered", "scattered, hard to guess"],
+                ["repeating", "repeating: from the first again after the last"],
               ])}
-              {choice("proof", "That no two are alike", [
-                ["", "must be proved"],
-                ["waived", "is looked up with each number"],
+              {choice("proof", "Uniqueness", [
+                ["", "proved for all numbers"],
+                ["waived", "looked up for each number"],
               ])}
-              {text("skipsValues", "Never the values", "(with commas)", "13, 4000-4999")}
-              {text("skipsContaining", "Never a count with", "(with commas)", "13, 666")}
+              {text("skipsValues", "Skipped values", "(separated by commas)", "13, 4000-4999")}
+              {text("skipsContaining", "Skip counts that contain", "(separated by commas)", "13, 666")}
             </div>
           </details>
           <details className="sheet" open={isUsed(begun.typed, begun.gaps, begun.returns, begun.chronological)}>
-            <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">What may become of its numbers</summary>
+            <summary className="px-4 py-2 cursor-pointer text-sm font-semibold">
+              Rules for returned and typed numbers
+            </summary>
             <div className="p-4 pt-2 grid gap-4 sm:grid-cols-2">
-              {choice("gaps", "A number that is given back", [
-                ["", "is given next: no gaps"],
-                ["allowed", "is void: gaps are allowed"],
+              {choice("gaps", "A returned number", [
+                ["", "is issued next: no gaps"],
+                ["allowed", "becomes void: gaps are allowed"],
               ])}
               {choice("returns", "Issued numbers", [
-                ["", "can be given back unused"],
-                ["refused", "are not taken back"],
+                ["", "can be returned unused"],
+                ["refused", "cannot be returned"],
               ])}
               {choice("chronological", "Dates", [
                 ["", "in any order"],
-                ["true", "follow the calendar: none before the last"],
+                ["true", "chronological: none before the newest"],
               ])}
-              {choice("typed", "Typing a number", [
-                ["", "is refused"],
-                ["allowed", "is allowed"],
-                ["required", "is required"],
+              {choice("typed", "Typed numbers", [
+                ["", "are refused"],
+                ["allowed", "are allowed"],
+                ["required", "are required"],
               ])}
             </div>
           </details>
@@ -205,7 +205,7 @@ function Editor({ draft: first, version: begunOn }: { draft: Draft; version?: nu
               {exists ? "Save the change" : "Define the series"}
             </button>
             <Link className="btn btn-ghost" to={exists ? `/series/${begun.key}` : "/series"}>
-              Leave it
+              Cancel
             </Link>
           </div>
         </div>

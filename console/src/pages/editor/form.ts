@@ -10,7 +10,7 @@ export const singles = (Object.keys(seriesProperties) as (keyof typeof seriesPro
   (name): name is Single => seriesProperties[name].kind !== "group",
 );
 
-/** What stands in the fields, as text, so that whatever is typed can be shown to the service and back. */
+/** What is in the fields, as text, so that whatever is typed can be shown to the service and back. */
 export type Draft = Record<Single, string> & {
   fields: FieldDraft[];
   restarts: string[];
@@ -31,7 +31,7 @@ export type RangeDraft = {
 export type FieldDraft = {
   id: number;
   name: string;
-  kind: "codebook" | "within" | "text";
+  kind: "codebook" | "units" | "within" | "text";
   codebook: string;
   within: string;
   longest: string;
@@ -90,7 +90,7 @@ export const draftOf = (form: SeriesForm): Draft => ({
   fields: (form.fields ?? []).map((field) => ({
     id: ++lastId,
     name: shown(field.name),
-    kind: field.codebook ? "codebook" : field.within ? "within" : "text",
+    kind: field.units ? "units" : field.codebook ? "codebook" : field.within ? "within" : "text",
     codebook: shown(field.codebook),
     within: shown(field.within),
     longest: shown(field.longest),
@@ -115,7 +115,7 @@ const number = (text: string): number | undefined => (text.trim() === "" ? undef
 const text = (value: string): string | undefined => (value.trim() === "" ? undefined : value);
 
 const value = (name: Single, typed: string): string | number | boolean | undefined =>
-  ({ text, word: text, whole: number, flag: (flag: string) => flag === "true" || undefined })[
+  ({ text, word: text, whole: number, flag: (flag: string) => (flag === "" ? undefined : flag === "true") })[
     seriesProperties[name].kind
   ](typed);
 
@@ -137,9 +137,11 @@ export const formOf = (draft: Draft): SeriesForm => ({
           name: text(field.name),
           ...(field.kind === "codebook"
             ? { codebook: field.codebook }
-            : field.kind === "within"
-              ? { within: field.within }
-              : { longest: number(field.longest), symbols: text(field.symbols) }),
+            : field.kind === "units"
+              ? { units: true }
+              : field.kind === "within"
+                ? { within: field.within }
+                : { longest: number(field.longest), symbols: text(field.symbols) }),
         })),
   restarts: draft.restarts,
   skips:

@@ -45,10 +45,10 @@ function Line({ series, from, to, today }: { series: CalendarView; from: number;
             .join("; ")}
           {series.holes.map((hole) => (
             <strong key={hole.from} className="text-error">
-              ; hole from {hole.from} to {hole.to}: no range serves
+              ; uncovered dates {hole.from} to {hole.to}
             </strong>
           ))}
-          {series.ends && <strong className="text-warning">; nothing serves after {series.ends}</strong>}
+          {series.ends && <strong className="text-warning">; uncovered after {series.ends}</strong>}
         </p>
       </div>
     </li>
@@ -74,11 +74,11 @@ export function CalendarPage() {
     <>
       <h1 className="text-2xl font-semibold mb-1">Calendar</h1>
       <p className="quiet mb-5">
-        What opens and closes when, {first} to {last}. The upright line is today; dates that no range serves are red.
+        What opens and closes when, {first} to {last}. The vertical line is today; uncovered dates are red.
       </p>
       <section className="sheet" aria-label="Ranges by series">
         {calendar.data.length === 0 ? (
-          <Nothing>There are no series yet.</Nothing>
+          <Nothing>No series are defined.</Nothing>
         ) : (
           <>
             <div

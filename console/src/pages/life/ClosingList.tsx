@@ -73,7 +73,7 @@ function CloseForm() {
         </div>
         <label className="grid gap-1">
           <span className="text-sm">
-            Note <span className="quiet">(if there is one)</span>
+            Note <span className="quiet">(optional)</span>
           </span>
           <input
             className="input w-full"
@@ -85,7 +85,7 @@ function CloseForm() {
         <button type="submit" className="btn btn-primary" aria-busy={close.isPending}>
           Close it
         </button>
-        <p className="quiet text-sm">Nothing dated inside is given any more. What was given back there becomes void.</p>
+        <p className="quiet text-sm">No number can then be dated inside. Returned numbers inside become void.</p>
         <div aria-live="polite">{close.isError && <Trouble error={close.error} />}</div>
       </div>
     </form>
@@ -102,7 +102,7 @@ export function ClosingList() {
         <section className="sheet min-w-0" aria-label="Closed periods">
           {closings.isPending && <Waiting />}
           {closings.isError && <Trouble error={closings.error} />}
-          {closings.data?.length === 0 && <Nothing>No period was closed.</Nothing>}
+          {closings.data?.length === 0 && <Nothing>No periods are closed.</Nothing>}
           {closings.data && closings.data.length > 0 && (
             <Scroller label="Closed periods">
               <table className="table table-sm">
@@ -133,7 +133,7 @@ export function ClosingList() {
                       <td className="whitespace-nowrap tabular-nums">{each.to}</td>
                       <td className="text-right tabular-nums">{count(each.issued)}</td>
                       <td className="text-right tabular-nums">{count(each.voids)}</td>
-                      <td>{each.reopened ? "open again" : "closed"}</td>
+                      <td>{each.reopened ? "reopened" : "closed"}</td>
                       <td>{each.by}</td>
                     </tr>
                   ))}

@@ -21,7 +21,7 @@ function Reopen({ closing }: { closing: number }) {
       }}
     >
       <h2 id="reopen" className="sheet-title">
-        Open it again
+        Reopen
       </h2>
       <div className="p-4 grid gap-3">
         <label className="grid gap-1">
@@ -66,12 +66,12 @@ export function ClosingPage() {
           {statement.scope} {statement.key}, {statement.from} to {statement.to}
         </h1>
         <a className="btn btn-sm ml-auto" href={`/api/v1/closings/${statement.closing}/page`}>
-          Page to sign (PDF)
+          Page for signatures (PDF)
         </a>
       </div>
       {statement.reopened && (
         <p role="status" className="border-l-4 border-warning bg-base-200 px-4 py-2 mb-4">
-          <strong>Open again</strong> since {when(statement.reopened.at)}, by {statement.reopened.by}, entry{" "}
+          <strong>Reopened</strong> {when(statement.reopened.at)}, by {statement.reopened.by}, entry{" "}
           {statement.reopened.seq}: {statement.reopened.reason}
         </p>
       )}
@@ -92,12 +92,12 @@ export function ClosingPage() {
         <div className="sheets">
           <section className="sheet min-w-0" aria-labelledby="given">
             <h2 id="given" className="sheet-title">
-              What was given
+              Numbers issued
             </h2>
             {statement.lanes.length === 0 ? (
-              <Nothing>Nothing that is dated inside the period.</Nothing>
+              <Nothing>No numbers are dated inside the period.</Nothing>
             ) : (
-              <Scroller label="What was given">
+              <Scroller label="Numbers issued">
                 <table className="table table-sm">
                   <thead>
                     <tr>
@@ -131,12 +131,12 @@ export function ClosingPage() {
           </section>
           <section className="sheet min-w-0" aria-labelledby="why">
             <h2 id="why" className="sheet-title">
-              What is void, and why
+              Void numbers, with reasons
             </h2>
             {statement.voids.length === 0 ? (
               <Nothing>Nothing.</Nothing>
             ) : (
-              <Scroller label="What is void">
+              <Scroller label="Void numbers">
                 <table className="table table-sm">
                   <thead>
                     <tr>

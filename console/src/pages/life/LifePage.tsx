@@ -30,7 +30,7 @@ function Holds() {
       </h2>
       {holds.isPending && <Waiting />}
       {holds.isError && <Trouble error={holds.error} />}
-      {holds.data?.length === 0 && <Nothing>Nothing is held.</Nothing>}
+      {holds.data?.length === 0 && <Nothing>No numbers are held.</Nothing>}
       {holds.data && holds.data.length > 0 && (
         <Scroller label="Held numbers">
           <table className="table table-sm">
@@ -144,7 +144,7 @@ function Clearing() {
           {clear.isError && <Trouble error={clear.error} />}
           {clear.isSuccess &&
             (clear.data.length === 0 ? (
-              <p className="quiet">Nothing has been held so long.</p>
+              <p className="quiet">No numbers have been held that long.</p>
             ) : (
               clear.data.map((each) => <Settled key={each.seq} settlement={each} />)
             ))}
@@ -169,7 +169,7 @@ function Blocks() {
       </h2>
       {blocks.isPending && <Waiting />}
       {blocks.isError && <Trouble error={blocks.error} />}
-      {blocks.data?.length === 0 && <Nothing>No block was taken.</Nothing>}
+      {blocks.data?.length === 0 && <Nothing>No blocks.</Nothing>}
       {blocks.data && blocks.data.length > 0 && (
         <Scroller label="Blocks">
           <table className="table table-sm">
@@ -179,10 +179,10 @@ function Blocks() {
                 <th>Series</th>
                 <th>Holder</th>
                 <th>Numbers</th>
-                <th className="text-right">Taken</th>
+                <th className="text-right">Quantity</th>
                 <th className="text-right">Left</th>
                 <th className="text-right">Used</th>
-                <th className="text-right">Back</th>
+                <th className="text-right">Returned</th>
                 <th>
                   <span className="sr-only">Act</span>
                 </th>
@@ -212,10 +212,10 @@ function Blocks() {
                         type="button"
                         className="btn btn-xs whitespace-nowrap"
                         disabled={act.isPending}
-                        aria-label={`Give back the rest of block ${block.block}`}
+                        aria-label={`Return the rest of block ${block.block}`}
                         onClick={() => back(block)}
                       >
-                        Give back the rest
+                        Return the rest
                       </button>
                     )}
                   </td>
@@ -253,11 +253,11 @@ function Handing({ blocks }: { blocks: BlockView[] }) {
   return (
     <form
       className="p-4 border-t border-base-300 flex flex-wrap gap-3 items-end"
-      aria-label="Take a block, or hand on a part of one"
+      aria-label="Allocate a block, or split one"
       onSubmit={submit}
     >
       <label className="grid gap-1">
-        <span className="text-sm">Of the series, or of block number</span>
+        <span className="text-sm">Series, or number of a block</span>
         <input
           className="input w-52"
           required
@@ -275,7 +275,7 @@ function Handing({ blocks }: { blocks: BlockView[] }) {
         </datalist>
       </label>
       <label className="grid gap-1">
-        <span className="text-sm">How many</span>
+        <span className="text-sm">Quantity</span>
         <input
           className="input w-28"
           type="number"
@@ -285,7 +285,7 @@ function Handing({ blocks }: { blocks: BlockView[] }) {
         />
       </label>
       <label className="grid gap-1">
-        <span className="text-sm">For whom</span>
+        <span className="text-sm">Holder</span>
         <input
           className="input w-52"
           value={holder}
@@ -294,7 +294,7 @@ function Handing({ blocks }: { blocks: BlockView[] }) {
         />
       </label>
       <button type="submit" className="btn" aria-busy={act.isPending}>
-        Take as a block
+        Allocate a block
       </button>
       <div aria-live="polite" className="basis-full">
         {act.isError && <Trouble error={act.error} />}
@@ -317,7 +317,7 @@ function Voids() {
       </h2>
       {voids.isPending && <Waiting />}
       {voids.isError && <Trouble error={voids.error} />}
-      {voids.data?.length === 0 && <Nothing>No number that was given is void.</Nothing>}
+      {voids.data?.length === 0 && <Nothing>No issued number is void.</Nothing>}
       {voids.data && voids.data.length > 0 && (
         <Scroller label="Void numbers">
           <table className="table table-sm">
@@ -363,7 +363,7 @@ function Voids() {
 export function LifePage() {
   return (
     <>
-      <h1 className="text-2xl font-semibold mb-5">Held, handed out, void</h1>
+      <h1 className="text-2xl font-semibold mb-5">Held, blocks, void</h1>
       <div className="sheets">
         <div className="sheets lg:grid-cols-[minmax(0,1fr)_18rem] items-start">
           <Holds />

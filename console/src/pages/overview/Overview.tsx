@@ -10,9 +10,9 @@ function RunsOut({ series }: { series: SeriesView[] }) {
   return (
     <section className="sheet" aria-labelledby="soon">
       <h2 id="soon" className="sheet-title">
-        What runs out soon
+        Action needed
       </h2>
-      {soon.length === 0 && <Nothing>Nothing: every series has more left than it warns at.</Nothing>}
+      {soon.length === 0 && <Nothing>None: no series is low, exhausted or closing soon.</Nothing>}
       <ul className="divide-y divide-base-300">
         {soon.map((each) => (
           <li key={each.key} className="px-4 py-3 flex justify-between gap-4 items-baseline">
@@ -21,9 +21,9 @@ function RunsOut({ series }: { series: SeriesView[] }) {
             </Link>
             <span className="text-warning font-medium text-right">
               {each.state === "closed"
-                ? "no range serves today"
+                ? "no active range today"
                 : each.left === 0
-                  ? "nothing left"
+                  ? "exhausted"
                   : each.warnings.join("; ")}
             </span>
           </li>
@@ -38,7 +38,7 @@ function JustTaken() {
   return (
     <section className="sheet" aria-labelledby="taken">
       <h2 id="taken" className="sheet-title">
-        Just taken
+        Newest entries
       </h2>
       {entries.isPending && <Waiting />}
       {entries.isError && <Trouble error={entries.error} />}
@@ -70,7 +70,7 @@ export function Overview() {
       {series.data.length === 0 ? (
         <section className="sheet">
           <Nothing>
-            There are no series yet.{" "}
+            No series are defined.{" "}
             <Link className="link" to="/new">
               Define the first one
             </Link>

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { KindView, RecordAnswer, RecordView } from "../../api/client.ts";
-import { useUnits } from "../../api/queries.ts";
+import { inUse, useUnits } from "../../api/queries.ts";
 import { useAct } from "../../api/useAct.ts";
 import { FieldInputs } from "../../parts/FieldInputs.tsx";
 import { Trouble } from "../../parts/States.tsx";
@@ -15,7 +15,7 @@ export function SharePanel({ record, kind }: { record: RecordView; kind: KindVie
     setUnit("");
     setValues({});
   });
-  const others = units.data?.filter((each) => !record.units.some((own) => own.unit === each.key)) ?? [];
+  const others = inUse(units.data).filter((each) => !record.units.some((own) => own.unit === each.key));
   return (
     <section className="sheet" aria-labelledby="share">
       <h2 id="share" className="sheet-title">
@@ -30,11 +30,11 @@ export function SharePanel({ record, kind }: { record: RecordView; kind: KindVie
         }}
       >
         <p className="text-sm quiet">
-          It stands in {record.units.map((each) => unitTitle(units.data, each.unit)).join(", ")}, and keeps its number
-          everywhere.
+          Units: {record.units.map((each) => unitTitle(units.data, each.unit)).join(", ")}. The record keeps its number
+          in all units.
         </p>
         <label className="grid gap-1">
-          <span className="text-sm">Take it over into</span>
+          <span className="text-sm">Share with</span>
           <select className="select w-full" value={unit} onChange={(event) => setUnit(event.target.value)}>
             <option value="">choose</option>
             {others.map((each) => (
@@ -46,7 +46,7 @@ export function SharePanel({ record, kind }: { record: RecordView; kind: KindVie
         </label>
         {unit && (
           <>
-            <p className="text-sm quiet">What is left empty is as in {unitTitle(units.data, home(record).unit)}.</p>
+            <p className="text-sm quiet">Empty fields are as in {unitTitle(units.data, home(record).unit)}.</p>
             <div className="grid gap-3 sm:grid-cols-2">
               <FieldInputs
                 rules={asked(kind).map((rule) => ({ ...rule, required: false }))}
@@ -59,7 +59,7 @@ export function SharePanel({ record, kind }: { record: RecordView; kind: KindVie
           </>
         )}
         <button type="submit" className="btn justify-self-start" disabled={!unit} aria-busy={share.isPending}>
-          Take it over
+          Share
         </button>
         <div aria-live="polite">{share.isError && <Trouble error={share.error} />}</div>
       </form>
@@ -78,7 +78,7 @@ export function NumberPanel({ record, unit, wanted }: { record: RecordView; unit
   return (
     <section className={`sheet ${wanted ? "border-warning" : ""}`} aria-labelledby="renumber">
       <h2 id="renumber" className="sheet-title">
-        Another number
+        Renumber
       </h2>
       <form
         className="p-4 grid gap-3"
@@ -89,10 +89,10 @@ export function NumberPanel({ record, unit, wanted }: { record: RecordView; unit
         }}
       >
         <p className="text-sm quiet">
-          {record.identifier} is void then, with the reason, and still leads to this record.
+          {record.identifier} becomes void, with the reason, and still leads to this record.
         </p>
         <label className="grid gap-1">
-          <span className="text-sm">Why</span>
+          <span className="text-sm">Reason</span>
           <input
             className="input w-full"
             value={reason}
@@ -101,13 +101,13 @@ export function NumberPanel({ record, unit, wanted }: { record: RecordView; unit
           />
         </label>
         <button type="submit" className="btn justify-self-start" aria-busy={renumber.isPending}>
-          Ask for a new number
+          Renumber
         </button>
         <div aria-live="polite">
           {renumber.isError && <Trouble error={renumber.error} />}
           {given && (
             <p className="text-sm" data-testid="renumbered">
-              Its number is <span className="identifier font-semibold">{given}</span> now.
+              New number: <span className="identifier font-semibold">{given}</span>
             </p>
           )}
         </div>
@@ -136,12 +136,12 @@ export function DeletePanel({ record, kind }: { record: RecordView; kind: KindVi
       >
         <p className="text-sm quiet">
           {returns
-            ? "Its number is given back, and to the next record, where the series takes numbers back."
-            : "Its number is void then, with the reason."}{" "}
+            ? "Its number is returned and issued to the next record, if the series allows returns."
+            : "Its number becomes void, with the reason."}{" "}
           Its history stays.
         </p>
         <label className="grid gap-1">
-          <span className="text-sm">Why{returns ? ", if you like" : ""}</span>
+          <span className="text-sm">Reason{returns ? " (optional)" : ""}</span>
           <input
             className="input w-full"
             value={reason}

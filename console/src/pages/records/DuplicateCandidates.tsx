@@ -10,7 +10,7 @@ const MOST = 5;
 const SHORTEST = 3;
 
 /**
- * Records that may be the one that is being written: found by its name, or known by the same. One that stands in another unit
+ * Records that may be the one that is being written: found by its name, or known by the same. One that is in another unit
  * is taken over with its number, instead of being made again.
  */
 export function DuplicateCandidates({
@@ -51,7 +51,7 @@ export function DuplicateCandidates({
   return (
     <section className="sheet" aria-labelledby="alike">
       <h2 id="alike" className="sheet-title">
-        {known ? "There is this one already" : "Is it one of these?"}
+        {known ? "This record already exists" : "Possible duplicates"}
       </h2>
       <ul className="divide-y divide-base-300" data-testid="alike">
         {all.map((record) => {
@@ -65,7 +65,7 @@ export function DuplicateCandidates({
                 {called(record, kind)}
               </p>
               <p className="text-sm quiet">
-                stands in {record.units.map((each) => unitTitle(units.data, each.unit)).join(", ")}
+                Units: {record.units.map((each) => unitTitle(units.data, each.unit)).join(", ")}
               </p>
               {!here && (
                 <button
@@ -76,7 +76,7 @@ export function DuplicateCandidates({
                     take.mutate({ path: `/records/${record.record}/units`, body: { unit, fields: sent(record) } })
                   }
                 >
-                  Take it over into {unitTitle(units.data, unit)}
+                  Share with {unitTitle(units.data, unit)}
                 </button>
               )}
             </li>

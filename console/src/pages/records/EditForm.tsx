@@ -74,7 +74,7 @@ export function EditForm({
       }}
     >
       <h2 id="holds" className="sheet-title">
-        What it holds in {unitTitle(units.data, unit)}
+        Fields in {unitTitle(units.data, unit)}
       </h2>
       <div className="p-4 grid gap-4">
         {filled.length > 0 && (
@@ -129,7 +129,7 @@ export function EditForm({
                   disabled={touched}
                   onClick={() => fix.mutate({ path: `/records/${record.record}/fixings`, body: { unit } })}
                 >
-                  Fix the lines
+                  Freeze lines
                 </button>
               )}
               {record.units.length > 1 && alike.length > 0 && (
@@ -209,18 +209,18 @@ function EditConflict({
     <section
       className="border-l-4 border-warning bg-base-200 px-4 py-3 grid gap-2"
       aria-labelledby="meanwhile"
-      data-testid="meanwhile"
+      data-testid="conflict"
     >
       <h3 id="meanwhile" className="font-semibold">
-        Somebody else has changed this record meanwhile
+        Edit conflict: somebody else changed this record
       </h3>
       <table className="table table-sm">
         <thead>
           <tr>
             <th scope="col">Field</th>
-            <th scope="col">It was</th>
-            <th scope="col">They made it</th>
-            <th scope="col">You have</th>
+            <th scope="col">Before</th>
+            <th scope="col">Their edit</th>
+            <th scope="col">Your edit</th>
           </tr>
         </thead>
         <tbody>
@@ -231,7 +231,7 @@ function EditConflict({
               </th>
               <td>{was[field.name] ?? "—"}</td>
               <td>{is[field.name] ?? "—"}</td>
-              <td>{(mine[field.name] ?? "") === (was[field.name] ?? "") ? "as it was" : mine[field.name] || "—"}</td>
+              <td>{(mine[field.name] ?? "") === (was[field.name] ?? "") ? "unchanged" : mine[field.name] || "—"}</td>
             </tr>
           ))}
           {linesMoved && (
@@ -241,24 +241,24 @@ function EditConflict({
               </th>
               <td>{before.lines.length}</td>
               <td>{now.lines.length}</td>
-              <td>{linesTouched ? "changed as well" : "as it was"}</td>
+              <td>{linesTouched ? "changed as well" : "unchanged"}</td>
             </tr>
           )}
           {changed.length === 0 && !linesMoved && (
             <tr>
-              <td colSpan={4}>Nothing in this unit.</td>
+              <td colSpan={4}>No changes in this unit.</td>
             </tr>
           )}
         </tbody>
       </table>
       <button type="button" className="btn btn-sm btn-primary justify-self-start" onClick={onBoth}>
-        Go on with both together
+        Merge
       </button>
       <p className="quiet text-sm">
-        What you changed stays as you typed it; all else becomes what it is now.
+        Merge keeps your edit where you made one, and their edit everywhere else.
         {linesMoved &&
           linesTouched &&
-          " Lines that were taken out are taken out here too; those that were added are seen once you have saved or thrown yours away."}
+          " Lines that they removed are removed; lines that they added appear after you save or cancel."}
       </p>
     </section>
   );

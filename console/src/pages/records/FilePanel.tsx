@@ -46,7 +46,7 @@ export function FilePanel({ record, unit, mayAttach }: { record: RecordView; uni
         </p>
         {mayAttach && (
           <label className="grid gap-1">
-            <span className="text-sm">Attach a file; it gets the name {record.identifier} and keeps its ending</span>
+            <span className="text-sm">Attach a file; it is named {record.identifier}, with its own extension</span>
             <input
               type="file"
               className="file-input w-full max-w-md"

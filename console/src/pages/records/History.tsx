@@ -6,8 +6,8 @@ import { unitTitle } from "./record.ts";
 const words: Record<string, string> = {
   save: "saved",
   change: "changed",
-  renumber: "given another number",
-  share: "taken over",
+  renumber: "renumbered",
+  share: "shared",
   delete: "deleted",
 };
 

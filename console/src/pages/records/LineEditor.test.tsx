@@ -6,7 +6,7 @@ import { answering, shown } from "../../test/render.tsx";
 import { LineEditor } from "./LineEditor.tsx";
 import type { Line } from "./record.ts";
 
-const kind = { lines: [{ name: "text", title: "What for", type: "text" }], lineStep: 10 } as unknown as KindView;
+const kind = { lines: [{ name: "text", title: "Reference", type: "text" }], lineStep: 10 } as unknown as KindView;
 const lines: Line[] = ["a", "b", "c"].map((id, at) => ({ id, number: (at + 1) * 10, fields: { text: id } }));
 
 const editor = (properties: Partial<Parameters<typeof LineEditor>[0]> = {}) => {
@@ -40,7 +40,7 @@ test("a fixed line is not moved", () => {
 
 test("a line is taken out", () => {
   const onChange = editor();
-  fireEvent.click(screen.getByLabelText("Take out line 20"));
+  fireEvent.click(screen.getByLabelText("Remove line 20"));
   expect(onChange.mock.calls[0]?.[0].map((line) => line.id)).toEqual(["a", "c"]);
 });
 

@@ -52,10 +52,7 @@ export function LineEditor({
       <legend className="text-sm font-semibold mb-1">
         Lines
         {fixed && (
-          <span className="quiet font-normal">
-            {" "}
-            · fixed: each keeps its number, and one that is taken out leaves a hole
-          </span>
+          <span className="quiet font-normal"> · frozen: each line keeps its number, also when others are removed</span>
         )}
       </legend>
       <ol ref={list} className="grid gap-2" data-testid="lines">
@@ -101,10 +98,10 @@ export function LineEditor({
               <button
                 type="button"
                 className="btn btn-sm"
-                aria-label={`Take out line ${numbered[index]}`}
+                aria-label={`Remove line ${numbered[index]}`}
                 onClick={() => onChange(lines.filter((each) => each.id !== line.id))}
               >
-                Take out
+                Remove
               </button>
             </span>
             {faulty === index && remark && <p className="basis-full text-sm text-error">{remark}</p>}

@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { KindView, RecordAnswer, UnitView } from "../../api/client.ts";
 import { Problem } from "../../api/client.ts";
-import { useKinds, useRecordPreview, useUnits } from "../../api/queries.ts";
+import { inUse, useKinds, useRecordPreview, useUnits } from "../../api/queries.ts";
 import { useAct } from "../../api/useAct.ts";
 import { FieldInputs } from "../../parts/FieldInputs.tsx";
 import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
@@ -24,9 +24,10 @@ export function NewRecord() {
   };
   if (kinds.isPending || units.isPending) return <Waiting />;
   if (kinds.isLoadingError || units.isLoadingError) return <Trouble error={kinds.error ?? units.error} />;
-  const kind = kinds.data.find((each) => each.key === wanted("kind")) ?? kinds.data[0];
-  const unit =
-    units.data.find((each) => each.key === wanted("unit")) ?? units.data.find((each) => each.below) ?? units.data[0];
+  const offeredKinds = inUse(kinds.data);
+  const offered = inUse(units.data);
+  const kind = offeredKinds.find((each) => each.key === wanted("kind")) ?? offeredKinds[0];
+  const unit = offered.find((each) => each.key === wanted("unit")) ?? offered.find((each) => each.below) ?? offered[0];
   if (!kind || !unit)
     return (
       <Nothing>
@@ -34,7 +35,7 @@ export function NewRecord() {
         <Link className="link" to="/routes">
           Kinds and routes
         </Link>{" "}
-        shows what there is.
+        lists them.
       </Nothing>
     );
   return (
@@ -48,7 +49,7 @@ export function NewRecord() {
             value={kind.key}
             onChange={(event) => choose({ kind: event.target.value, unit: unit.key })}
           >
-            {kinds.data.map((each) => (
+            {offeredKinds.map((each) => (
               <option key={each.key} value={each.key}>
                 {each.title}
               </option>
@@ -62,7 +63,7 @@ export function NewRecord() {
             value={unit.key}
             onChange={(event) => choose({ kind: kind.key, unit: event.target.value })}
           >
-            {units.data.map((each) => (
+            {offered.map((each) => (
               <option key={each.key} value={each.key}>
                 {each.title}
               </option>
@@ -145,12 +146,12 @@ function Form({ kind, unit }: { kind: KindView; unit: UnitView }) {
             {preview.data?.expected ? (
               <>
                 expected <span className="identifier font-semibold text-base-content">{preview.data.expected}</span>,
-                given when it is saved
+                allocated on saving
               </>
             ) : preview.data?.series ? (
-              "its number follows from the fields"
+              "the number depends on the fields"
             ) : preview.data ? (
-              "no route numbers this yet"
+              "missing route"
             ) : (
               ""
             )}
@@ -161,9 +162,7 @@ function Form({ kind, unit }: { kind: KindView; unit: UnitView }) {
             <FieldInputs rules={rules} values={values} onChange={setValues} remarks={remarks} prefix="new-" />
             {preview.data?.typing && preview.data.typing !== "refused" && (
               <label className="grid gap-1 content-start">
-                <span className="text-sm">
-                  Number{preview.data.typing === "allowed" ? ", if it has one already" : ""}
-                </span>
+                <span className="text-sm">Number{preview.data.typing === "allowed" ? " (optional)" : ""}</span>
                 <input
                   id="new-typed"
                   className="input w-full identifier"
@@ -178,7 +177,7 @@ function Form({ kind, unit }: { kind: KindView; unit: UnitView }) {
                   className={`text-sm ${remarks.typed ? "text-error" : "quiet"}`}
                   data-testid="typed-remark"
                 >
-                  {remarks.typed ?? (typed.trim() && preview.data.expected ? "It is free." : "")}
+                  {remarks.typed ?? (typed.trim() && preview.data.expected ? "Not issued yet." : "")}
                 </span>
               </label>
             )}
@@ -196,7 +195,7 @@ function Form({ kind, unit }: { kind: KindView; unit: UnitView }) {
             <button type="submit" className="btn btn-primary" aria-busy={save.isPending}>
               Save and next
             </button>
-            <span className="quiet text-sm">Enter does it from any field.</span>
+            <span className="quiet text-sm">Press Enter in any field.</span>
           </div>
         </div>
         <div aria-live="polite">
@@ -233,9 +232,9 @@ function LastGiven({ last, kind, unit }: { last: Given; kind: KindView; unit: st
     <div className="border-l-4 border-success bg-base-200 px-4 py-3" data-testid="given">
       <p className="text-sm">
         {last.how === "taken"
-          ? `Taken over into ${unitTitle(units.data, unit)}, with its number`
+          ? `Shared with ${unitTitle(units.data, unit)}, with its number`
           : known
-            ? "There is this one already"
+            ? "This record already exists"
             : "Saved"}
       </p>
       <p>
@@ -246,13 +245,11 @@ function LastGiven({ last, kind, unit }: { last: Given; kind: KindView; unit: st
       </p>
       {faster && (
         <p className="text-sm" data-testid="faster">
-          {last.expected} was expected; somebody else was faster.
+          Expected {last.expected}, which somebody else allocated first.
         </p>
       )}
       {known && !record.units.some((each) => each.unit === unit) && (
-        <p className="text-sm">
-          It stands in {record.units.map((each) => unitTitle(units.data, each.unit)).join(", ")}.
-        </p>
+        <p className="text-sm">Units: {record.units.map((each) => unitTitle(units.data, each.unit)).join(", ")}.</p>
       )}
     </div>
   );

@@ -43,7 +43,7 @@ export function RecordList() {
       <section className="sheet" aria-label="Search">
         <form className="p-4 flex flex-wrap gap-3 items-end" role="search" onSubmit={(event) => event.preventDefault()}>
           <label className="grid gap-1 flex-1 min-w-56">
-            <span className="text-sm">Name, tax number, or any identifier it ever had</span>
+            <span className="text-sm">Name, tax number, or current or earlier identifier</span>
             <input
               type="search"
               className="input w-full"
@@ -81,7 +81,7 @@ export function RecordList() {
               checked={deleted}
               onChange={(event) => setDeleted(event.target.checked)}
             />
-            deleted ones too
+            include deleted
           </label>
         </form>
         {found.isPending && <Waiting />}
@@ -93,8 +93,8 @@ export function RecordList() {
         {found.isSuccess && all.length === 0 && (
           <Nothing>
             {looked || kind || unit
-              ? "No record has all of this. Words are looked for from their beginning; an identifier also where it is void by now."
-              : "No records yet. The first one is made with New record."}
+              ? "No records found. Words match from their beginning; void identifiers are found as well."
+              : "No records yet. Create the first one with New record."}
           </Nothing>
         )}
         {all.length > 0 && (
@@ -105,7 +105,7 @@ export function RecordList() {
                   <th scope="col">Identifier</th>
                   <th scope="col">Kind</th>
                   <th scope="col">What</th>
-                  <th scope="col">Stands in</th>
+                  <th scope="col">Units</th>
                 </tr>
               </thead>
               <tbody>

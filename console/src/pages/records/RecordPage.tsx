@@ -33,7 +33,7 @@ function Shown({ detail, kind }: { detail: RecordDetail; kind: KindView }) {
         <h1 className="text-2xl font-semibold identifier">{record.identifier}</h1>
         <p className="text-lg">{called(record, kind)}</p>
         <p className="quiet">
-          {kind.title} · {record.deleted ? "deleted; its number is " : "its number is "}
+          {kind.title} · {record.deleted ? "deleted; number " : "number "}
           {detail.state} ·{" "}
           <Link className="link" to={`/series/${record.series}`}>
             {record.series}
@@ -42,8 +42,8 @@ function Shown({ detail, kind }: { detail: RecordDetail; kind: KindView }) {
       </div>
       {detail.instead && (
         <p className="border-l-4 border-warning bg-base-200 px-4 py-3" data-testid="instead">
-          <strong>The number is made of what the record held before.</strong> It stays as it is. A new one can be asked
-          for below, and the old one is void then.
+          <strong>The number was made of earlier values of the record.</strong> It does not change. Renumber the record
+          below to get a new one; the old one then becomes void.
         </p>
       )}
       {record.units.length > 1 && (

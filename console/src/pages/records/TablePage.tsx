@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { get, sendFile } from "../../api/client.ts";
-import { useKinds, useUnits } from "../../api/queries.ts";
+import { inUse, useKinds, useUnits } from "../../api/queries.ts";
 import { Trouble } from "../../parts/States.tsx";
 import { count } from "../../parts/words.ts";
+import { LineFaults } from "./LineFaults.tsx";
 
 type Filled = { name: string; address: string; filled: number; kept: number };
 const ASK_MILLIS = 250;
@@ -64,8 +65,8 @@ export function TablePage() {
       >
         <div className="p-4 grid gap-4">
           <p className="quiet">
-            Rows whose number is blank get one, from the top to the bottom, each by its route; all of them or none.
-            Those that have one are checked and left as they are, and so is every other cell.
+            Rows with a blank number get one, from top to bottom, each by its route; all of them or none. Those that
+            have one are checked and left as they are, and so is every other cell.
           </p>
           <fieldset disabled={fill.isPending} className="grid gap-3 sm:grid-cols-2">
             <label className="grid gap-1">
@@ -77,7 +78,7 @@ export function TablePage() {
                 onChange={(event) => otherwise(() => setKind(event.target.value))}
               >
                 <option value="">choose</option>
-                {kinds.data?.map((each) => (
+                {inUse(kinds.data).map((each) => (
                   <option key={each.key} value={each.key}>
                     {each.title}
                   </option>
@@ -93,7 +94,7 @@ export function TablePage() {
                 onChange={(event) => otherwise(() => setUnit(event.target.value))}
               >
                 <option value="">choose</option>
-                {units.data?.map((each) => (
+                {inUse(units.data).map((each) => (
                   <option key={each.key} value={each.key}>
                     {each.title}
                   </option>
@@ -119,7 +120,7 @@ export function TablePage() {
             </label>
             <label className="grid gap-1">
               <span className="text-sm">
-                Column of the numbers <span className="quiet">(else the one named as the field)</span>
+                Column of the numbers <span className="quiet">(default: the one named like the field)</span>
               </span>
               <input
                 className="input w-full"
@@ -149,6 +150,7 @@ export function TablePage() {
             </label>
           )}
           {fill.isError && <Trouble error={fill.error} />}
+          <LineFaults error={fill.error} />
           {fill.data && (
             <div className="border-l-4 border-success bg-base-200 px-4 py-3" data-testid="filled">
               <p>

@@ -7,7 +7,7 @@ import { Trouble } from "../../parts/States.tsx";
 const path = (route: { kind: string; unit: string }) =>
   `/routes/${encodeURIComponent(route.kind)}/${encodeURIComponent(route.unit)}`;
 
-/** The rules of one cell of the grid: those it has, and another. It stands in the cell itself. */
+/** The rules of one cell of the grid: those it has, and another. It is in the cell itself. */
 export function RouteEditor({ kind, cell, onDone }: { kind: KindView; cell: CellView; onDone: () => void }) {
   const own = cell.routes.filter((route) => route.unit === cell.unit);
   const series = useSeriesList();
@@ -59,10 +59,10 @@ export function RouteEditor({ kind, cell, onDone }: { kind: KindView; cell: Cell
           <button
             type="button"
             className="btn btn-xs ml-auto"
-            aria-label={`Take away ${route.route}`}
+            aria-label={`Remove ${route.route}`}
             onClick={() => away.mutate(route)}
           >
-            Take away
+            Remove
           </button>
         </div>
       ))}
@@ -109,7 +109,7 @@ export function RouteEditor({ kind, cell, onDone }: { kind: KindView; cell: Cell
       </label>
       {field && (
         <label className="grid gap-0.5 text-xs">
-          is <span className="quiet">(values with |, or from..to)</span>
+          is <span className="quiet">(values separated by |, or from..to)</span>
           <input
             className="input input-sm"
             value={values}
@@ -121,10 +121,10 @@ export function RouteEditor({ kind, cell, onDone }: { kind: KindView; cell: Cell
       )}
       <div className="flex gap-2">
         <button type="submit" className="btn btn-sm btn-primary" aria-busy={add.isPending}>
-          {same ? "Change it" : "Save"}
+          {same ? "Change" : "Save"}
         </button>
         <button type="button" className="btn btn-sm btn-ghost" onClick={onDone}>
-          Leave it
+          Cancel
         </button>
       </div>
       <div aria-live="polite" className="whitespace-normal max-w-64">

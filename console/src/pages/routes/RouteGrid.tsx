@@ -7,7 +7,7 @@ import { useSession } from "../../parts/Session.tsx";
 import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
 import { RouteEditor } from "./RouteEditor.tsx";
 
-/** Kinds by units: which series each one uses, its own or inherited, and the gaps. */
+/** Kinds by units: which series is used, by its own or an inherited route, and the missing routes. */
 export function RouteGrid() {
   const grid = useRouteGrid();
   const [open, setOpen] = useState("");
@@ -19,20 +19,20 @@ export function RouteGrid() {
     <>
       <h1 className="text-2xl font-semibold mb-1">Kinds and routes</h1>
       <p className="quiet mb-5">
-        Which series numbers the records of a kind in a unit. A unit without a rule of its own uses that of the unit
-        above it.
+        The routes: which series is used for records of a kind in a unit. A unit without a route of its own uses that of
+        the unit above it.
         {gaps > 0 && (
           <>
             {" "}
-            <strong className="text-error">{gaps === 1 ? "One gap" : `${gaps} gaps`}</strong>: a record there finds no
-            series.
+            <strong className="text-error">{gaps === 1 ? "One missing route" : `${gaps} missing routes`}</strong>: a
+            record there finds no series.
           </>
         )}
       </p>
       <section className="sheet" aria-label="Kinds by units">
         {kinds.length === 0 || units.length === 0 ? (
           <Nothing>
-            {kinds.length === 0 ? "No kinds of records" : "No units"} are defined yet; they stand in definition files,
+            {kinds.length === 0 ? "No kinds of records" : "No units"} are defined yet. Define them in definition files,
             under <span className="identifier">{kinds.length === 0 ? "kinds:" : "units:"}</span>, which are applied with{" "}
             <span className="identifier">youngtally apply</span>.
           </Nothing>
@@ -110,16 +110,16 @@ function Cell({ kind, cell, onOpen }: { kind: KindView; cell: CellView; onOpen: 
       ))}
       {cell.hidden && <p className="quiet text-xs">a series that you may not see</p>}
       {cell.gap && (
-        <p className="text-error font-medium text-sm">{cell.routes.length > 0 ? "else no series" : "no series"}</p>
+        <p className="text-error font-medium text-sm">{cell.routes.length > 0 ? "otherwise no series" : "no series"}</p>
       )}
       {may("define") && (
         <button
           type="button"
           className={cell.gap ? "btn btn-xs btn-primary" : "btn btn-xs"}
-          aria-label={`${cell.gap ? "Fill the gap" : "Change"}: ${kind.key} in ${cell.unit}`}
+          aria-label={`${cell.gap ? "Add a route" : "Change"}: ${kind.key} in ${cell.unit}`}
           onClick={onOpen}
         >
-          {cell.gap ? "Fill the gap" : own ? "Change" : "Give its own"}
+          {cell.gap ? "Add a route" : own ? "Change" : "Override"}
         </button>
       )}
     </div>

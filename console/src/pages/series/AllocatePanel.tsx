@@ -51,7 +51,7 @@ export function AllocatePanel({
   return (
     <form className="sheet" aria-labelledby="take" onSubmit={submit}>
       <h2 id="take" className="sheet-title">
-        Take numbers
+        Allocate
       </h2>
       <div className="p-4 grid gap-3">
         {children}
@@ -60,11 +60,11 @@ export function AllocatePanel({
           <select className="select w-full" value={way} onChange={(event) => setWay(event.target.value as Way)}>
             {series.policy.typed !== "required" && (
               <>
-                <option value="take">issue at once</option>
-                <option value="hold">hold until it is confirmed</option>
+                <option value="take">issue immediately</option>
+                <option value="hold">hold until confirmed</option>
               </>
             )}
-            {series.policy.typed !== "refused" && <option value="typed">type the number</option>}
+            {series.policy.typed !== "refused" && <option value="typed">typed number</option>}
           </select>
         </label>
         {way === "hold" && (
@@ -101,7 +101,7 @@ export function AllocatePanel({
         )}
         <label className="grid gap-1">
           <span className="text-sm">
-            What for <span className="quiet">(reference)</span>
+            Reference <span className="quiet">(optional)</span>
           </span>
           <input
             ref={referenceField}
@@ -127,15 +127,15 @@ export function AllocatePanel({
           </label>
           <label className="grid gap-1">
             <span className="text-sm">
-              Date <span className="quiet">(else today)</span>
+              Date <span className="quiet">(default: today)</span>
             </span>
             <input className="input w-full" type="date" value={date} onChange={(event) => onDate(event.target.value)} />
           </label>
         </div>
         <button type="submit" className="btn btn-primary" aria-busy={take.isPending}>
           {way === "typed"
-            ? "Take this number"
-            : `${way === "hold" ? "Hold" : "Take"} ${Number(quantity) > 1 ? `${count(Number(quantity))} numbers` : "the next number"}`}
+            ? "Allocate this number"
+            : `${way === "hold" ? "Hold" : "Allocate"} ${Number(quantity) > 1 ? `${count(Number(quantity))} numbers` : "the next number"}`}
         </button>
         <div aria-live="polite">
           {take.isError && <Trouble error={take.error} />}
@@ -151,10 +151,10 @@ function Taken({ allocation }: { allocation: Allocation }) {
     <div className="border-l-4 border-success bg-base-200 px-4 py-3" data-testid="taken">
       <p className="text-sm">
         {allocation.repeated
-          ? "Taken before, for the same request"
+          ? "Allocated before, by the same request"
           : allocation.until
             ? `Held until ${when(allocation.until)}`
-            : "Taken"}
+            : "Allocated"}
         {allocation.reference ? ` for ${allocation.reference}` : ""}, entry {allocation.seq}
       </p>
       <p className="identifier text-xl font-semibold">

@@ -16,19 +16,28 @@ export function RangeTable({ series: { ranges, order } }: { series: SeriesView }
           <thead>
             <tr>
               <th>Values</th>
-              <th>Serves</th>
+              <th>Dates</th>
               <th>State</th>
               <th>Lane</th>
-              <th className="text-right">Given</th>
+              <th className="text-right">Issued</th>
               {skips && <th className="text-right">Skipped</th>}
               <th className="text-right">Left</th>
+              <th>Last date</th>
               <th>Used</th>
             </tr>
           </thead>
           <tbody>
             {ranges.flatMap((range) =>
               (range.lanes.length === 0
-                ? [{ period: "", given: 0, skipped: 0, left: order === "repeating" ? undefined : range.size }]
+                ? [
+                    {
+                      period: "",
+                      given: 0,
+                      skipped: 0,
+                      latest: undefined,
+                      left: order === "repeating" ? undefined : range.size,
+                    },
+                  ]
                 : range.lanes
               ).map((lane, i) => (
                 <tr key={`${range.id}/${lane.period}`}>
@@ -36,11 +45,12 @@ export function RangeTable({ series: { ranges, order } }: { series: SeriesView }
                   <td className="whitespace-nowrap tabular-nums">
                     {i === 0 && (range.closes ? `${range.opens} to ${range.closes}` : `from ${range.opens}`)}
                   </td>
-                  <td>{i === 0 && range.state}</td>
+                  <td>{i === 0 && (range.state === "serving" ? "active" : range.state)}</td>
                   <td className="tabular-nums">{lane.period || "—"}</td>
                   <td className="text-right tabular-nums">{count(lane.given)}</td>
                   {skips && <td className="text-right tabular-nums">{count(lane.skipped)}</td>}
                   <td className="text-right tabular-nums">{leftText(lane.left, order)}</td>
+                  <td className="whitespace-nowrap tabular-nums">{lane.latest ?? "—"}</td>
                   <td className="w-32">
                     {lane.left !== undefined && (
                       <Ruler

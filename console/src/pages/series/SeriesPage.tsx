@@ -46,13 +46,13 @@ function UsedBy({ series }: { series: string }) {
   return (
     <section className="sheet" aria-labelledby="used-by">
       <h2 id="used-by" className="sheet-title">
-        Where it is used
+        Routes to this series
       </h2>
       {uses.isPending && <Waiting />}
       {uses.isError && <Trouble error={uses.error} />}
       {uses.data?.length === 0 && (
         <Nothing>
-          No route leads to it: its numbers are taken from it by name.{" "}
+          None: numbers are allocated from it by name.{" "}
           <Link className="link" to="/routes">
             Kinds and routes
           </Link>
@@ -123,10 +123,7 @@ export function SeriesPage() {
               : series.restarts.map((word) => `each ${word.replace("field ", "").replace("-", " ")}`).join(" and "),
           ],
           ...(series.order === "in-turn" ? [] : [["Order", series.order]]),
-          [
-            "Numbers",
-            series.policy.chronological ? "follow the calendar" : series.policy.gaps ? "gaps allowed" : "gap-free",
-          ],
+          ["Numbers", series.policy.chronological ? "chronological" : series.policy.gaps ? "gaps allowed" : "gap-free"],
           ...(series.policy.typed === "refused" ? [] : [["Typing", series.policy.typed]]),
           ["Version", String(series.version)],
         ].map(([name, value]) => (
@@ -147,7 +144,7 @@ export function SeriesPage() {
       </dl>
       {series.warnings.length > 0 && (
         <p role="status" className="border-l-4 border-warning bg-base-200 px-4 py-2 mb-5">
-          <strong>To see to:</strong> {series.warnings.join("; ")}.
+          <strong>Action needed:</strong> {series.warnings.join("; ")}.
         </p>
       )}
       <div className="sheets">
@@ -173,11 +170,13 @@ export function SeriesPage() {
               {coming.isError && complete && <Trouble error={coming.error} />}
               {!ahead ? (
                 <div className="sheet">
-                  <Nothing>What comes next rests on {series.fields.map((field) => field.name).join(", ")}.</Nothing>
+                  <Nothing>
+                    The next identifiers depend on {series.fields.map((field) => field.name).join(", ")}.
+                  </Nothing>
                 </div>
               ) : ahead.next.length === 0 ? (
                 <div className="sheet">
-                  <Nothing>Nothing is left for this date.</Nothing>
+                  <Nothing>No numbers are left for this date.</Nothing>
                 </div>
               ) : (
                 <ul className="strip" tabIndex={0} aria-label="Next identifiers">

@@ -5,9 +5,9 @@ import { Settled } from "../../parts/Settled.tsx";
 import { Trouble } from "../../parts/States.tsx";
 
 const deeds = [
-  { path: "confirmations", name: "confirm what is held" },
-  { path: "releases", name: "release what is held" },
-  { path: "returns", name: "give back unused" },
+  { path: "confirmations", name: "confirm held numbers" },
+  { path: "releases", name: "release held numbers" },
+  { path: "returns", name: "return unused numbers" },
   { path: "voids", name: "void, with a reason" },
   { path: "uses", name: "report as used (of a block)" },
 ];
@@ -38,7 +38,7 @@ export function SettlePanel({ series }: { series: SeriesView }) {
   return (
     <form className="sheet" aria-labelledby="became" onSubmit={submit}>
       <h2 id="became" className="sheet-title">
-        What became of numbers
+        Change the state of numbers
       </h2>
       <div className="p-4 grid gap-3">
         <label className="grid gap-1">
@@ -53,7 +53,7 @@ export function SettlePanel({ series }: { series: SeriesView }) {
         </label>
         <label className="grid gap-1">
           <span className="text-sm">
-            Numbers <span className="quiet">(with commas between)</span>
+            Numbers <span className="quiet">(separated by commas)</span>
           </span>
           <input
             className="input w-full identifier"
@@ -66,7 +66,7 @@ export function SettlePanel({ series }: { series: SeriesView }) {
         </label>
         <label className="grid gap-1">
           <span className="text-sm">
-            All through to <span className="quiet">(a row; else leave empty)</span>
+            Through <span className="quiet">(last of a run, optional)</span>
           </span>
           <input
             className="input w-full identifier"
@@ -76,7 +76,7 @@ export function SettlePanel({ series }: { series: SeriesView }) {
           />
         </label>
         <label className="grid gap-1">
-          <span className="text-sm">Reason {path !== "voids" && <span className="quiet">(if there is one)</span>}</span>
+          <span className="text-sm">Reason {path !== "voids" && <span className="quiet">(optional)</span>}</span>
           <input
             className="input w-full"
             required={path === "voids"}
@@ -86,7 +86,7 @@ export function SettlePanel({ series }: { series: SeriesView }) {
           />
         </label>
         <button type="submit" className="btn" aria-busy={act.isPending}>
-          Write it into the ledger
+          Record in the ledger
         </button>
         <div aria-live="polite">
           {act.isError && <Trouble error={act.error} />}

@@ -30,7 +30,7 @@ function Plot({ days, today, data }: { days: number; today: string; data: DayVie
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       className="w-full h-auto text-base-content"
       role="img"
-      aria-label={`Numbers given on each of the last ${days} days; ${count(data.reduce((sum, day) => sum + day.quantity, 0))} in all, ${count(Math.max(0, ...data.map((day) => day.quantity)))} on the busiest day`}
+      aria-label={`Numbers issued on each of the last ${days} days; ${count(data.reduce((sum, day) => sum + day.quantity, 0))} in all, ${count(Math.max(0, ...data.map((day) => day.quantity)))} on the busiest day`}
     >
       {[0, top / 2, top].filter(Number.isInteger).map((quantity) => (
         <g key={quantity}>
@@ -108,24 +108,24 @@ export function UsePanel({ series }: { series: SeriesView }) {
       <div className="p-4 grid gap-3">
         {use.isPending && <Waiting />}
         {use.isError && <Trouble error={use.error} />}
-        {use.data?.length === 0 && <Nothing>No number was given in these days.</Nothing>}
+        {use.data?.length === 0 && <Nothing>No numbers were issued in this period.</Nothing>}
         {use.data && use.data.length > 0 && forecast.data && (
           <Plot days={days} today={forecast.data.date} data={use.data} />
         )}
         {forecast.isError && <Trouble error={forecast.error} />}
         {forecast.data?.left !== undefined && (
-          <ul className="text-sm flex flex-wrap gap-x-8 gap-y-1" aria-label="When what is left runs out">
+          <ul className="text-sm flex flex-wrap gap-x-8 gap-y-1" aria-label="Forecast of when the series is exhausted">
             {forecast.data.rates.map((rate) => (
               <li key={rate.days}>
                 <span className="quiet">At the rate of the last {rate.days} days:</span>{" "}
                 {rate.used === 0 ? (
-                  "none was given"
+                  "none issued"
                 ) : rate.runsOut ? (
-                  <strong className="text-warning">runs out on {rate.runsOut}</strong>
+                  <strong className="text-warning">exhausted on {rate.runsOut}</strong>
                 ) : ends ? (
-                  `lasts to ${ends}, where its count ends`
+                  `not before ${ends}, its last date`
                 ) : (
-                  "lasts for many years"
+                  "not for many years"
                 )}
               </li>
             ))}

@@ -12,11 +12,9 @@ export function StarterPage() {
   return (
     <>
       <h1 className="text-2xl font-semibold mb-1">Starter sets</h1>
-      <p className="quiet mb-5">
-        The series of a new company or branch, to be filled in, edited and applied in one go.
-      </p>
+      <p className="quiet mb-5">Definitions for a new company: fill in the variables, edit the file, apply it.</p>
       {starters.data.length === 0 ? (
-        <Nothing>No starter set comes with this service.</Nothing>
+        <Nothing>No starter sets found.</Nothing>
       ) : (
         <div className="sheets">
           {starters.data.map((starter) => (
@@ -69,7 +67,7 @@ function Filling({ starter }: { starter: StarterView }) {
         ))}
         <div className="col-span-full">
           <button type="submit" className="btn" aria-busy={fill.isPending}>
-            Fill it in
+            Fill in
           </button>
         </div>
         <div aria-live="polite" className="col-span-full">
@@ -80,7 +78,7 @@ function Filling({ starter }: { starter: StarterView }) {
         <div className="p-4 pt-0 grid gap-3">
           <label className="grid gap-1">
             <span className="text-sm">
-              The file <span className="identifier">{file.name}</span>, to be edited
+              The file <span className="identifier">{file.name}</span>
             </span>
             <textarea
               className="textarea w-full font-mono text-sm"
@@ -103,21 +101,21 @@ function Filling({ starter }: { starter: StarterView }) {
               disabled={apply.isPending}
               onClick={() => apply.mutate(false)}
             >
-              Define all of it
+              Apply
             </button>
           </div>
           <div aria-live="polite">
             {apply.isError && <Trouble error={apply.error} />}
             {apply.isSuccess && (
               <div className="border-l-4 border-success bg-base-200 px-4 py-3">
-                <p className="text-sm mb-1">{apply.variables ? "A dry run: nothing was changed." : "Taken."}</p>
+                <p className="text-sm mb-1">{apply.variables ? "Dry run: nothing was changed." : "Applied."}</p>
                 <ul className="text-sm">
                   {apply.data.series.map((series) => (
                     <li key={series.key}>
                       {series.change} <span className="identifier">{series.key}</span>
                       {series.next[0] && (
                         <>
-                          , begins with <span className="identifier">{series.next[0]}</span>
+                          , starts with <span className="identifier">{series.next[0]}</span>
                         </>
                       )}
                     </li>

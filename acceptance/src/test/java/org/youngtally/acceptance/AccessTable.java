@@ -377,15 +377,15 @@ final class AccessTable {
         var rows = new TreeMap<String, String>();
         for (Described each : described(document)) {
             String right = each.open()
-                    ? "nothing: open to strangers"
+                    ? "nothing: open to everyone"
                     : each.rights().isEmpty()
-                            ? "to be known"
+                            ? "to be signed in"
                             : "`" + String.join("` or `", each.rights()) + "` "
                                     + switch (each.at()) {
                                         case "all" -> "for all";
                                         case "somewhere" -> "anywhere; shows no more than may be read";
-                                        case "series" -> "at the series";
-                                        default -> "at what the request names";
+                                        case "series" -> "for the series";
+                                        default -> "for what the request names";
                                     };
             rows.put(
                     each.path() + each.method(), "| " + each.method() + " | `" + each.path() + "` | " + right + " |\n");

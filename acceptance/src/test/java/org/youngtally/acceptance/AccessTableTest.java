@@ -379,7 +379,7 @@ class AccessTableTest {
                     .as(act)
                     .isEqualTo(403);
         assertThat(as("hanna", "/accounts/hanna/closings", "{}"))
-                .satisfies(refused -> assertThat(refused.body()).contains("the last who manages access"));
+                .satisfies(refused -> assertThat(refused.body()).contains("the last account with the right access"));
         service.post(
                 "/api/v1/accounts/tobin/withdrawals", "{\"grants\":[{\"right\":\"access\",\"scope\":\"unit care\"}]}");
         assertThat(as("tobin", "/accounts/temp/passwords", "{}").status()).isEqualTo(403);

@@ -44,16 +44,16 @@ class ConsoleTest {
         browser.type("Pattern", "C{date yyMM}-{count 4}");
         browser.field("each month").click();
         browser.type("Last", "99999");
-        browser.sees("99999 is wider than the count, which takes 4 digits");
+        browser.sees("99999 is wider than the count, which has 4 digits");
         browser.type("Last", "9999");
         browser.sees("C2603-0010");
         browser.seesNoLonger("wider than the count");
         browser.press("Define the series");
         browser.sees("Next on 2026-03-02 — 9,999 left");
         assertThat(browser.path()).isEqualTo("/series/crate");
-        browser.type("What for", "CRATE-JOB");
-        browser.press("Take the next number");
-        browser.sees("Taken for CRATE-JOB");
+        browser.type("Reference", "CRATE-JOB");
+        browser.press("Allocate the next number");
+        browser.sees("Allocated for CRATE-JOB");
         assertThat(browser.element(By.cssSelector("[data-testid=taken]")).getText())
                 .contains("C2603-0001");
         browser.sees("Next on 2026-03-02 — 9,998 left");
@@ -61,7 +61,7 @@ class ConsoleTest {
                         .getText())
                 .contains("C2603-0001")
                 .contains("hanna");
-        assertThat(browser.field("What for").getDomProperty("value"))
+        assertThat(browser.field("Reference").getDomProperty("value"))
                 .as("the form is ready for the next")
                 .isEmpty();
         assertThat(service.get("/api/v1/identifiers?text=C2603-0001")
@@ -78,9 +78,9 @@ class ConsoleTest {
         browser.open("/series/cast");
         browser.sees("CAST-005");
         browser.type("Quantity", "6");
-        browser.press("Take 6 numbers");
+        browser.press("Allocate 6 numbers");
         browser.sees(
-                "‘cast’ has 5 numbers left for 2026-03-02, 6 were asked for, and none was taken. The next range opens on 2026-06-01.");
+                "‘cast’ has 5 numbers left for 2026-03-02, 6 were requested. Nothing was allocated. The next range opens on 2026-06-01.");
         assertThat(service.get("/api/v1/status").text("head")).isEqualTo(before);
     }
 
@@ -88,7 +88,7 @@ class ConsoleTest {
     void aDefinitionThatWouldClashIsShownWithBothWays() {
         browser.open("/series/invoice-care/edit");
         browser.type("Pattern", "LC{date MM}-{count 4}");
-        browser.sees("is fixed at ‘LC{date yy}-{count 4}’ since the first number was given");
+        browser.sees("is fixed at ‘LC{date yy}-{count 4}’ after the first number was issued");
         browser.open("/new");
         browser.type("Key", "clash");
         browser.type("Pattern", "lw26-{count 5}");
@@ -111,7 +111,7 @@ class ConsoleTest {
         browser.type("Last", "999");
         browser.sees("B2026-2223F");
         assertThat(browser.field("Pattern").getDomProperty("value")).isEqualTo("B2026-{count 4 safe}{check mod37-36}");
-        browser.sees("looks like this year as fixed text");
+        browser.sees("looks like the current year as fixed text");
         browser.press("+ Count");
         browser.sees("a second count");
         browser.sees("a pattern has exactly one");
@@ -121,14 +121,14 @@ class ConsoleTest {
     void aScannedIdentifierIsVerifiedAndItsLikelySlipShown() {
         browser.open("/check");
         browser.field("Scheme").sendKeys("damm");
-        browser.type("Identifier", "5274");
+        browser.type("Identifier", "3819");
         browser.press("Verify it");
-        browser.sees("Right, if two neighbours were swapped");
-        browser.sees("5724");
-        browser.type("Identifier", "572-");
+        browser.sees("Valid, if two neighbours were swapped");
+        browser.sees("3189");
+        browser.type("Identifier", "318-");
         browser.press("Add the check digit");
-        browser.sees("5724");
-        browser.type("Identifier", "57B4");
+        browser.sees("3189");
+        browser.type("Identifier", "31B9");
         browser.press("Verify it");
         browser.sees("‘B’ cannot be read");
     }
@@ -153,12 +153,12 @@ class ConsoleTest {
     @Test
     void numbersAreTakenByKeyboardAlone() throws Exception {
         browser.open("/series/part");
-        browser.sees("Take numbers");
-        browser.field("What for").click();
+        browser.sees("Allocate");
+        browser.field("Reference").click();
         browser.key("ORGAN-19" + Keys.ENTER);
-        browser.sees("Taken for ORGAN-19");
+        browser.sees("Allocated for ORGAN-19");
         browser.key("ORGAN-20" + Keys.ENTER);
-        browser.sees("Taken for ORGAN-20");
+        browser.sees("Allocated for ORGAN-20");
         assertThat(service.get("/api/v1/entries?series=part&limit=2")
                         .json()
                         .valueStream()
@@ -171,7 +171,7 @@ class ConsoleTest {
         browser.open("/");
         browser.sees("Series at a glance");
         browser.key(Keys.TAB);
-        assertThat(browser.active().getText()).isEqualTo("Skip to the page");
+        assertThat(browser.active().getText()).isEqualTo("Skip to content");
         browser.key(Keys.TAB);
         browser.key(Keys.TAB);
         assertThat(browser.active().getText()).isEqualTo("Records");
@@ -200,7 +200,7 @@ class ConsoleTest {
         browser.sees("hanna changed this series");
         browser.sees("Visits, as changed elsewhere");
         assertThat(browser.field("Title").getDomProperty("value")).isEqualTo("Visits, as typed here");
-        browser.press("Go on with both together");
+        browser.press("Merge");
         browser.seesNoLonger("while you were editing it");
         browser.press("Save the change");
         browser.sees("Next on");
@@ -265,9 +265,9 @@ class ConsoleTest {
         try (Service empty = Service.serve(data);
                 Browser own = new Browser(empty.address())) {
             own.signIn("administrator", empty.password());
-            own.sees("There are no series yet.");
+            own.sees("No series are defined.");
             empty.kill();
-            own.sees("The service is not heard at the moment");
+            own.sees("The service cannot be reached");
         }
     }
 
@@ -279,20 +279,20 @@ class ConsoleTest {
         browser.type("First choice", "Oak");
         browser.type("Its code", "OA");
         browser.press("Define the codebook");
-        browser.sees("No series uses it yet.");
+        browser.sees("Not used by a series yet.");
         browser.type("Name", "Pine");
         browser.type("Code", "PI");
         browser.press("Add the choice");
-        browser.sees("PI stands for Pine from now on.");
-        browser.field("Beneath").sendKeys("Oak");
+        browser.sees("Added: PI, Pine.");
+        browser.field("Within").sendKeys("Oak");
         browser.type("Name", "Quartered");
         browser.type("Code", "Q");
         browser.press("Add the choice");
-        browser.sees("Q stands for Quartered from now on.");
+        browser.sees("Added: Q, Quartered.");
         browser.type("Name", "Plain");
         browser.type("Code", "q");
         browser.press("Add the choice");
-        browser.sees("‘q’ stands for another choice beside it already");
+        browser.sees("‘q’ already belongs to another choice of the same level");
         assertThat(browser.field("Name").getDomProperty("value"))
                 .as("what was typed stays")
                 .isEqualTo("Plain");
@@ -313,10 +313,10 @@ class ConsoleTest {
         browser.type("Key", "assembly");
         browser.type("Pattern", "{field group}-{field kind}-{count 3}");
         browser.type("Last", "999");
-        browser.sees("{field group} stands in the pattern, and nothing says what it takes");
+        browser.sees("{field group} occurs in the pattern, and is not defined");
         browser.press("Add a field");
         browser.element(By.id("field-0-name")).sendKeys("group");
-        browser.sees("is not chosen; name the codebook whose choices it takes");
+        browser.sees("is not chosen; name the codebook with its choices");
         browser.element(By.id("field-0-codebook")).sendKeys("Components");
         browser.press("Add a field");
         browser.element(By.id("field-1-name")).sendKeys("kind");
@@ -328,12 +328,12 @@ class ConsoleTest {
                 .sendKeys("Case");
         browser.sees("CA-CO-001");
         browser.press("Define the series");
-        browser.sees("What comes next rests on group, kind.");
+        browser.sees("The next identifiers depend on group, kind.");
         browser.field("group").sendKeys("Action");
         browser.field("kind").sendKeys("Roller");
         browser.sees("AC-RO-001");
-        browser.press("Take the next number");
-        browser.sees("Taken, entry");
+        browser.press("Allocate the next number");
+        browser.sees("Allocated, entry");
         assertThat(browser.element(By.cssSelector("[data-testid=taken]")).getText())
                 .contains("AC-RO-001");
         browser.sees("AC-RO-002");
@@ -350,17 +350,17 @@ class ConsoleTest {
         browser.type("Pattern", "L{count 2}");
         browser.type("Last", "99");
         browser.sees("L10");
-        browser.element(By.xpath("//summary[contains(., 'never given')]")).click();
-        browser.type("Never the values", "2-4, x");
+        browser.element(By.xpath("//summary[contains(., 'skipped values')]")).click();
+        browser.type("Skipped values", "2-4, x");
         browser.sees("‘x’ is neither a value nor a row of them");
-        browser.type("Never the values", "2-4");
-        browser.type("Never a count with", "6");
+        browser.type("Skipped values", "2-4");
+        browser.type("Skip counts that contain", "6");
         browser.sees("L14");
         browser.seesNoLonger("L06");
         assertThat(browser.element(By.cssSelector("[data-testid=coming]")).getText())
                 .contains("L01", "L05", "L07", "L14")
                 .doesNotContain("L02", "L04");
-        browser.field("Values are given").sendKeys("scattered");
+        browser.field("Order of values").sendKeys("scattered");
         browser.sees("left:");
         browser.press("Define the series");
         browser.sees("scattered");

@@ -16,7 +16,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 /**
  * A day's work by clients that a generator made of the description of the interface, as they come from it: their
- * programs stand in src/test/clients.
+ * programs are in src/test/clients.
  */
 class GeneratedClientTest {
     private static final Path GENERATOR = Path.of("target", "tools", "openapi-generator-cli.jar");

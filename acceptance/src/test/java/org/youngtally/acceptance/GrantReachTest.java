@@ -99,7 +99,7 @@ class GrantReachTest {
     @Test
     void whoDefinesInAUnitDoesNotMoveItBelowAnother() throws Exception {
         assertRefused(
-                Somebody.with("define unit care").apply("units: [{ key: care, title: Care, below: works, code: CA }]"),
+                Somebody.with("define unit care").apply("units: [{ key: care, title: Care, below: works }]"),
                 "define for unit works");
     }
 
@@ -109,7 +109,7 @@ class GrantReachTest {
                 Somebody.with("define unit foundry")
                         .apply(
                                 "routes: [{ kind: component, unit: foundry, series: f, into: number }]\nseries: [{ key: f, pattern: 'F{field group}{count 5}', fields: [{ name: group, codebook: component }], ranges: [{ first: 1, last: 999, opens: 2026-01-01 }] }]"),
-                "may not draw in the codebook");
+                "may not use the codebook");
     }
 
     @Test

@@ -80,18 +80,18 @@ class HttpInterfaceTest {
             delimiter = ';',
             quoteCharacter = '`',
             value = {
-                "invoice; {\"date\":\"2030-01-01\"}; 422; date-not-served; date; No range of ‘invoice’ serves 2030-01-01",
-                "invoice; {\"quantity\":0}; 422; quantity-out-of-bounds; quantity; less than one",
+                "invoice; {\"date\":\"2030-01-01\"}; 422; date-not-served; date; Series ‘invoice’ has no active range on 2030-01-01",
+                "invoice; {\"quantity\":0}; 422; quantity-out-of-bounds; quantity; 0 is less than 1",
                 "invoice; {\"quantity\":10001}; 422; quantity-out-of-bounds; quantity; more than 10000",
                 "invioce; {}; 404; unknown-series; series; Did you mean ‘invoice’?",
-                "short; {\"quantity\":5,\"date\":\"2026-03-02\"}; 422; exhausted; quantity; has 3 numbers left for 2026-03-02, 5 were asked for, and none was taken. The next range opens on 2026-07-01.",
+                "short; {\"quantity\":5,\"date\":\"2026-03-02\"}; 422; exhausted; quantity; has 3 numbers left for 2026-03-02, 5 were requested. Nothing was allocated. The next range opens on 2026-07-01.",
                 "invoice; {\"quantity\":; 400; malformed; body; The body is not JSON",
                 "invoice; {\"quantitty\":2}; 400; malformed; quantitty; Did you mean ‘quantity’?",
-                "invoice; {\"quantity\":\"two\"}; 400; malformed; quantity; wrong kind",
-                "invoice; {\"quantity\":1.5}; 400; malformed; quantity; wrong kind",
+                "invoice; {\"quantity\":\"two\"}; 400; malformed; quantity; ‘quantity’ has a value of the wrong type",
+                "invoice; {\"quantity\":1.5}; 400; malformed; quantity; ‘quantity’ has a value of the wrong type",
                 "invoice; {\"date\":\"2026-02-30\"}; 400; malformed; date; not a date of the calendar",
                 "invoice; {\"reference\":\"\"}; 400; malformed; reference; is empty",
-                "invoice; [1]; 400; malformed; ``; wrong kind",
+                "invoice; [1]; 400; malformed; ``; The body has a value of the wrong type",
             })
     void aBadRequestIsRefusedByFieldAndTakesNothing(
             String series, String body, int status, String type, String field, String detail) throws Exception {
@@ -151,20 +151,27 @@ class HttpInterfaceTest {
                 422,
                 "key-reused",
                 "Idempotency-Key",
-                "stands for another request");
+                "belongs to another request");
     }
 
     @Test
     void aReferenceIsUniqueInItsSeries() throws Exception {
-        service.post(ALLOCATIONS, "{\"reference\":\"ORDER-1\"}");
+        String date = service.post(ALLOCATIONS, "{\"reference\":\"ORDER-1\"}")
+                .json()
+                .get("date")
+                .stringValue();
         assertThat(service.post(ALLOCATIONS, "{\"reference\":\"ORDER-1\"}").status())
+                .isEqualTo(200);
+        assertThat(service.post(ALLOCATIONS, "{\"reference\":\"ORDER-1\",\"date\":\"" + date + "\"}")
+                        .status())
+                .as("the same in other words")
                 .isEqualTo(200);
         assertProblem(
                 service.post(ALLOCATIONS, "{\"reference\":\"ORDER-1\",\"quantity\":2}"),
                 409,
                 "reference-reused",
                 "reference",
-                "stands for another request");
+                "belongs to another request");
     }
 
     @Test
@@ -186,7 +193,7 @@ class HttpInterfaceTest {
                 404,
                 "unknown-identifier",
                 "text",
-                "was never given");
+                "was never issued");
     }
 
     @Test
@@ -228,7 +235,7 @@ class HttpInterfaceTest {
                 412,
                 "version-moved",
                 "key",
-                "There is a series ‘edited’ already");
+                "The series ‘edited’ already exists");
         String tag = service.get(path).response().headers().firstValue("ETag").orElseThrow();
         assertThat(service.put(path, form.formatted("two"), "If-Match", tag).status())
                 .isEqualTo(200);
@@ -237,7 +244,7 @@ class HttpInterfaceTest {
                 412,
                 "version-moved",
                 "If-Match",
-                "version 2 by now");
+                "has version 2");
         assertThat(service.get(path).text("title")).isEqualTo("two");
     }
 
@@ -279,7 +286,11 @@ class HttpInterfaceTest {
                         .asBoolean())
                 .isTrue();
         assertProblem(
-                service.post("/api/v1/series/blocks/blocks", "{}"), 400, "malformed", "quantity", "has no quantity");
+                service.post("/api/v1/series/blocks/blocks", "{}"),
+                400,
+                "malformed",
+                "quantity",
+                "quantity of the block is missing");
     }
 
     /**
@@ -328,7 +339,7 @@ class HttpInterfaceTest {
     @Test
     void everyTypeOfProblemExplainsItself() throws Exception {
         URI type = URI.create(service.post(ALLOCATIONS, "{\"quantity\":0}").text("type"));
-        assertThat(service.get(type.toString()).response().body()).contains("1 to 10,000 at a time");
+        assertThat(service.get(type.toString()).response().body()).contains("1 to 10,000 single numbers");
         assertProblem(service.get("/api/v1/identifiers"), 400, "malformed", "text", "is missing");
         assertThat(service.get("/api/v1/nothing").status()).isEqualTo(404);
     }
@@ -443,7 +454,7 @@ class HttpInterfaceTest {
                 422,
                 "key-reused",
                 "Idempotency-Key",
-                "stands for another request");
+                "belongs to another request");
         assertProblem(
                 service.post(path, "{\"fields\":{\"colour\":\"Blue\",\"shade\":\"Dark\"}}"),
                 422,
@@ -455,9 +466,9 @@ class HttpInterfaceTest {
                 422,
                 "field-faulty",
                 "fields.unit",
-                "‘paint’ takes no field ‘unit’");
+                "Series ‘paint’ has no field ‘unit’");
         assertProblem(
-                service.post(path, "{\"fields\":{\"colour\":null}}"), 400, "malformed", "fields.colour", "wrong kind");
+                service.post(path, "{\"fields\":{\"colour\":null}}"), 400, "malformed", "fields.colour", "wrong type");
         assertProblem(service.get("/api/v1/series/paint?field=colour"), 400, "malformed", "field", "is not a field");
         JsonNode shown = service.get("/api/v1/series/paint?date=2026-03-02&coming=1&field=colour=B&field=shade=P")
                 .json();
@@ -482,7 +493,7 @@ class HttpInterfaceTest {
                 400,
                 "malformed",
                 field,
-                "wrong kind");
+                "wrong type");
     }
 
     @Test
@@ -529,7 +540,12 @@ class HttpInterfaceTest {
                         "\"choices\":[{\"name\":\"Red\"",
                         "\"choices\":[{\"name\":\"Green\",\"code\":\"G\"},{\"name\":\"Red\"");
         assertThat(service.put(path, more, "If-Match", tag).status()).isEqualTo(200);
-        assertProblem(service.put(path, more, "If-Match", tag), 412, "version-moved", "If-Match", "by now");
+        assertProblem(
+                service.put(path, more, "If-Match", tag),
+                412,
+                "version-moved",
+                "If-Match",
+                "this change was made on version");
         assertProblem(
                 service.put(
                         path, "{\"key\":\"hue\",\"choices\":[{\"name\":\"Green\",\"code\":\"G\"}]}", "If-Match", "*"),

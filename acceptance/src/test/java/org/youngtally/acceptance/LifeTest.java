@@ -59,11 +59,11 @@ class LifeTest {
                 .contains("DESK002")
                 .contains("JOB-1");
         assertThat(youngtally("confirm", "desk", "desk001").out()).startsWith("DESK001 confirmed, entry ");
-        assertThat(youngtally("release", "desk", "DESK002").out()).startsWith("DESK002 released: given next, entry ");
+        assertThat(youngtally("release", "desk", "DESK002").out()).startsWith("DESK002 released: issued next, entry ");
         CommandLine.Result unfit = youngtally("release", "desk", "DESK001");
         assertThat(unfit.exit()).isEqualTo(1);
         assertThat(unfit.err()).contains("‘DESK001’ is issued").contains("cannot be released");
-        assertThat(youngtally("void", "desk", "DESK001").err()).contains("It is not said why");
+        assertThat(youngtally("void", "desk", "DESK001").err()).contains("A reason is required.");
         assertThat(youngtally("void", "desk", "DESK001", "--reason", "spoiled").out())
                 .startsWith("DESK001 void, entry ");
         assertThat(youngtally("allocate", "desk", "--quantity", "2").out()).isEqualTo("DESK002\nDESK004\n");
@@ -71,7 +71,7 @@ class LifeTest {
                         .exit())
                 .as("DESK003 is held")
                 .isEqualTo(1);
-        assertThat(youngtally("return", "desk", "DESK004").out()).contains("returned: given next");
+        assertThat(youngtally("return", "desk", "DESK004").out()).contains("returned: issued next");
         assertThat(youngtally(
                                 "holds",
                                 "clear",
@@ -94,21 +94,21 @@ class LifeTest {
         CommandLine.Result audit = youngtally("audit", "desk");
         assertThat(audit.exit()).isZero();
         assertThat(audit.out())
-                .contains("DESK001 void (voided), void by")
-                .contains("DESK003 returned, to be given again");
+                .contains("DESK001 void (voided), voided by")
+                .contains("DESK003 returned, issued again next");
     }
 
     @Test
     void aBlockIsReportedSplitAndGivenBackAtATerminal() throws Exception {
         CommandLine.Result taken =
-                youngtally("block", "take", "crate-code", "--quantity", "100", "--holder", "Supplier A");
-        String block = taken.err().replaceAll("(?s).*block ([0-9]+) of Supplier A.*", "$1");
+                youngtally("block", "allocate", "crate-code", "--quantity", "100", "--holder", "Supplier A");
+        String block = taken.err().replaceAll("(?s).*Block ([0-9]+) of Supplier A.*", "$1");
         String first = taken.out().split(" ")[0];
         assertThat(youngtally("block", "use", "crate-code", first).out()).startsWith(first + " reported as used");
         assertThat(youngtally("block", "split", block, "--quantity", "40", "--holder", "Supplier B")
                         .err())
                 .contains("of Supplier B, a part of block " + block);
-        assertThat(youngtally("return", "crate-code", "--entry", block).out()).contains("(59) returned: given next");
+        assertThat(youngtally("return", "crate-code", "--entry", block).out()).contains("(59) returned: issued next");
         assertThat(youngtally("block", "list", "--series", "crate-code").out())
                 .containsPattern("Supplier B .* 40 +40 +0 +0 +0 +" + block)
                 .containsPattern(block + " +crate-code +Supplier A .* 100 +0 +1 +59 +0");
@@ -123,7 +123,7 @@ class LifeTest {
                 youngtally("period", "close", "--series", "order-book", "--from", "2026-01-01", "--to", "2026-01-31");
         String closing = closed.out().replaceAll("(?s).*entry ([0-9]+).*", "$1");
         assertThat(youngtally("allocate", "order-book", "--date", "2026-01-31").err())
-                .contains("lies in a closed period");
+                .contains("is in a closed period");
         assertThat(youngtally("period", "show", closing).out())
                 .containsPattern("order-book +OB0001 +OB0003 +2 +1")
                 .contains("void: OB0002, unused by")
@@ -133,13 +133,13 @@ class LifeTest {
                         .exit())
                 .isZero();
         assertThat(Files.readString(pdf, StandardCharsets.ISO_8859_1)).startsWith("%PDF-");
-        assertThat(youngtally("period", "reopen", closing).err()).contains("It is not said why");
+        assertThat(youngtally("period", "reopen", closing).err()).contains("A reason is required.");
         assertThat(youngtally("period", "reopen", closing, "--reason", "a late bill")
                         .exit())
                 .isZero();
         assertThat(youngtally("allocate", "order-book", "--date", "2026-01-31").out())
                 .isEqualTo("OB0004\n");
-        assertThat(youngtally("period", "list").out()).contains("open again");
+        assertThat(youngtally("period", "list").out()).contains("reopened, entry ");
     }
 
     @Test
@@ -160,7 +160,7 @@ class LifeTest {
                                 "year=2026",
                                 "--dry-run")
                         .out())
-                .contains("new invoice-brass, version 1, begins with BR26-00001");
+                .contains("new invoice-brass, version 1, starts with BR26-00001");
         assertThat(youngtally("series", "show", "invoice-brass").exit()).isEqualTo(1);
         assertThat(youngtally(
                                 "starter",
@@ -175,10 +175,13 @@ class LifeTest {
                         .out())
                 .contains("key: invoice-brass")
                 .doesNotContain("%");
-        assertThat(youngtally(set).err()).contains("definitions were taken");
+        assertThat(youngtally(set).err()).contains("definitions applied");
         assertThat(youngtally("allocate", "invoice-brass", "--date", "2026-03-02")
                         .out())
                 .isEqualTo("BR26-00001\n");
+        assertThat(youngtally("allocate", "--kind", "offer", "--unit", "brass", "--date", "2026-03-02")
+                        .out())
+                .isEqualTo("BRO2603-001\n");
         assertThat(youngtally("starter", "apply", "new-company", "--set", "unit=brass")
                         .err())
                 .contains("variables.letters");
@@ -186,8 +189,8 @@ class LifeTest {
 
     @Test
     void whatLiesAheadIsForetold() throws Exception {
-        assertThat(youngtally("series", "forecast", "invoice-works").out()).contains("to be given by 2026-12-31");
-        assertThat(youngtally("calendar").out()).containsPattern("2026-04-01 +2026-04-30 +order-book +HOLE");
+        assertThat(youngtally("series", "forecast", "invoice-works").out()).contains("until 2026-12-31");
+        assertThat(youngtally("calendar").out()).containsPattern("2026-04-01 +2026-04-30 +order-book +UNCOVERED DATES");
         assertThat(youngtally("series", "list").out()).containsPattern("desk .*warning: closes on 2026-12-31");
     }
 
@@ -225,16 +228,16 @@ class LifeTest {
     @CsvSource(
             delimiter = ';',
             value = {
-                "page/allocations; {}; 422; typed-number; typed; are typed, not counted",
-                "page/allocations; {\"typed\":\"PAGE0010\"}; 422; typed-number; typed; has a wrong check digit",
+                "page/allocations; {}; 422; typed-number; typed; must be typed",
+                "page/allocations; {\"typed\":\"PAGE0010\"}; 422; typed-number; typed; has an invalid check digit",
                 "desk/allocations; {\"typed\":\"DESKX\"}; 422; typed-number; typed; is not a number of ‘desk’",
                 "desk/allocations; {\"hold\":\"soon\"}; 400; malformed; hold; is not a duration",
-                "desk/allocations; {\"hold\":\"PT0S\"}; 400; malformed; hold; cannot be held for",
-                "desk/allocations; {\"hold\":\"PT1M\",\"typed\":\"DESK900\"}; 400; malformed; hold; either typed or held",
-                "desk/voids; {\"identifiers\":[\"DESK999\"],\"reason\":\"x\"}; 404; unknown-identifier; identifiers; has not given ‘DESK999’",
-                "desk/returns; {}; 400; malformed; identifiers; not said which numbers",
-                "desk/returns; {\"entry\":1}; 404; unknown-taking; entry; has given nothing for entry 1",
-                "desk/returns; {\"reference\":\"NOBODY\"}; 404; unknown-taking; reference; has given nothing for the reference",
+                "desk/allocations; {\"hold\":\"PT0S\"}; 400; malformed; hold; Invalid hold time",
+                "desk/allocations; {\"hold\":\"PT1M\",\"typed\":\"DESK900\"}; 400; malformed; hold; cannot be typed and held at once",
+                "desk/voids; {\"identifiers\":[\"DESK999\"],\"reason\":\"x\"}; 404; unknown-identifier; identifiers; ‘DESK999’ was never issued",
+                "desk/returns; {}; 400; malformed; identifiers; No numbers are named",
+                "desk/returns; {\"entry\":1}; 404; unknown-taking; entry; has issued no numbers for entry 1",
+                "desk/returns; {\"reference\":\"NOBODY\"}; 404; unknown-taking; reference; has issued no numbers for the reference",
             })
     void aBadRequestIsRefusedByFieldAndChangesNothing(
             String path, String body, int status, String type, String field, String detail) throws Exception {
@@ -250,27 +253,27 @@ class LifeTest {
     @Test
     void numbersAreHeldTypedAndSettledInTheConsole() {
         browser.open("/series/customer");
-        browser.choose("How", "hold until it is confirmed");
-        browser.type("What for", "FAIR-7");
+        browser.choose("How", "hold until confirmed");
+        browser.type("Reference", "FAIR-7");
         browser.press("Hold the next number");
         browser.sees("Held until");
         browser.open("/life");
         browser.sees("FAIR-7");
         browser.press("Confirm");
-        browser.sees("Nothing is held.");
+        browser.sees("No numbers are held.");
         browser.open("/series/customer");
-        browser.choose("How", "type the number");
+        browser.choose("How", "typed number");
         browser.type("Number", "K10500");
-        browser.press("Take this number");
-        browser.sees("‘K10500’ is taken.");
+        browser.press("Allocate this number");
+        browser.sees("‘K10500’ was already issued.");
         browser.type("Number", "k10600");
-        browser.press("Take this number");
+        browser.press("Allocate this number");
         browser.sees("K10600");
         browser.choose("Act", "void, with a reason");
         browser.type("Numbers", "K10600");
         browser.type("Reason", "a slip of the pen");
-        browser.press("Write it into the ledger");
-        browser.sees("Void, entry");
+        browser.press("Record in the ledger");
+        browser.sees("Voided, entry");
         browser.open("/life");
         browser.sees("a slip of the pen");
     }
@@ -278,24 +281,24 @@ class LifeTest {
     @Test
     void aStarterSetIsFilledInAndEditedInTheConsole() throws Exception {
         browser.open("/starters");
-        browser.type("code, in small letters", "reed");
-        browser.type("The letters that its papers", "RE");
+        browser.type("The key of the company", "reed");
+        browser.type("The letters that its identifiers", "RE");
         browser.type("The first year", "2026");
-        browser.press("Fill it in");
-        browser.sees("to be edited");
+        browser.press("Fill in");
+        browser.sees("new-company-reed.yaml");
         browser.press("Show what would change");
-        browser.sees("A dry run: nothing was changed.");
-        browser.sees("begins with RE26-00001");
+        browser.sees("Dry run: nothing was changed.");
+        browser.sees("starts with RE26-00001");
         assertThat(service.get("/api/v1/series/invoice-reed").status()).isEqualTo(404);
-        browser.press("Define all of it");
-        browser.sees("Taken.");
+        browser.press("Apply");
+        browser.sees("Applied.");
         assertThat(service.get("/api/v1/series/invoice-reed").status()).isEqualTo(200);
     }
 
     @Test
     void theCalendarAndTheStatementAreShownInTheConsole() {
         browser.open("/calendar");
-        browser.sees("hole from 2026-04-01 to 2026-04-30");
+        browser.sees("uncovered dates 2026-04-01 to 2026-04-30");
         assertThat(browser.element(By.cssSelector("li .bg-error")).isDisplayed())
                 .isTrue();
         browser.open("/closings");

@@ -55,7 +55,7 @@ class OrganisationTest {
                                 "--unit",
                                 "care",
                                 "--field",
-                                "name=Oldham",
+                                "name=Tarnside",
                                 "--field",
                                 "class=School")
                         .out())
@@ -68,7 +68,7 @@ class OrganisationTest {
                                 "--unit",
                                 "care",
                                 "--field",
-                                "name=Oldham",
+                                "name=Tarnside",
                                 "--field",
                                 "class=Parish")
                         .out())
@@ -91,7 +91,7 @@ class OrganisationTest {
                                 "--field",
                                 "number=K1")
                         .err())
-                .contains("is where the number goes");
+                .contains("receives the number");
         assertThat(as("tobin", "allocate", "--kind", "customr", "--unit", "care")
                         .err())
                 .contains("Did you mean ‘customer’?");
@@ -137,29 +137,29 @@ class OrganisationTest {
                   when class=school → customer-school: serves
                 larkmoor
                   always → customer: not reached
-                → customer-school, into number
+                → customer-school, into the field number
                 """);
         assertThat(as("odile", "routes", "why", "--kind", "customer", "--unit", "care", "--field", "class=hall")
                         .out())
-                .contains("when class=school → customer-school: does not serve, class is not so")
+                .contains("when class=school → customer-school: does not apply, the field class has another value")
                 .contains("always → customer: serves");
         Result gap = as("odile", "routes", "why", "--kind", "pipe-label", "--unit", "works");
         assertThat(gap.exit()).isEqualTo(1);
         assertThat(gap.out())
-                .contains("a rule is missing. Add one with: youngtally routes add pipe-label works SERIES");
+                .contains("→ no series: missing route. Add one with: youngtally routes add pipe-label works SERIES");
         Result refused =
                 as("hanna", "allocate", "--kind", "pipe-label", "--unit", "works", "--field", "stop=Gedackt 8");
         assertThat(refused.err())
                 .contains(
-                        "No rule says which series numbers a record of the kind ‘pipe-label’ in the unit ‘works’",
-                        "Looked at works (no rule), then larkmoor (no rule)",
+                        "no series is assigned to records of the kind ‘pipe-label’ in the unit ‘works’",
+                        "Tried: works (no route), then larkmoor (no route)",
                         "A route can be added by hanna.");
         assertThat(as("tobin", "routes", "add", "pipe-label", "works", "pipe-label")
                         .err())
-                .contains("missing grant is ‘define for unit works’");
+                .contains("Missing grant: ‘define for unit works’");
         assertThat(as("hanna", "routes", "add", "pipe-label", "works", "pipe-label", "--into", "serial")
                         .err())
-                .contains("pipe-label in works is numbered by pipe-label");
+                .contains("pipe-label in works now uses the series pipe-label.");
         assertThat(as("hanna", "allocate", "--kind", "pipe-label", "--unit", "works", "--field", "stop=Gedackt 8")
                         .exit())
                 .isZero();
@@ -168,11 +168,11 @@ class OrganisationTest {
                 .contains("works");
         assertThat(as("hanna", "routes", "add", "pipe-label", "works", "pipe-label", "--into", "serial")
                         .err())
-                .contains("There is a route ‘pipe-label in works’ already");
+                .contains("The route ‘pipe-label in works’ already exists");
         assertThat(as("hanna", "routes", "remove", "pipe-label", "works").exit())
                 .isZero();
         assertThat(as("hanna", "routes", "remove", "pipe-label", "works").err())
-                .contains("There is no route ‘pipe-label in works’");
+                .contains("Route ‘pipe-label in works’ not found");
         assertThat(as("hanna", "entry", "list", "--limit", "1").out())
                 .contains("remove")
                 .contains("route pipe-label in works");
@@ -189,7 +189,7 @@ class OrganisationTest {
                 environment,
                 "larkmoor-tobin\n");
         assertThat(wrong.exit()).isEqualTo(1);
-        assertThat(wrong.err()).contains("do not go together");
+        assertThat(wrong.err()).contains("Wrong account or password");
         assertThat(CommandLine.run(
                                 folder,
                                 "cli",
@@ -197,7 +197,7 @@ class OrganisationTest {
                                 environment,
                                 "")
                         .err())
-                .contains("There is no terminal to ask for the password at");
+                .contains("There is no terminal for the password");
         Result in = CommandLine.run(
                 folder,
                 "cli",
@@ -232,7 +232,7 @@ class OrganisationTest {
                                 environment,
                                 "")
                         .err())
-                .contains("It is not known who asks.", "youngtally sign-in NAME");
+                .contains("Authentication required.", "youngtally sign-in ACCOUNT");
         assertThat(as("hanna", "account", "show", "mara").out()).contains("revoked");
     }
 
@@ -275,14 +275,14 @@ class OrganisationTest {
                         .exit())
                 .isZero();
         assertThat(CommandLine.as(token, folder, service, "series", "list").err())
-                .contains("the missing grant is ‘read’");
-        assertThat(as("hanna", "account", "give", "till", "read:series=customer")
+                .contains("Missing grant: ‘read for any series, kind or unit’");
+        assertThat(as("hanna", "account", "grant", "till", "read:series=customer")
                         .exit())
                 .isZero();
         assertThat(CommandLine.as(token, folder, service, "series", "list").out())
                 .contains("customer")
                 .doesNotContain("invoice");
-        assertThat(as("hanna", "account", "withdraw", "till", "read:series=customer", "allocate:kind=customer")
+        assertThat(as("hanna", "account", "revoke", "till", "read:series=customer", "allocate:kind=customer")
                         .exit())
                 .isZero();
         assertThat(CommandLine.as(
@@ -297,12 +297,12 @@ class OrganisationTest {
                                 "--field",
                                 "name=Till")
                         .err())
-                .contains("missing grant");
-        assertThat(as("hanna", "account", "give", "till", "raed").err())
+                .contains("Missing grant");
+        assertThat(as("hanna", "account", "grant", "till", "raed").err())
                 .contains("‘raed’ is not a right. Did you mean ‘read’?");
-        assertThat(as("hanna", "account", "give", "till", "read:unit=cares").err())
-                .contains("There is no unit ‘cares’. Did you mean ‘care’?");
-        assertThat(as("hanna", "account", "open", "till").err()).contains("There is an account ‘till’ already");
+        assertThat(as("hanna", "account", "grant", "till", "read:unit=cares").err())
+                .contains("No unit ‘cares’ found. Did you mean ‘care’?");
+        assertThat(as("hanna", "account", "open", "till").err()).contains("Account ‘till’ already exists");
         assertThat(as("hanna", "account", "close", "till").exit()).isZero();
         assertThat(CommandLine.as(token, folder, service, "status").err()).contains("The account ‘till’ is closed.");
         assertThat(as("odile", "entry", "list", "--limit", "1").out())
@@ -328,7 +328,7 @@ class OrganisationTest {
                         "new unit branch",
                         "new route invoice in branch",
                         "new route customer in branch when class=school|hall");
-        assertThat(as("ines", "apply", file.toString()).err()).contains("missing grant is ‘define for unit branch’");
+        assertThat(as("ines", "apply", file.toString()).err()).contains("Missing grant: ‘define for unit branch’");
         assertThat(as("hanna", "apply", file.toString()).exit()).isZero();
         assertThat(as("hanna", "unit", "list").out()).contains("    branch");
         assertThat(as("hanna", "routes", "grid").out()).contains("branch").contains("customer-school? (customer)");
@@ -348,7 +348,7 @@ class OrganisationTest {
                 """);
         Result refused = as("hanna", "apply", file.toString());
         assertThat(refused.err())
-                .contains("branch.yaml:5: job: fields[1].type ‘numbr’ is not an option", "did you mean number?");
+                .contains("branch.yaml:5: job: fields[2].type ‘numbr’ is not an option", "did you mean number?");
         Files.writeString(file, Files.readString(file).replace("numbr", "number"));
         assertThat(as("hanna", "apply", file.toString()).err())
                 .contains(
@@ -370,12 +370,13 @@ class OrganisationTest {
 
     @Test
     void inTheConsoleOneSignsInSeesWhatOneMayAndIsToldWhatOneMayNot() throws Exception {
+        signedOut();
         browser.open("/series/contract");
         browser.sees("Sign in to Young Tally");
         browser.type("Account", "tobin");
         browser.type("Password", "not-his-password");
         browser.press("Sign in");
-        browser.sees("This account and this password do not go together.");
+        browser.sees("Wrong account or password.");
         browser.type("Password", Service.demoPassword("tobin"));
         browser.enter("Password");
         browser.sees("Maintenance contracts");
@@ -384,13 +385,13 @@ class OrganisationTest {
                 .doesNotContain("Accounts")
                 .doesNotContain("Starter sets")
                 .doesNotContain("Edit");
-        browser.type("What for", "TOWN-HALL");
-        browser.press("Take the next number");
+        browser.type("Reference", "TOWN-HALL");
+        browser.press("Allocate the next number");
         browser.sees(
-                "‘tobin’ may not take numbers at the series ‘contract’: the missing grant is ‘allocate for series contract’");
-        assertThat(browser.field("What for").getDomProperty("value")).isEqualTo("TOWN-HALL");
+                "‘tobin’ may not allocate numbers at the series ‘contract’. Missing grant: ‘allocate for series contract’");
+        assertThat(browser.field("Reference").getDomProperty("value")).isEqualTo("TOWN-HALL");
         browser.open("/series/invoice-works");
-        browser.sees("There is no series ‘invoice-works’ that ‘tobin’ may know of.");
+        browser.sees("Series ‘invoice-works’ not found among those that ‘tobin’ may see.");
         browser.open("/series");
         browser.sees("Invoices of tuning and care");
         assertThat(browser.text()).doesNotContain("invoice-works");
@@ -402,12 +403,12 @@ class OrganisationTest {
         signedOut();
         browser.signIn("hanna", service.password());
         browser.open("/routes");
-        browser.sees("gaps");
+        browser.sees("missing routes");
         assertThat(browser.element(cell("Customer", "Tuning and care")).getText())
                 .contains("customer-school", "when class=school", "its own", "customer", "from larkmoor");
         browser.script(
                 "arguments[0].focus()",
-                browser.element(By.cssSelector("[aria-label='Fill the gap: invoice in foundry']")));
+                browser.element(By.cssSelector("[aria-label='Add a route: invoice in foundry']")));
         browser.key(Keys.ENTER);
         browser.sees("into the field");
         new Select(browser.active()).selectByVisibleText("invoice-works");
@@ -448,25 +449,25 @@ class OrganisationTest {
         browser.sees("V2603/");
         browser.script(END_SESSION);
         browser.type("Title", "Visits by the tuners");
-        browser.sees("The session has ended. What you typed is still there.");
+        browser.sees("The session has ended. Your entries are kept.");
         browser.type("Password", service.password());
         browser.enter("Password");
         browser.seesNoLonger("Sign in again");
-        browser.seesNoLonger("The service is not heard");
+        browser.seesNoLonger("cannot be reached");
         assertThat(browser.field("Title").getDomProperty("value")).isEqualTo("Visits by the tuners");
         browser.press("Save the change");
         browser.sees("Next on");
         browser.sees("Visits by the tuners");
-        browser.type("What for", "PAD-9");
+        browser.type("Reference", "PAD-9");
         browser.script(END_SESSION);
         browser.key(Keys.ENTER);
         browser.sees("The session has ended.");
         browser.type("Password", service.password());
         browser.enter("Password");
         browser.seesNoLonger("Sign in again");
-        assertThat(browser.field("What for").getDomProperty("value")).isEqualTo("PAD-9");
-        browser.press("Take the next number");
-        browser.sees("Taken for PAD-9");
+        assertThat(browser.field("Reference").getDomProperty("value")).isEqualTo("PAD-9");
+        browser.press("Allocate the next number");
+        browser.sees("Allocated for PAD-9");
         signedOut();
     }
 
@@ -478,8 +479,8 @@ class OrganisationTest {
         signedOut();
         browser.signIn("packer", opened.text("password"));
         browser.sees("What you may do");
-        browser.sees("take numbers for series crate-code");
-        assertThat(browser.text()).doesNotContain("not heard").doesNotContain("Overview");
+        browser.sees("allocate numbers for series crate-code");
+        assertThat(browser.text()).doesNotContain("cannot be reached").doesNotContain("Overview");
         signedOut();
     }
 
@@ -489,11 +490,11 @@ class OrganisationTest {
         browser.signIn("hanna", service.password());
         browser.open("/accounts/odile");
         browser.sees("read for all");
-        browser.choose("It may", "hold numbers");
+        browser.choose("Right", "hold numbers");
         browser.choose("for", "unit works");
-        browser.press("Give the grant");
+        browser.press("Grant");
         browser.sees("hold numbers for unit works");
-        browser.element(By.cssSelector("[aria-label='Take away hold for unit works']"))
+        browser.element(By.cssSelector("[aria-label='Revoke hold for unit works']"))
                 .click();
         browser.seesNoLonger("hold numbers for unit works");
         browser.type("What it is for", "the yearly audit");

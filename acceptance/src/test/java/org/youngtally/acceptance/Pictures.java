@@ -34,16 +34,16 @@ final class Pictures {
             terminal(service, browser, folder.resolve("terminal.png"));
             browser.open("/");
             browser.sees("CAST-005");
-            browser.sees("record kept");
+            browser.sees("record saved");
             browser.picture(folder.resolve("console-overview.png"));
             browser.open("/series");
             browser.sees("P-100640");
             browser.picture(folder.resolve("console-series.png"));
             browser.open("/series/invoice-works");
             browser.sees("LW26-00029");
-            browser.type("What for", "ORDER-890");
-            browser.press("Take the next number");
-            browser.sees("Taken for ORDER-890");
+            browser.type("Reference", "ORDER-890");
+            browser.press("Allocate the next number");
+            browser.sees("Allocated for ORDER-890");
             browser.sees("LW26-00030");
             browser.sees("99,979 left");
             browser.picture(folder.resolve("console-series-page.png"));
@@ -57,7 +57,7 @@ final class Pictures {
             browser.script("scrollTo(0, 0)");
             browser.picture(folder.resolve("console-editor.png"));
             browser.type("Pattern", "C{date MM}-{count 4 safe}");
-            browser.sees("would arise twice");
+            browser.sees("would be issued twice");
             browser.script("scrollTo(0, 0)");
             browser.picture(folder.resolve("console-editor-fault.png"));
             browser.open("/life");
@@ -70,18 +70,18 @@ final class Pictures {
             records(service, browser, folder);
             browser.open("/routes");
             browser.sees("customer-school");
-            browser.element(By.cssSelector("[aria-label='Fill the gap: invoice in foundry']"))
+            browser.element(By.cssSelector("[aria-label='Add a route: invoice in foundry']"))
                     .click();
             browser.sees("into the field");
             browser.picture(folder.resolve("console-routes.png"));
             browser.open("/accounts/tobin");
             browser.sees("Issue a token");
             browser.picture(folder.resolve("console-account.png"));
-            meanwhile(service, browser, folder.resolve("console-meanwhile.png"));
+            conflict(service, browser, folder.resolve("console-conflict.png"));
             browser.open("/check");
-            browser.type("Identifier", "6291041500231");
+            browser.type("Identifier", "9521234123435");
             browser.press("Verify it");
-            browser.sees("Right, if one symbol is wrong");
+            browser.sees("Valid, if one symbol is wrong");
             browser.picture(folder.resolve("console-check.png"));
             browser.script("document.documentElement.dataset.theme = 'night'");
             browser.open("/");
@@ -97,7 +97,7 @@ final class Pictures {
     }
 
     /** Two people change one series. */
-    private static void meanwhile(Service service, Browser browser, Path picture) throws Exception {
+    private static void conflict(Service service, Browser browser, Path picture) throws Exception {
         browser.open("/series/contract/edit");
         browser.sees("CT2526-0001");
         browser.type("Title", "Contracts of tuning and care");
@@ -112,20 +112,20 @@ final class Pictures {
         browser.picture(picture);
     }
 
-    /** A record that is being written, one that stands in two units, one on paper, and a table that was filled. */
+    /** A record that is being written, one that is in two units, one on paper, and a table that was filled. */
     private static void records(Service service, Browser browser, Path folder) throws Exception {
         browser.open("/records/new?kind=customer&unit=care");
-        browser.sees("given when it is saved");
+        browser.sees("allocated on saving");
         browser.type("Name", "Little Marrow Town Band");
         browser.choose("Class", "Private house (house)");
         browser.type("Town", "Little Marrow");
         browser.key(Keys.ENTER);
         browser.sees("Saved");
-        browser.type("Name", "Wexcombe");
-        browser.sees("Is it one of these?");
+        browser.type("Name", "Tallowmere");
+        browser.sees("Possible duplicates");
         browser.picture(folder.resolve("console-record-new.png"));
         browser.open("/records/1");
-        browser.sees("taken over in Tuning and care");
+        browser.sees("shared in Tuning and care");
         browser.press("Tuning and care");
         browser.picture(folder.resolve("console-record.png"));
         page(service, "/records/5/page", folder.resolve("record-page.png"));

@@ -41,7 +41,7 @@ class RecordConsoleTest {
         browser.size(1280, 800);
     }
 
-    /** Keeps a record, beside what stands in the browser. */
+    /** Keeps a record, beside what is in the browser. */
     private static JsonNode kept(String body) throws Exception {
         return service.post("/api/v1/records", body).json().get("record");
     }
@@ -59,7 +59,7 @@ class RecordConsoleTest {
 
     private static void newRecord(String kind, String unit) {
         browser.open("/records/new?kind=" + kind + "&unit=" + unit);
-        browser.sees("given when it is saved");
+        browser.sees("allocated on saving");
     }
 
     private static String expected() {
@@ -116,7 +116,7 @@ class RecordConsoleTest {
                 return JSON.parse(other.responseText).record.identifier;
                 """, Service.bearer(service.token()));
         assertThat(theirs).isEqualTo(expected);
-        browser.sees(expected + " was expected; somebody else was faster.");
+        browser.sees(expected + ", which somebody else allocated first.");
         assertThat(Integer.parseInt(given().split("-")[1])).isEqualTo(Integer.parseInt(theirs.split("-")[1]) + 1);
         assertThat(service.get("/api/v1/records?text=" + given())
                         .json()
@@ -141,8 +141,8 @@ class RecordConsoleTest {
                 "window.through = window.fetch; window.lost = []; window.fetch = path => { window.lost.push(path); return Promise.reject(new TypeError('away')); }");
         browser.script("dispatchEvent(new Event('pagehide')); dispatchEvent(new Event('pageshow'))");
         browser.holds(
-                "['/kinds', '/units'].every(path => window.lost.filter(each => each.endsWith(path)).length > 1) && window.lost.some(each => each.endsWith('/session'))");
-        browser.sees("The service is not heard at the moment");
+                "['/kinds', '/units'].every(path => window.lost.filter(each => each.split('?')[0].endsWith(path)).length > 1) && window.lost.some(each => each.endsWith('/session'))");
+        browser.sees("The service cannot be reached");
         assertThat(browser.field("Name").getDomProperty("value")).isEqualTo("Chapel of St Kew");
         browser.press("Save and next");
         browser.sees("What was sent may or may not have been done.");
@@ -156,12 +156,12 @@ class RecordConsoleTest {
     void aTypedNumberIsCheckedWhileItIsTyped() throws Exception {
         newRecord("customer", "works");
         browser.type("Name", "Old card");
-        browser.type("Number, if it has one already", "K10520");
-        browser.sees("‘K10520’ is taken.");
-        browser.type("Number, if it has one already", "K1052");
+        browser.type("Number (optional)", "K10520");
+        browser.sees("‘K10520’ was already issued.");
+        browser.type("Number (optional)", "K1052");
         browser.sees("‘K1052’ is not a number of ‘customer’");
-        browser.type("Number, if it has one already", "K88001");
-        browser.sees("It is free.");
+        browser.type("Number (optional)", "K88001");
+        browser.sees("Not issued yet.");
         browser.press("Save and next");
         browser.sees("Old card");
         assertThat(given()).isEqualTo("K88001");
@@ -178,18 +178,18 @@ class RecordConsoleTest {
     }
 
     @Test
-    void aCustomerOfAnotherUnitIsFoundByItsNameAndTakenOverUnlessItDiffers() throws Exception {
+    void aCustomerOfAnotherUnitIsFoundByItsNameAndSharedUnlessItDiffers() throws Exception {
         String number = customer("Priory of the marsh");
         newRecord("customer", "care");
         browser.type("Name", "Priory of the m");
-        browser.sees("Is it one of these?");
+        browser.sees("Possible duplicates");
         browser.sees(number);
         browser.choose("Class", "Concert hall (hall)");
-        browser.press("Take it over into Tuning and care");
-        browser.sees(number + " has ‘parish’ as its ‘class’ in ‘works’, and would have ‘hall’ here");
+        browser.press("Share with Tuning and care");
+        browser.sees(number + " has ‘parish’ as its ‘class’ in ‘works’, and ‘hall’ here");
         browser.choose("Class", "Parish (parish)");
-        browser.press("Take it over into Tuning and care");
-        browser.sees("Taken over into Tuning and care, with its number");
+        browser.press("Share with Tuning and care");
+        browser.sees("Shared with Tuning and care, with its number");
         assertThat(given()).isEqualTo(number);
         assertThat(service.get("/api/v1/records?text=" + number)
                         .json()
@@ -202,8 +202,8 @@ class RecordConsoleTest {
     @Test
     void aKnownThingIsShownInsteadOfASecondOne() throws Exception {
         newRecord("host", "works");
-        browser.type("Hardware address", "02:00:5E:10:00:02");
-        browser.sees("There is this one already");
+        browser.type("Hardware address", "00:00:5E:00:53:02");
+        browser.sees("This record already exists");
         browser.sees("lark-002");
         browser.press("Save and next");
         browser.element(By.cssSelector("[data-testid=given]"));
@@ -228,17 +228,17 @@ class RecordConsoleTest {
             line(i);
             write(i, List.of("Tuning", "Leather", "Travel").get(i - 1), String.valueOf(i), "10");
         }
-        browser.element(By.cssSelector("[aria-label='Take out line 2']")).click();
+        browser.element(By.cssSelector("[aria-label='Remove line 2']")).click();
         browser.element(By.cssSelector("[aria-label='Move line 2 up']")).click();
         browser.press("Save and next");
         String number = given();
         JsonNode record = service.get("/api/v1/records?text=" + number).json().get(0);
         assertThat(record.get("lines").findValuesAsString("text")).containsExactly("Travel", "Tuning");
         browser.element(By.linkText(number)).click();
-        browser.sees("What it holds in Tuning and care");
-        browser.press("Fix the lines");
-        browser.sees("each keeps its number");
-        browser.element(By.cssSelector("[aria-label='Take out line 2']")).click();
+        browser.sees("Fields in Tuning and care");
+        browser.press("Freeze lines");
+        browser.sees("each line keeps its number");
+        browser.element(By.cssSelector("[aria-label='Remove line 2']")).click();
         browser.press("Save");
         browser.sees("Saved. Its number is " + number + ", as before.");
         browser.press("Add a line");
@@ -274,12 +274,12 @@ class RecordConsoleTest {
                                 "\"1\"")
                         .status())
                 .isEqualTo(200);
-        browser.sees("Somebody else has changed this record meanwhile");
-        assertThat(browser.element(By.cssSelector("[data-testid=meanwhile] tbody"))
+        browser.sees("Edit conflict: somebody else changed this record");
+        assertThat(browser.element(By.cssSelector("[data-testid=conflict] tbody"))
                         .getText())
-                .contains("Class", "parish", "hall", "as it was");
+                .contains("Class", "parish", "hall", "unchanged");
         assertThat(browser.field("Town").getDomProperty("value")).isEqualTo("Ember");
-        browser.press("Go on with both together");
+        browser.press("Merge");
         browser.press("Save");
         browser.sees("Saved. Its number is " + number + ", as before.");
         JsonNode fields = service.get("/api/v1/records/" + id)
@@ -301,22 +301,22 @@ class RecordConsoleTest {
                 "{\"kind\":\"component\",\"unit\":\"works\",\"fields\":{\"name\":\"Flue of the choir\",\"group\":\"Pipes\",\"kind\":\"Flue pipe\"}}");
         String old = component.get("identifier").asString();
         browser.open("/records/" + component.get("record").asLong());
-        browser.sees("What it holds");
+        browser.sees("Fields in");
         browser.choose("Kind", "Reed pipe (RE)");
         browser.press("Save");
-        browser.sees("The number is made of what the record held before.");
-        browser.type("Why", "it is a reed");
-        browser.press("Ask for a new number");
+        browser.sees("The number was made of earlier values of the record.");
+        browser.type("Reason", "it is a reed");
+        browser.press("Renumber");
         String now = browser.element(By.cssSelector("[data-testid=renumbered] .identifier"))
                 .getText();
         assertThat(now).startsWith("PI-RE-");
         browser.open("/records");
-        browser.type("Name, tax number, or any identifier it ever had", old);
+        browser.type("Name, tax number, or current or earlier identifier", old);
         browser.sees(now);
         browser.press(now);
         browser.sees("it is a reed");
         assertThat(browser.element(By.cssSelector("[data-testid=history]")).getText())
-                .contains(old, now, "given another number");
+                .contains(old, now, "renumbered");
     }
 
     @Test
@@ -343,7 +343,7 @@ class RecordConsoleTest {
 
     @Test
     void aRecordsFilesAreAttachedAndDeletingSaysWhatBecomesOfTheNumber() throws Exception {
-        String number = customer("LedgerSnapshot by the weir");
+        String number = customer("House by the weir");
         long id = service.get("/api/v1/records?text=" + number)
                 .json()
                 .get(0)
@@ -353,13 +353,13 @@ class RecordConsoleTest {
         browser.open("/records/" + id);
         browser.field("Attach a file").sendKeys(letter.toString());
         browser.sees(number + ".txt");
-        browser.sees("Its number is void then, with the reason.");
+        browser.sees("Its number becomes void, with the reason.");
         browser.press("Delete " + number);
         browser.sees("reason");
         browser.script("arguments[0].focus()", browser.element(By.cssSelector("[aria-labelledby=delete] input")));
         browser.key("written twice");
         browser.key(Keys.ENTER);
-        browser.sees("deleted; its number is void (voided)");
+        browser.sees("deleted; number void (voided)");
         browser.sees("“written twice”");
     }
 }

@@ -142,7 +142,7 @@ final class Service implements AutoCloseable {
     private static Service demo(List<String> options) throws IOException {
         var arguments = new ArrayList<>(List.of("demo", "--port", "0", "--zone", "UTC"));
         arguments.addAll(options);
-        var service = new Service(start(arguments), "Control-C ends it");
+        var service = new Service(start(arguments), "Stop it with Control-C");
         service.token = demoToken("hanna");
         service.password = demoPassword("hanna");
         return service;
@@ -165,6 +165,9 @@ final class Service implements AutoCloseable {
                 JAVA.toString(),
                 "-XX:+UseSerialGC",
                 "-XX:TieredStopAtLevel=1",
+                // A machine of another language: the answers are English all the same.
+                "-Duser.language=de",
+                "-Duser.country=AT",
                 "-jar",
                 jar("service").toString()));
         command.addAll(arguments);

@@ -123,7 +123,7 @@ class StrangerTest {
                         .POST(HttpRequest.BodyPublishers.ofString("{\"name\":\"heir\"}"))),
                 403,
                 "grant-missing",
-                "would outlive it");
+                "would be valid longer than itself");
     }
 
     @Test
@@ -133,7 +133,7 @@ class StrangerTest {
                 400,
                 "malformed",
                 "2026-03-02 to 2029-03-06");
-        // The demo's clock stands in March 2026, and a ledger of today finds its tokens long expired.
+        // The demo's clock is in March 2026, and a ledger of today finds its tokens long expired.
         try (Service aged = aged()) {
             refused(
                     aged.send(aged.stranger("/api/v1/session")
@@ -183,7 +183,7 @@ class StrangerTest {
         assertThat(answers.keySet()).as("never let in").containsOnly(401, 429);
         assertThat(answers.get(401)).as("few are looked at: %s", answers).isLessThan(20);
         Service.Answer right = signIn("ruben", Service.demoPassword("ruben"));
-        refused(right, 429, "sign-in-later", "can be tried again in");
+        refused(right, 429, "sign-in-later", "Try again in");
         assertThat(right.response().headers().firstValue("Retry-After")).isPresent();
         assertThat(service.send(service.stranger("/api/v1/session")
                                 .header("Authorization", Service.bearer(Service.demoToken("ruben")))

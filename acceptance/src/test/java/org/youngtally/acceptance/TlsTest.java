@@ -108,7 +108,7 @@ class TlsTest {
                     List.of("status", "--service", service.address(), "--certificate", certificate.toString()),
                     Map.of("YOUNGTALLY_TOKEN", service.token()),
                     "");
-            assertThat(trusted.out()).contains("numbers are given");
+            assertThat(trusted.out()).contains("numbers are allocated");
             CommandLine.Result strange = CommandLine.run(
                     folder,
                     "cli",
@@ -170,10 +170,10 @@ class TlsTest {
                         "--data",
                         folder.resolve("data").toString()));
         assertThat(served.exit()).isEqualTo(1);
-        assertThat(served.err()).contains("whose passwords everybody knows");
+        assertThat(served.err()).contains("whose passwords are public");
         CommandLine.Result demo =
                 CommandLine.run(folder, "service", List.of("demo", "--port", "0", "--address", "0.0.0.0"));
         assertThat(demo.exit()).isEqualTo(1);
-        assertThat(demo.err()).contains("everybody knows the passwords of the demo");
+        assertThat(demo.err()).contains("the passwords of the demo are public");
     }
 }

@@ -25,7 +25,7 @@ import tools.jackson.databind.json.JsonMapper;
 final class Victim implements AutoCloseable {
     static final JsonMapper JSON = JsonMapper.shared();
     private static final Pattern ADDRESS = Pattern.compile("http://127\\.0\\.0\\.1:([0-9]+)");
-    private static final String READY = "Control-C ends it";
+    private static final String READY = "Stop it with Control-C";
 
     private final Process process;
     private final HttpClient http = HttpClient.newHttpClient();

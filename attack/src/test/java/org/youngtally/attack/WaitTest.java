@@ -8,7 +8,6 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicBoolean;
@@ -180,7 +179,7 @@ class WaitTest {
                 .build());
     }
 
-    /** Twenty thousand rows whose only cell stands in the last column. */
+    /** Twenty thousand rows whose only cell is in the last column. */
     private static byte[] workbook() throws IOException {
         var rows = new StringBuilder("<row r='1'><c r='A1' t='inlineStr'><is><t>number</t></is></c></row>");
         for (int row = 2; row < 20_000; row++)
@@ -229,16 +228,18 @@ class WaitTest {
         assertThat(ratio).as(attack + ": " + told).isLessThanOrEqualTo(MOST);
     }
 
+    /** The median of three; two that are small enough decide it. */
     private static double ratio(Attack attack, List<String> told) throws Exception {
-        var ratios = new double[ROUNDS];
-        for (int round = 0; round < ROUNDS; round++) {
+        var ratios = new ArrayList<Double>();
+        while (ratios.size() < ROUNDS) {
             double quiet = Math.max(LEAST_QUIET_MILLIS, longestWait());
             double attacked = longestWaitWhile(attack, told);
-            ratios[round] = attacked / quiet;
+            ratios.add(attacked / quiet);
             told.add(String.format("%.0f ms against %.0f", attacked, quiet));
+            if (ratios.stream().filter(ratio -> ratio <= MOST).count() > ROUNDS / 2) break;
         }
-        Arrays.sort(ratios);
-        return ratios[ROUNDS / 2];
+        ratios.sort(null);
+        return ratios.get(Math.min(ROUNDS / 2, ratios.size() - 1));
     }
 
     private static double longestWaitWhile(Attack attack, List<String> told) throws Exception {

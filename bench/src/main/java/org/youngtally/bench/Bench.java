@@ -112,13 +112,13 @@ public final class Bench {
                     name + ", counter row and insert",
                     clients,
                     counter,
-                    ratio(one.perSecond(), counter.perSecond(), "× this is what the service gives"));
+                    ratio(one.perSecond(), counter.perSecond(), "× service / PostgreSQL"));
             Result sequence = postgres.sequence(clients, seconds);
             row(
                     name + ", sequence and insert (leaves gaps)",
                     clients,
                     sequence,
-                    ratio(one.perSecond(), sequence.perSecond(), "× this is what the service gives"));
+                    ratio(one.perSecond(), sequence.perSecond(), "× service / PostgreSQL"));
         }
         return one.requests();
     }

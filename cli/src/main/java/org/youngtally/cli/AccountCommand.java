@@ -13,7 +13,7 @@ import picocli.CommandLine.Parameters;
 
 @Command(
         name = "account",
-        description = "The people and programs that act here, and what they may do.",
+        description = "Accounts of people and programs, and their grants.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = {
@@ -28,7 +28,7 @@ import picocli.CommandLine.Parameters;
         })
 final class AccountCommand {
     private static final String GRANT =
-            "RIGHT:WHERE, e.g. allocate:unit=care; a right is define, allocate, hold, void, read, audit or access, and where is all, unit=KEY, kind=KEY or series=KEY. Once for each grant.";
+            "RIGHT:SCOPE, such as allocate:unit=care. Rights: define, allocate, hold, void, read, audit, access. Scopes: all, unit=KEY, kind=KEY, series=KEY. Repeatable.";
 
     private static String grants(JsonObject account) {
         var words = new ArrayList<String>();
@@ -55,7 +55,7 @@ final class AccountCommand {
         return list;
     }
 
-    @Command(name = "list", description = "List all accounts and what each may do.", mixinStandardHelpOptions = true)
+    @Command(name = "list", description = "List all accounts with their grants.", mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -129,13 +129,13 @@ final class AccountCommand {
 
     @Command(
             name = "open",
-            description = "Open an account. A person's random password is printed this once.",
+            description = "Open an account. The random password of a person is printed only once.",
             mixinStandardHelpOptions = true)
     static final class Open extends One {
-        @Option(names = "--title", paramLabel = "TEXT", description = "Who or what it is.")
+        @Option(names = "--title", paramLabel = "TEXT", description = "Who or what the account is for.")
         private String title;
 
-        @Option(names = "--program", description = "A program, which signs in with tokens alone.")
+        @Option(names = "--program", description = "A program: it signs in with tokens only.")
         private boolean program;
 
         @Option(names = "--grant", paramLabel = "GRANT", description = GRANT)
@@ -154,13 +154,13 @@ final class AccountCommand {
                 super.output.line(Json.text(answer.body().getAsJsonObject(), "password", ""));
             super.output.note(super.account + " is open"
                     + (program
-                            ? "; issue a token with: youngtally token issue --account " + super.account + " NAME"
-                            : ". The password is shown this once."));
+                            ? ". Issue a token with: youngtally token issue --account " + super.account + " NAME"
+                            : ". The password is shown only once."));
             return Main.DONE;
         }
     }
 
-    @Command(name = "give", description = "Give grants to an account.", mixinStandardHelpOptions = true)
+    @Command(name = "grant", description = "Grant rights to an account.", mixinStandardHelpOptions = true)
     static final class Give extends One {
         @Parameters(index = "1..*", arity = "1..*", paramLabel = "GRANT", description = GRANT)
         private List<String> grants;
@@ -171,20 +171,20 @@ final class AccountCommand {
         }
     }
 
-    @Command(name = "withdraw", description = "Take grants away from an account.", mixinStandardHelpOptions = true)
+    @Command(name = "revoke", description = "Revoke grants of an account.", mixinStandardHelpOptions = true)
     static final class Withdraw extends One {
         @Parameters(index = "1..*", arity = "1..*", paramLabel = "GRANT", description = GRANT)
         private List<String> grants;
 
         @Override
         public Integer call() {
-            return grant("/withdrawals", grants, "has no more");
+            return grant("/withdrawals", grants, "no longer has");
         }
     }
 
     @Command(
             name = "close",
-            description = "Close an account: it may do nothing any more.",
+            description = "Close an account: it can no longer do anything.",
             mixinStandardHelpOptions = true)
     static final class Close extends One {
         @Override
@@ -193,7 +193,7 @@ final class AccountCommand {
         }
     }
 
-    @Command(name = "reopen", description = "Open a closed account again.", mixinStandardHelpOptions = true)
+    @Command(name = "reopen", description = "Reopen a closed account.", mixinStandardHelpOptions = true)
     static final class Reopen extends One {
         @Override
         public Integer call() {
@@ -203,7 +203,7 @@ final class AccountCommand {
 
     @Command(
             name = "new-password",
-            description = "Give a person a new random password, printed this once.",
+            description = "Set a new random password for a person. It is printed only once.",
             mixinStandardHelpOptions = true)
     static final class NewPassword extends One {
         @Override
@@ -212,7 +212,7 @@ final class AccountCommand {
                     super.service.post("/accounts/" + Service.escape(super.account) + "/passwords", new JsonObject());
             if (super.output.asJson(answer)) return Main.DONE;
             super.output.line(Json.text(answer.body().getAsJsonObject(), "password", ""));
-            super.output.note("It is shown this once; every session and token of " + super.account + " has ended.");
+            super.output.note("It is shown only once. Every session and token of " + super.account + " has ended.");
             return Main.DONE;
         }
     }

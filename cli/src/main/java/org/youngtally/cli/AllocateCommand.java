@@ -15,7 +15,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "allocate",
         description =
-                "Take the next numbers of a series; or of the series that the routes find for a kind of record in a unit.",
+                "Allocate the next numbers of a series, or of the series that the routes find for a kind of record in a unit.",
         mixinStandardHelpOptions = true)
 final class AllocateCommand implements Callable<Integer> {
     @Mixin
@@ -24,25 +24,26 @@ final class AllocateCommand implements Callable<Integer> {
     @Mixin
     private Output output;
 
-    @Parameters(paramLabel = "SERIES", arity = "0..1", description = "The key of the series; left out with --kind.")
+    @Parameters(paramLabel = "SERIES", arity = "0..1", description = "The key of the series; omit it with --kind.")
     private String series;
 
     @Option(
             names = "--kind",
             paramLabel = "KIND",
-            description = "The kind of record that the number is for: its unit and its fields find the series.")
+            description =
+                    "The kind of record that the number is for: the routes find the series from its unit and fields.")
     private String kind;
 
     @Spec
     private CommandSpec spec;
 
-    @Option(names = "--quantity", paramLabel = "N", description = "How many (default 1).", defaultValue = "1")
+    @Option(names = "--quantity", paramLabel = "N", description = "How many (default: 1).", defaultValue = "1")
     private long quantity;
 
     @Option(
             names = "--typed",
             paramLabel = "IDENTIFIER",
-            description = "Take this one, for a series whose numbers may be typed.")
+            description = "Allocate this number, for a series that allows typed numbers.")
     private String typed;
 
     @Mixin
@@ -56,12 +57,12 @@ final class AllocateCommand implements Callable<Integer> {
             throw new ParameterException(
                     spec.commandLine(),
                     series == null
-                            ? "It is not said which series; name it, or give --kind and --unit"
-                            : "The series is named, and --kind as well; leave one of them out");
+                            ? "No series is named. Name one, or add --kind and --unit."
+                            : "A series cannot be combined with --kind. Remove one of them.");
         if (kind == null)
             return take(service, output, "/series/" + Service.escape(series) + "/allocations", body, request.key());
         if (!request.unit(body))
-            throw new ParameterException(spec.commandLine(), "--kind needs --unit, the unit that the record is of");
+            throw new ParameterException(spec.commandLine(), "--kind requires --unit, the unit of the record.");
         return take(service, output, "/kinds/" + Service.escape(kind) + "/allocations", body, request.key());
     }
 
@@ -72,14 +73,16 @@ final class AllocateCommand implements Callable<Integer> {
         JsonObject taken = answer.body().getAsJsonObject();
         for (JsonElement identifier : Json.list(taken, "identifiers")) output.line(identifier.getAsString());
         if (taken.has("until"))
-            output.note("Held until " + Moment.of(Json.text(taken, "until", "")) + "; confirm or release by then.");
+            output.note("Held until " + Moment.of(Json.text(taken, "until", ""))
+                    + ". Confirm or release before that time.");
         if (taken.has("withdrawn"))
-            output.note("The same request took numbers as entry " + Json.number(taken, "seq") + "; "
-                    + Json.number(taken, "withdrawn") + " of " + Json.number(taken, "quantity")
-                    + " were given back or voided since, so that it gives none.");
+            output.note("The same request allocated numbers before, in entry " + Json.number(taken, "seq") + "; "
+                    + Output.grouped(Json.number(taken, "withdrawn")) + " of "
+                    + Output.grouped(Json.number(taken, "quantity"))
+                    + " were returned or voided since. Nothing was allocated.");
         else if (taken.get("repeated").getAsBoolean())
-            output.note("The same request had taken " + (Json.number(taken, "quantity") == 1 ? "it" : "them")
-                    + " before, as entry " + Json.number(taken, "seq") + ".");
+            output.note("The same request allocated " + (Json.number(taken, "quantity") == 1 ? "it" : "them")
+                    + " before, in entry " + Json.number(taken, "seq") + ".");
         return Main.DONE;
     }
 
@@ -88,20 +91,21 @@ final class AllocateCommand implements Callable<Integer> {
         @Option(
                 names = "--date",
                 paramLabel = "DATE",
-                description = "The business date, as in 2026-01-31 (default: today, as the service has it).")
+                description =
+                        "The business date, such as 2026-01-31 (default: today, in the time zone of the unit or service).")
         private String date;
 
         @Option(
                 names = "--reference",
                 paramLabel = "TEXT",
-                description = "What the numbers are for; unique in the series.")
+                description = "What the numbers are for; unique within the series.")
         private String reference;
 
         @Option(
                 names = "--key",
-                paramLabel = "TOKEN",
+                paramLabel = "KEY",
                 description =
-                        "A token for this request: repeated with it, it gives the same answer (default: a new one).")
+                        "The idempotency key: a repeated request with the same key returns the same answer (default: a new key).")
         private String key;
 
         @Mixin

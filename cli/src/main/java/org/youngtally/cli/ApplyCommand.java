@@ -22,7 +22,7 @@ import picocli.CommandLine.Spec;
 
 @Command(
         name = "apply",
-        description = "Define all that stands in a file, or in every .yaml file of a folder, or none of it.",
+        description = "Apply the definitions in a file, or in every .yaml file of a folder, all or none.",
         mixinStandardHelpOptions = true)
 final class ApplyCommand implements Callable<Integer> {
     @Mixin
@@ -76,10 +76,10 @@ final class ApplyCommand implements Callable<Integer> {
         }
         output.note(
                 dryRun
-                        ? "A dry run: nothing was changed."
+                        ? "Dry run: nothing was changed."
                         : changes == 0
-                                ? "Everything stood so already."
-                                : changes + (changes == 1 ? " definition was" : " definitions were") + " taken.");
+                                ? "No changes."
+                                : changes + (changes == 1 ? " definition" : " definitions") + " applied.");
         return Main.DONE;
     }
 
@@ -87,16 +87,16 @@ final class ApplyCommand implements Callable<Integer> {
         String change = Json.text(defined, "change", "");
         String begins = Json.list(defined, "next").isEmpty()
                 ? ""
-                : ", begins with " + Json.list(defined, "next").get(0).getAsString();
+                : ", starts with " + Json.list(defined, "next").get(0).getAsString();
         output.line(change + " " + kind + Json.text(defined, "key", "") + ", version " + Json.number(defined, "version")
                 + begins);
         for (JsonElement each : Json.list(defined, "differences")) {
             JsonObject difference = each.getAsJsonObject();
-            output.line("   " + Json.text(difference, "path", "") + " was " + Json.text(difference, "was", "not there")
-                    + " and becomes " + Json.text(difference, "becomes", "absent"));
+            output.line("   " + Refused.path(Json.text(difference, "path", "")) + ": "
+                    + Json.text(difference, "was", "none") + " → " + Json.text(difference, "becomes", "none"));
         }
         for (JsonElement each : Json.list(defined, "slips"))
-            output.note("   a slip? " + Json.text(each.getAsJsonObject(), "path", "") + ": "
+            output.note("   Possible mistake: " + Refused.path(Json.text(each.getAsJsonObject(), "path", "")) + ": "
                     + Json.text(each.getAsJsonObject(), "remark", ""));
     }
 
@@ -104,12 +104,12 @@ final class ApplyCommand implements Callable<Integer> {
         if (Files.isRegularFile(path)) return List.of(path);
         if (!Files.isDirectory(path))
             throw new ParameterException(
-                    spec.commandLine(), path + " is not there; give a YAML file or a folder of them");
+                    spec.commandLine(), path + " not found. Name a YAML file, or a folder of them.");
         try (Stream<Path> all = Files.list(path)) {
             List<Path> found = all.filter(file -> file.toString().matches(".*\\.ya?ml"))
                     .sorted()
                     .toList();
-            if (found.isEmpty()) throw new ParameterException(spec.commandLine(), path + " holds no .yaml file");
+            if (found.isEmpty()) throw new ParameterException(spec.commandLine(), path + " has no .yaml file.");
             return found;
         } catch (IOException e) {
             throw new ParameterException(spec.commandLine(), path + " cannot be listed: " + e.getMessage(), e);
@@ -120,7 +120,7 @@ final class ApplyCommand implements Callable<Integer> {
         try {
             return Files.readString(file);
         } catch (MalformedInputException e) {
-            throw new ParameterException(spec.commandLine(), file + " is not in UTF-8", e);
+            throw new ParameterException(spec.commandLine(), file + " is not in UTF-8.", e);
         } catch (IOException e) {
             throw new ParameterException(spec.commandLine(), file + " cannot be read: " + e.getMessage(), e);
         }

@@ -11,7 +11,7 @@ import picocli.CommandLine.Parameters;
 
 @Command(
         name = "audit",
-        description = "Walk every position and the hash chain: gap-free, or exactly what is wrong.",
+        description = "Check every position and the hash chain: gap-free, or exactly what is wrong.",
         mixinStandardHelpOptions = true)
 final class AuditCommand implements Callable<Integer> {
     @Mixin
@@ -23,14 +23,13 @@ final class AuditCommand implements Callable<Integer> {
     @Parameters(
             paramLabel = "SERIES",
             arity = "0..1",
-            description = "Walk the positions of this series only; the chain is read whole.")
+            description = "Check the positions of this series only; the chain is read completely.")
     private String series;
 
     @Option(
             names = "--head",
             paramLabel = "SEQUENCE:HASH",
-            description =
-                    "A head that an earlier audit ended with: prove that nothing up to it was rewritten or cut off.")
+            description = "The head of an earlier audit: prove that nothing up to it was rewritten or cut off.")
     private String head;
 
     @Override
@@ -45,21 +44,24 @@ final class AuditCommand implements Callable<Integer> {
         return gapFree ? Main.DONE : Main.REFUSED;
     }
 
-    /** How many positions there are in each state that is not plainly issued. */
+    /** How many positions there are in each state; together they are all that were counted. */
     private static String states(JsonObject report) {
         var words = new ArrayList<String>();
         report.getAsJsonObject("states")
                 .entrySet()
-                .forEach(state -> words.add(state.getValue().getAsLong() + " " + state.getKey()));
-        return words.isEmpty() ? "" : " (" + String.join(", ", words) + ")";
+                .forEach(state -> words.add(Output.grouped(state.getValue().getAsLong()) + " " + state.getKey()));
+        return words.isEmpty() ? "" : ": " + String.join(", ", words);
     }
 
     private void print(JsonObject report, boolean gapFree) {
         for (JsonElement finding : report.getAsJsonArray("findings")) output.line("wrong: " + finding.getAsString());
         if (Json.number(report, "more") > 0) output.line("wrong: " + Json.number(report, "more") + " more findings");
-        output.line((gapFree ? "gap-free: " : "NOT in order: ") + Json.number(report, "positions") + " positions"
-                + states(report) + " in " + Json.number(report, "lanes") + " lanes, " + Json.number(report, "entries")
-                + " entries in the chain");
+        long ahead = Json.number(report, "ahead");
+        output.line((gapFree ? "gap-free: " : "NOT in order: ")
+                + Output.counted(Json.number(report, "positions"), "position")
+                + (ahead == 0 ? "" : " up to the counters and " + Output.grouped(ahead) + " ahead of them")
+                + states(report) + ". " + Output.counted(Json.number(report, "lanes"), "lane") + ", "
+                + Output.grouped(Json.number(report, "entries")) + " entries in the chain.");
         for (JsonElement each : report.getAsJsonArray("explained")) output.line("explained: " + each.getAsString());
         if (gapFree && head != null)
             output.line("nothing up to entry " + head.replaceFirst(":.*", "") + " was rewritten or cut off");

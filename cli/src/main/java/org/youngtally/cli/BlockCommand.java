@@ -13,14 +13,14 @@ import picocli.CommandLine.Parameters;
 
 @Command(
         name = "block",
-        description = "Blocks of numbers, to be used elsewhere.",
+        description = "Blocks of numbers, for use elsewhere.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = {BlockCommand.Take.class, BlockCommand.All.class, BlockCommand.Use.class, BlockCommand.Split.class
         })
 final class BlockCommand {
 
-    @Command(name = "take", description = "Take many numbers as one block.", mixinStandardHelpOptions = true)
+    @Command(name = "allocate", description = "Allocate many numbers as one block.", mixinStandardHelpOptions = true)
     static final class Take implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -37,7 +37,7 @@ final class BlockCommand {
         @Option(
                 names = "--holder",
                 paramLabel = "NAME",
-                description = "Who uses them: a branch, a supplier, a printer.")
+                description = "Who uses them: a remote site, a supplier, a printer.")
         private String holder;
 
         @Mixin
@@ -51,15 +51,15 @@ final class BlockCommand {
             if (output.asJson(answer)) return Main.DONE;
             JsonObject taken = answer.body().getAsJsonObject();
             output.line(Json.text(taken, "first", "") + " to " + Json.text(taken, "last", ""));
-            output.note("It is block " + Json.number(taken, "seq") + (holder == null ? "" : " of " + holder) + "."
-                    + (taken.get("repeated").getAsBoolean() ? " The same request had taken it before." : ""));
+            output.note("Block " + Json.number(taken, "seq") + (holder == null ? "" : " of " + holder) + "."
+                    + (taken.get("repeated").getAsBoolean() ? " The same request allocated it before." : ""));
             return Main.DONE;
         }
     }
 
     @Command(
             name = "list",
-            description = "List blocks, those first that have most numbers left which were not reported.",
+            description = "List blocks, sorted by how many numbers were not reported yet, most first.",
             mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
@@ -68,7 +68,7 @@ final class BlockCommand {
         @Mixin
         private Output output;
 
-        @Option(names = "--series", paramLabel = "SERIES", description = "Only those of this series.")
+        @Option(names = "--series", paramLabel = "SERIES", description = "Only of this series.")
         private String series;
 
         @Override
@@ -82,7 +82,15 @@ final class BlockCommand {
             else
                 output.table(
                         List.of(
-                                ">BLOCK", "SERIES", "HOLDER", "NUMBERS", ">TAKEN", ">LEFT", ">USED", ">BACK", ">VOID",
+                                ">BLOCK",
+                                "SERIES",
+                                "HOLDER",
+                                "NUMBERS",
+                                ">QUANTITY",
+                                ">LEFT",
+                                ">USED",
+                                ">RETURNED",
+                                ">VOID",
                                 "PART OF"),
                         rows);
             return Main.DONE;
@@ -99,11 +107,11 @@ final class BlockCommand {
                     Json.text(block, "series", ""),
                     Json.text(block, "holder", "—"),
                     Json.text(block, "first", "") + " … " + Json.text(block, "last", ""),
-                    Json.text(block, "quantity", ""),
-                    Json.text(block, "left", ""),
-                    Json.text(states, "used", "0"),
-                    Json.text(states, "returned", "0"),
-                    Long.toString(gone),
+                    Json.count(block, "quantity"),
+                    Json.count(block, "left"),
+                    Json.count(states, "used"),
+                    Json.count(states, "returned"),
+                    Output.grouped(gone),
                     Json.text(block, "parent", ""));
         }
     }
@@ -121,7 +129,7 @@ final class BlockCommand {
 
     @Command(
             name = "split",
-            description = "Hand a part of a block on, as a block of its own.",
+            description = "Split a part of a block off as a block of its own.",
             mixinStandardHelpOptions = true)
     static final class Split implements Callable<Integer> {
         @Mixin
@@ -130,13 +138,13 @@ final class BlockCommand {
         @Mixin
         private Output output;
 
-        @Parameters(paramLabel = "BLOCK", description = "The block, by the entry that made it.")
+        @Parameters(paramLabel = "BLOCK", description = "The number of the block.")
         private long block;
 
         @Option(
                 names = "--quantity",
                 paramLabel = "N",
-                description = "How many of its numbers that were not reported yet, from its first on.",
+                description = "How many of its unreported numbers, from the first on.",
                 required = true)
         private long quantity;
 
@@ -145,9 +153,9 @@ final class BlockCommand {
 
         @Option(
                 names = "--key",
-                paramLabel = "TOKEN",
+                paramLabel = "KEY",
                 description =
-                        "A token for this request: repeated with it, it gives the same answer (default: a new one).")
+                        "The idempotency key: a repeated request with the same key returns the same answer (default: a new key).")
         private String key;
 
         @Override
@@ -162,7 +170,7 @@ final class BlockCommand {
             if (output.asJson(answer)) return Main.DONE;
             JsonObject part = answer.body().getAsJsonObject();
             output.line(Json.text(part, "first", "") + " to " + Json.text(part, "last", ""));
-            output.note("It is block " + Json.number(part, "seq") + (holder == null ? "" : " of " + holder)
+            output.note("Block " + Json.number(part, "seq") + (holder == null ? "" : " of " + holder)
                     + ", a part of block " + block + ".");
             return Main.DONE;
         }

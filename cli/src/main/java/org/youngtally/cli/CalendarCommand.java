@@ -10,7 +10,7 @@ import picocli.CommandLine.Mixin;
 
 @Command(
         name = "calendar",
-        description = "Show what opens and closes when, and the holes between.",
+        description = "Show what opens and closes when, and uncovered dates.",
         mixinStandardHelpOptions = true)
 final class CalendarCommand implements Callable<Integer> {
     @Mixin
@@ -25,7 +25,7 @@ final class CalendarCommand implements Callable<Integer> {
         if (output.asJson(answer)) return Main.DONE;
         var rows = new ArrayList<List<String>>();
         for (JsonElement each : answer.body().getAsJsonArray()) add(each.getAsJsonObject(), rows);
-        if (rows.isEmpty()) output.note("There are no series yet.");
+        if (rows.isEmpty()) output.note("No series are defined.");
         else output.table(List.of("FROM", "TO", "SERIES", ""), rows);
         return Main.DONE;
     }
@@ -46,7 +46,7 @@ final class CalendarCommand implements Callable<Integer> {
                     Json.text(each.getAsJsonObject(), "from", ""),
                     Json.text(each.getAsJsonObject(), "to", ""),
                     key,
-                    "HOLE: no range serves these dates"));
+                    "UNCOVERED DATES"));
         own.sort((a, b) -> a.getFirst().compareTo(b.getFirst()));
         rows.addAll(own);
     }

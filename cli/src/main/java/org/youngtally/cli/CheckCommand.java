@@ -26,7 +26,7 @@ import picocli.CommandLine.Spec;
 
 @Command(
         name = "check",
-        description = "Check digits, worked out here: no service is asked.",
+        description = "Check digits, calculated on this machine without the service.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = {CheckCommand.Add.class, CheckCommand.Verify.class, CheckCommand.All.class})
@@ -38,17 +38,17 @@ final class CheckCommand {
         @Parameters(
                 index = "0",
                 paramLabel = "SCHEME",
-                description = "Such as gs1, luhn or mod97-10; ‘youngtally check list’ shows all.")
+                description = "Such as gs1, luhn or mod97-10. List all with: youngtally check list")
         private String name;
 
         @Parameters(
                 index = "1..*",
                 arity = "0..*",
                 paramLabel = "TEXT",
-                description = "The texts; without any, each line of standard input.")
+                description = "The texts (default: each line of standard input).")
         private List<String> texts;
 
-        @Option(names = "--json", description = "Print a JSON object a line.")
+        @Option(names = "--json", description = "Print one JSON object per line.")
         private boolean json;
 
         @Spec(Spec.Target.MIXEE)
@@ -61,14 +61,14 @@ final class CheckCommand {
             return CheckSchemes.of(name)
                     .orElseThrow(() -> new ParameterException(
                             spec.commandLine(),
-                            "There is no check digit scheme ‘" + name + "’."
+                            "Check digit scheme ‘" + name + "’ not found."
                                     + NearestName.to(
                                                     name,
                                                     CheckSchemes.all().stream()
                                                             .map(CheckScheme::name)
                                                             .toList())
                                             .map(near -> " Did you mean ‘" + near + "’?")
-                                            .orElse(" There are " + CheckSchemes.names() + ".")));
+                                            .orElse(" Known schemes: " + CheckSchemes.names() + ".")));
         }
 
         int run(Function<CheckScheme, Function<String, Answer>> how) {
@@ -123,7 +123,7 @@ final class CheckCommand {
             return lines.run(scheme -> text -> {
                 String whole = Checked.add(scheme, text)
                         .orElseThrow(() -> new IllegalArgumentException(
-                                "its check digit would be ten, which " + scheme.name() + " does not write"));
+                                "the check digit would be ten, which " + scheme.name() + " cannot write"));
                 var json = new JsonObject();
                 json.addProperty("given", text);
                 json.addProperty("text", whole);
@@ -134,8 +134,7 @@ final class CheckCommand {
 
     @Command(
             name = "verify",
-            description =
-                    "Say of each text whether it is right, or which one slip would make it right; exit 1 if any is wrong.",
+            description = "Check each text: valid, or which typing error explains it. Exits with 1 if any is invalid.",
             mixinStandardHelpOptions = true)
     static final class Verify implements Callable<Integer> {
         @Mixin
@@ -147,22 +146,22 @@ final class CheckCommand {
                 Checked checked = Checked.of(scheme, text);
                 return new Lines.Answer(
                         checked.right(),
-                        text + "\t" + (checked.right() ? "right" : "wrong" + wrong(checked)),
+                        text + "\t" + (checked.right() ? "valid" : "invalid" + wrong(checked)),
                         json(text, checked));
             });
         }
 
         private static String wrong(Checked checked) {
             String expected = checked.expected()
-                    .map(right -> ", " + checked.given() + " should be " + right)
-                    .orElse(", the number has no check digit");
+                    .map(right -> ", check digit is " + checked.given() + ", expected " + right)
+                    .orElse(", this number has no check digit");
             List<Checked.Repair> repairs = checked.repairs();
             String likely = repairs.stream()
                     .filter(repair -> repair.slip() == Checked.TypingError.SWAP)
                     .limit(SHOWN)
                     .map(Checked.Repair::text)
                     .collect(Collectors.joining(" or "));
-            return expected + (likely.isEmpty() ? "" : "; two neighbours swapped? " + likely);
+            return expected + (likely.isEmpty() ? "" : ". Possibly two neighbours were swapped: " + likely);
         }
 
         private static JsonObject json(String text, Checked checked) {
@@ -180,7 +179,7 @@ final class CheckCommand {
 
     @Command(
             name = "list",
-            description = "List the schemes, and which slips each one misses.",
+            description = "List the schemes, and which typing errors each one misses.",
             mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Spec

@@ -8,7 +8,7 @@ import picocli.CommandLine.Parameters;
 
 @Command(
         name = "clock",
-        description = "The date by which the service goes.",
+        description = "The date of the service.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = ClockCommand.Confirm.class)
@@ -16,7 +16,7 @@ final class ClockCommand {
     @Command(
             name = "confirm",
             description =
-                    "Confirm the date of the service's clock, after a start that lies more than a day from the ledger's last instant.",
+                    "Confirm the date of the service's clock, after a start more than a day away from the newest entry.",
             mixinStandardHelpOptions = true)
     static final class Confirm implements Callable<Integer> {
         @Mixin
@@ -33,7 +33,7 @@ final class ClockCommand {
             var body = new JsonObject();
             body.addProperty("date", date);
             Service.Answer answer = service.post("/clock/confirmations", body);
-            if (!output.asJson(answer)) output.line("It is " + date + ". Numbers are given.");
+            if (!output.asJson(answer)) output.line("Date confirmed: " + date + ". Numbers are allocated again.");
             return Main.DONE;
         }
     }

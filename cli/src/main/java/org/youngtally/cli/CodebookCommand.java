@@ -18,7 +18,7 @@ import picocli.CommandLine.Spec;
 
 @Command(
         name = "codebook",
-        description = "The codebooks there are: add choices to them and retire them.",
+        description = "Codebooks: list them, add and retire choices.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = {
@@ -31,7 +31,7 @@ final class CodebookCommand {
 
     @Command(
             name = "list",
-            description = "List all codebooks, and which series use each.",
+            description = "List all codebooks, with the series that use them.",
             mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
@@ -56,16 +56,13 @@ final class CodebookCommand {
                         Json.text(book, "version", ""),
                         users.isEmpty() ? "—" : String.join(", ", users)));
             }
-            if (rows.isEmpty()) output.note("There are no codebooks yet; define some with: youngtally apply FILE");
+            if (rows.isEmpty()) output.note("No codebooks are defined. Define some with: youngtally apply FILE");
             else output.table(List.of("CODEBOOK", "TITLE", ">CHOICES", ">VERSION", "USED BY"), rows);
             return Main.DONE;
         }
     }
 
-    @Command(
-            name = "show",
-            description = "Show one codebook, its choices and those beneath them.",
-            mixinStandardHelpOptions = true)
+    @Command(name = "show", description = "Show one codebook with all its choices.", mixinStandardHelpOptions = true)
     static final class Show implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -113,7 +110,7 @@ final class CodebookCommand {
                 names = "--within",
                 paramLabel = "CODE",
                 description =
-                        "The code of the choice that it stands beneath; once for each level, the outermost first.")
+                        "The code of the choice that it belongs to; repeat it for each level, the outermost first.")
         private List<String> within = List.of();
 
         @Spec
@@ -125,8 +122,8 @@ final class CodebookCommand {
             JsonObject parent = book;
             for (String code : within)
                 parent = choice(Json.list(parent, "choices"), code)
-                        .orElseThrow(
-                                () -> wrong("‘" + codebook + "’ has no choice with the code ‘" + code + "’ there"));
+                        .orElseThrow(() ->
+                                wrong("‘" + codebook + "’ has no choice with the code ‘" + code + "’ on this level"));
             parent.add("choices", change.apply(Json.list(parent, "choices")));
             Service.Answer answer = service.put("/codebooks/" + Service.escape(codebook), book, found.tag());
             if (!output.asJson(answer)) output.note(done);
@@ -143,7 +140,7 @@ final class CodebookCommand {
         ParameterException wrong(String what) {
             return new ParameterException(
                     spec.commandLine(),
-                    what + "; nothing was changed. Look with: youngtally codebook show " + codebook);
+                    what + ". Nothing was changed. Show its choices with: youngtally codebook show " + codebook);
         }
     }
 
@@ -152,7 +149,7 @@ final class CodebookCommand {
         @Parameters(
                 index = "1",
                 paramLabel = "CODE",
-                description = "Its code; never changed, and never used for anything else.")
+                description = "Its code. It can never be changed, nor used for anything else.")
         private String code;
 
         @Parameters(index = "2", paramLabel = "NAME", description = "Its full name.")
@@ -168,13 +165,13 @@ final class CodebookCommand {
                         choices.add(choice);
                         return choices;
                     },
-                    code + " stands for " + name + " from now on.");
+                    "Added: " + code + ", " + name + ".");
         }
     }
 
     @Command(
             name = "retire",
-            description = "Retire a choice: it is not given any more, and its code is never used again.",
+            description = "Retire a choice: it can no longer be chosen, and its code is never used again.",
             mixinStandardHelpOptions = true)
     static final class Retire extends Change {
         @Parameters(index = "1", paramLabel = "CODE", description = "Its code.")
@@ -185,7 +182,7 @@ final class CodebookCommand {
             return change(
                     choices -> {
                         choice(choices, code)
-                                .orElseThrow(() -> wrong("There is no choice with the code ‘" + code + "’ there"))
+                                .orElseThrow(() -> wrong("No choice has the code ‘" + code + "’ on this level"))
                                 .addProperty("retired", true);
                         return choices;
                     },

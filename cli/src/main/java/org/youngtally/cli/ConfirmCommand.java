@@ -4,10 +4,7 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 
-@Command(
-        name = "confirm",
-        description = "Confirm numbers that are held: they are issued.",
-        mixinStandardHelpOptions = true)
+@Command(name = "confirm", description = "Confirm held numbers: they are issued.", mixinStandardHelpOptions = true)
 final class ConfirmCommand implements Callable<Integer> {
     @Mixin
     private SettlingOptions settling;

@@ -13,7 +13,7 @@ import picocli.CommandLine.Parameters;
 
 @Command(
         name = "entry",
-        description = "The ledger's entries.",
+        description = "Entries of the ledger.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = {EntryCommand.Page.class, EntryCommand.Show.class})
@@ -54,7 +54,7 @@ final class EntryCommand {
 
     @Command(
             name = "list",
-            description = "List entries from new to old, a page at a time.",
+            description = "List entries from new to old, page by page.",
             mixinStandardHelpOptions = true)
     static final class Page implements Callable<Integer> {
         @Mixin
@@ -63,16 +63,16 @@ final class EntryCommand {
         @Mixin
         private Output output;
 
-        @Option(names = "--series", paramLabel = "SERIES", description = "Only those of this series.")
+        @Option(names = "--series", paramLabel = "SERIES", description = "Only of this series.")
         private String series;
 
         @Option(
                 names = "--before",
                 paramLabel = "SEQUENCE",
-                description = "Only those before this entry: the next page.")
+                description = "Only entries before this one: the next page.")
         private Long before;
 
-        @Option(names = "--limit", paramLabel = "N", description = "How many (default 20).", defaultValue = "20")
+        @Option(names = "--limit", paramLabel = "N", description = "How many (default: 20).", defaultValue = "20")
         private int limit;
 
         @Override
@@ -86,7 +86,7 @@ final class EntryCommand {
             if (rows.isEmpty()) output.note("No entries.");
             else output.table(List.of(">ENTRY", "WHEN", "BY", "ACT", "SERIES", "DATE", "IDENTIFIERS", "FOR"), rows);
             if (answer.next().isPresent())
-                output.note("Older ones: --before " + rows.getLast().getFirst());
+                output.note("Older entries: --before " + rows.getLast().getFirst());
             return Main.DONE;
         }
 

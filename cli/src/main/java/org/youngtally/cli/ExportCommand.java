@@ -18,7 +18,7 @@ import picocli.CommandLine.Spec;
 
 @Command(
         name = "export",
-        description = "Give the files of definitions back, as they were applied and brought up to date.",
+        description = "Export the definition files as they were applied, with all changes since.",
         mixinStandardHelpOptions = true)
 final class ExportCommand implements Callable<Integer> {
     private record Named(Path path, String text) {}
@@ -29,13 +29,10 @@ final class ExportCommand implements Callable<Integer> {
     @Mixin
     private Output output;
 
-    @Parameters(
-            paramLabel = "FOLDER",
-            arity = "0..1",
-            description = "Where to write them; without it they go to standard output.")
+    @Parameters(paramLabel = "FOLDER", arity = "0..1", description = "Where to write them (default: standard output).")
     private Path folder;
 
-    @Option(names = "--overwrite", description = "Write over files there that say otherwise.")
+    @Option(names = "--overwrite", description = "Overwrite files that differ.")
     private boolean overwrite;
 
     @Spec
@@ -52,7 +49,7 @@ final class ExportCommand implements Callable<Integer> {
                     (folder == null ? Path.of("") : folder).resolve(Json.text(file, "name", "")),
                     Json.text(file, "text", "")));
         }
-        if (files.isEmpty()) output.note("There is nothing to export: no series is defined.");
+        if (files.isEmpty()) output.note("Nothing to export: no series is defined.");
         if (folder == null) print(files);
         else write(files);
         return Main.DONE;
@@ -77,13 +74,13 @@ final class ExportCommand implements Callable<Integer> {
             if (!lost.isEmpty() && !overwrite)
                 throw new ParameterException(
                         spec.commandLine(),
-                        lost.getFirst() + " says otherwise; nothing was written. Give another folder, or --overwrite");
+                        lost.getFirst() + " differs. Nothing was written. Choose another folder, or add --overwrite.");
             for (Named file : changed) Files.writeString(file.path(), file.text());
             output.note(
                     changed.isEmpty()
-                            ? "Every file says so already."
-                            : changed.size() + (changed.size() == 1 ? " file was" : " files were") + " written to "
-                                    + folder + ".");
+                            ? "All files are up to date."
+                            : changed.size() + (changed.size() == 1 ? " file" : " files") + " written to " + folder
+                                    + ".");
         } catch (IOException e) {
             throw new ParameterException(spec.commandLine(), folder + " cannot be written: " + e.getMessage(), e);
         }

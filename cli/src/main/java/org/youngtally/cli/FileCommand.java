@@ -23,7 +23,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "file",
         description =
-                "Number a file on this machine: take its number, write it into the file where its format has a place for one (SVG, PDF, CSV), and give the file its number as its name. All of it or nothing.",
+                "Number a file on this machine: allocate its number, write it into the file where its format allows it (SVG, PDF, CSV), and rename the file to its number. All or nothing.",
         mixinStandardHelpOptions = true)
 final class FileCommand implements Callable<Integer> {
     @Mixin
@@ -51,14 +51,13 @@ final class FileCommand implements Callable<Integer> {
     @Option(
             names = "--typed",
             paramLabel = "IDENTIFIER",
-            description = "The number that it has already, for a series whose numbers may be typed.")
+            description = "Its existing number, for a series that allows typed numbers.")
     private String typed;
 
     @Option(
             names = "--column",
             paramLabel = "NAME",
-            description =
-                    "Of a CSV: the column that holds the number (default: the name of the field that it goes into).")
+            description = "For a CSV file: the column of the number (default: the name of the field that receives it).")
     private String column;
 
     @Override
@@ -68,7 +67,7 @@ final class FileCommand implements Callable<Integer> {
         try {
             prove(bytes, ending);
         } catch (UnreadableDocument e) {
-            throw new IOException(e.getMessage() + "; " + e.accepted() + " would do. Nothing was taken.", e);
+            throw new IOException(e.getMessage() + ". Accepted: " + e.accepted() + ". Nothing was allocated.", e);
         }
         var body = new JsonObject();
         body.addProperty("kind", kind);
@@ -88,10 +87,10 @@ final class FileCommand implements Callable<Integer> {
         output.line(target.toString());
         String place = mark(ending, record)
                 .map(FileMark::place)
-                .map(there -> "; the number stands in " + there)
-                .orElse("; a file of this format has no place for the number but its name");
+                .map(there -> "; the number was written to " + there)
+                .orElse("; in this format only the file name has the number");
         output.note(Json.text(record, "identifier", "") + " is record " + Json.number(record, "record")
-                + (kept.get("known").getAsBoolean() ? ", which there was already" : "") + place + ".");
+                + (kept.get("known").getAsBoolean() ? ", which already existed" : "") + place + ".");
         return Main.DONE;
     }
 
@@ -112,7 +111,7 @@ final class FileCommand implements Callable<Integer> {
         Optional<String> borne = mark.get().borne(bytes);
         if (borne.isPresent() && typed == null)
             throw new UnreadableDocument(
-                    "The file bears the number ‘" + borne.get() + "’ already", "a file without a number");
+                    "The file already has the number ‘" + borne.get() + "’", "a file without a number");
         mark.get().marked(bytes, "X");
     }
 
@@ -126,10 +125,10 @@ final class FileCommand implements Callable<Integer> {
         throw new ParameterException(
                 spec.commandLine(),
                 units.isEmpty()
-                        ? "No route that you may see numbers records of the kind ‘" + kind
-                                + "’; look at: youngtally routes list"
-                        : "Records of the kind ‘" + kind + "’ are numbered in " + String.join(", ", units)
-                                + "; say which with --unit");
+                        ? "You may see no route for records of the kind ‘" + kind
+                                + "’. List routes with: youngtally routes list"
+                        : "Records of the kind ‘" + kind + "’ have routes in several units: " + String.join(", ", units)
+                                + ". Choose one with --unit.");
     }
 
     private void move(byte[] bytes, String ending, JsonObject record, Path target)
@@ -152,7 +151,7 @@ final class FileCommand implements Callable<Integer> {
      */
     private String undone(JsonObject kept, JsonObject record) {
         String number = Json.text(record, "identifier", "");
-        if (kept.get("known").getAsBoolean()) return "The record " + number + " was there before, and stays.";
+        if (kept.get("known").getAsBoolean()) return "The record " + number + " existed before, and was kept.";
         var reason = new JsonObject();
         reason.addProperty("reason", "The file " + file.getFileName() + " could not be named after it");
         try {
@@ -160,9 +159,9 @@ final class FileCommand implements Callable<Integer> {
                     "/records/" + Json.number(record, "record") + "/deletions",
                     reason,
                     UUID.randomUUID().toString());
-            return "All is as before; " + number + " was given back or is void, as its kind and series have it.";
+            return "Everything was undone; " + number + " was returned or voided, as its kind and series define.";
         } catch (Refused | NotReachable e) {
-            return "The number " + number + " could not be taken back (" + e.getMessage() + "): delete record "
+            return "The number " + number + " could not be returned (" + e.getMessage() + "). Delete record "
                     + Json.number(record, "record") + ", or have it deleted.";
         }
     }

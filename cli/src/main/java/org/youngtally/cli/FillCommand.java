@@ -15,7 +15,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "fill",
         description =
-                "Fill the blank numbers of a table, from the top to the bottom: all of them or none. The table itself is left as it is; the filled one is written beside it.",
+                "Fill the blank numbers of a table from top to bottom: all of them or none. The table itself is not changed; the filled one is written next to it.",
         mixinStandardHelpOptions = true)
 final class FillCommand implements Callable<Integer> {
     @Mixin
@@ -29,24 +29,19 @@ final class FillCommand implements Callable<Integer> {
 
     @Parameters(
             paramLabel = "TABLE",
-            description =
-                    "The table, .csv or .xlsx; its first row names the columns, by the names or titles of the kind's fields.")
+            description = "The table, .csv or .xlsx; its first row has the names or titles of the kind's fields.")
     private Path table;
 
-    @Option(
-            names = "--kind",
-            paramLabel = "KIND",
-            required = true,
-            description = "The kind of record that each row is.")
+    @Option(names = "--kind", paramLabel = "KIND", required = true, description = "The kind of record of the rows.")
     private String kind;
 
-    @Option(names = "--unit", paramLabel = "CODE", required = true, description = "The unit that the rows are of.")
+    @Option(names = "--unit", paramLabel = "CODE", required = true, description = "The unit of the rows.")
     private String unit;
 
     @Option(
             names = "--column",
             paramLabel = "NAME",
-            description = "The column of the numbers (default: the one named as the field that they go into).")
+            description = "The column of the numbers (default: the one named like the field that receives them).")
     private String column;
 
     @Option(
@@ -59,44 +54,54 @@ final class FillCommand implements Callable<Integer> {
             names = "--output",
             paramLabel = "FILE",
             description =
-                    "Where the filled table is written (default: beside it, with -numbered in its name). Never over another file.")
+                    "The file for the filled table (default: next to the table, with -numbered in its name). Existing files are never overwritten.")
     private Path to;
 
     @Option(
             names = "--key",
             paramLabel = "TOKEN",
             description =
-                    "A token for this request: repeated with it, the same table gets the same numbers (default: a new one).")
+                    "The idempotency key: a repeated request with the same key and table returns the same numbers (default: a new key).")
     private String key = UUID.randomUUID().toString();
+
+    @Option(names = "--dry-run", description = "Only check the table: nothing is allocated and nothing is written.")
+    private boolean dryRun;
 
     @Override
     public Integer call() throws IOException {
         byte[] bytes = NewFiles.read(table);
         Path target = to != null ? to : beside();
-        // What would stand in the way is better known before numbers are taken.
-        if (Files.exists(target))
+        // What would be in the way is better known before numbers are taken.
+        if (!dryRun && Files.exists(target))
             throw new IOException(
-                    "There is a file " + target + " already; name another with --output. Nothing was taken.");
+                    "File " + target + " already exists. Name another with --output. Nothing was allocated.");
         String path = "/kinds/" + Service.escape(kind) + "/tables?unit=" + Service.escape(unit) + "&name="
                 + Service.escape(table.getFileName().toString())
                 + (column == null ? "" : "&column=" + Service.escape(column))
-                + (date == null ? "" : "&date=" + Service.escape(date));
+                + (date == null ? "" : "&date=" + Service.escape(date))
+                + (dryRun ? "&dryRun=true" : "");
         Service.Sent sent;
         try (var bar = ProgressBar.of(
                 service, "/tables/" + Service.escape(key), spec.commandLine().getErr())) {
             sent = service.send(path, bytes, key);
         }
+        if (dryRun) {
+            output.note("Dry run: " + sent.headers().getOrDefault("Filled", "0") + " would be filled, "
+                    + sent.headers().getOrDefault("Kept", "0")
+                    + " already had a number. Nothing was allocated.");
+            return Main.DONE;
+        }
         try {
             NewFiles.write(target, sent.bytes());
         } catch (IOException e) {
             throw new IOException(
-                    e.getMessage() + " The numbers are taken; the same table with --key " + key
-                            + " and another --output gets them again.",
+                    e.getMessage() + " The numbers are allocated. Repeat with --key " + key
+                            + " and another --output to get them again.",
                     e);
         }
         output.line(target.toString());
         output.note(sent.headers().getOrDefault("Filled", "0") + " filled, "
-                + sent.headers().getOrDefault("Kept", "0") + " had a number already"
+                + sent.headers().getOrDefault("Kept", "0") + " already had a number"
                 + (!sent.headers().containsKey("Entry")
                         ? ""
                         : !sent.headers().containsKey("Last-Entry")

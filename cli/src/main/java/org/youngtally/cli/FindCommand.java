@@ -2,6 +2,7 @@ package org.youngtally.cli;
 
 import com.google.gson.JsonElement;
 import com.google.gson.JsonObject;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -9,18 +10,29 @@ import picocli.CommandLine.Parameters;
 
 @Command(
         name = "find",
-        description = "Say what an identifier was given for, or what was taken for a reference.",
+        description = "Find what an identifier was issued for, or the numbers of a reference.",
         mixinStandardHelpOptions = true)
 final class FindCommand implements Callable<Integer> {
+    /** What was done, for the acts that change a number. */
+    private static final Map<String, String> PAST = Map.of(
+            "void", "voided",
+            "use", "reported as used",
+            "lapse", "lapsed",
+            "release", "released",
+            "return", "returned",
+            "confirm", "confirmed",
+            "close", "closed",
+            "delete", "deleted",
+            "renumber", "renumbered",
+            "split", "split");
+
     @Mixin
     private Service service;
 
     @Mixin
     private Output output;
 
-    @Parameters(
-            paramLabel = "IDENTIFIER",
-            description = "The identifier; upper and lower case are alike. Where it is none: a reference.")
+    @Parameters(paramLabel = "IDENTIFIER", description = "The identifier, in upper or lower case; or a reference.")
     private String identifier;
 
     @Override
@@ -57,8 +69,8 @@ final class FindCommand implements Callable<Integer> {
                 Json.number(range, "first") + " to " + Json.number(range, "last") + (step == 1 ? "" : " by " + step)
                         + ", open since " + Json.text(range, "opens", ""));
         if (!lane.isEmpty()) property("lane", lane);
-        property("position", Long.toString(Json.number(found, "position")));
-        if (found.has("round")) property("round", Long.toString(Json.number(found, "round")));
+        property("position", Output.grouped(Json.number(found, "position") + 1));
+        if (found.has("round")) property("round", Output.grouped(Json.number(found, "round")));
         property(
                 "state",
                 Json.text(found, "state", "")
@@ -66,11 +78,11 @@ final class FindCommand implements Callable<Integer> {
                         + (found.has("block") ? ", of block " + Json.number(found, "block") : "")
                         + (found.get("ahead").getAsBoolean() ? ", typed ahead of the counter" : ""));
         if (found.has("changed")) property("since", change(found.getAsJsonObject("changed")));
-        if (found.has("retired")) property("given anew", change(found.getAsJsonObject("retired")));
+        if (found.has("retired")) property("reissued", change(found.getAsJsonObject("retired")));
         property("date", Json.text(found, "date", ""));
         if (found.has("fields")) property("fields", Json.fields(found, ""));
         property(
-                "taken",
+                "issued",
                 Moment.of(Json.text(found, "at", "")) + " by " + Json.text(found, "by", "") + ", entry "
                         + Json.number(found, "seq"));
         property("reference", Json.text(found, "reference", "none"));
@@ -78,13 +90,14 @@ final class FindCommand implements Callable<Integer> {
             property(
                     "record",
                     Json.number(found, "record") + " (" + Json.text(found, "kind", "record") + " of "
-                            + Json.text(found, "unit", "") + "); see it with: youngtally record show "
+                            + Json.text(found, "unit", "") + "); show it with: youngtally record show --internal "
                             + Json.number(found, "record"));
     }
 
     private static String change(JsonObject act) {
         String note = Json.text(act, "note", "");
-        return Moment.of(Json.text(act, "at", "")) + ", " + Json.text(act, "act", "") + " by "
+        return Moment.of(Json.text(act, "at", "")) + ", "
+                + PAST.getOrDefault(Json.text(act, "act", ""), Json.text(act, "act", "")) + " by "
                 + Json.text(act, "by", "") + ", entry " + Json.number(act, "seq") + (note.isEmpty() ? "" : ": " + note);
     }
 

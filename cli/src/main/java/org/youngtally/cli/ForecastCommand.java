@@ -11,7 +11,7 @@ import picocli.CommandLine.Parameters;
 
 @Command(
         name = "forecast",
-        description = "Say when the numbers that are left run out, at the rates of the last 7, 30 and 365 days.",
+        description = "Forecast when a series will be exhausted, at the rates of the last 7, 30 and 365 days.",
         mixinStandardHelpOptions = true)
 final class ForecastCommand implements Callable<Integer> {
     @Mixin
@@ -29,19 +29,20 @@ final class ForecastCommand implements Callable<Integer> {
         if (output.asJson(answer)) return Main.DONE;
         JsonObject forecast = answer.body().getAsJsonObject();
         String ends = Json.text(forecast, "ends", "");
-        if (!forecast.has("left")) output.note("How many are left rests on the fields of each record, or never ends.");
+        if (!forecast.has("left"))
+            output.note("How many are left depends on the fields of each record, or has no end.");
         else
-            output.line(Json.number(forecast, "left") + " left on " + Json.text(forecast, "date", "")
-                    + (ends.isEmpty() ? ", without an end" : ", to be given by " + ends));
+            output.line(Output.grouped(Json.number(forecast, "left")) + " left on " + Json.text(forecast, "date", "")
+                    + (ends.isEmpty() ? ", without an end date" : ", until " + ends));
         var rows = new ArrayList<List<String>>();
         for (JsonElement each : forecast.getAsJsonArray("rates")) {
             JsonObject rate = each.getAsJsonObject();
             rows.add(List.of(
                     Json.text(rate, "days", ""),
-                    Json.text(rate, "used", ""),
-                    Json.text(rate, "runsOut", "not before they end")));
+                    Json.count(rate, "used"),
+                    Json.text(rate, "runsOut", "not before the last date")));
         }
-        output.table(List.of(">LAST DAYS", ">GIVEN", "RUNS OUT"), rows);
+        output.table(List.of(">LAST DAYS", ">ISSUED", "EXHAUSTED"), rows);
         return Main.DONE;
     }
 }

@@ -15,7 +15,7 @@ final class Given {
     @Option(
             names = "--field",
             paramLabel = "NAME=VALUE",
-            description = "What the record gives for a field: a choice's name or code, or a text. Once for each field.",
+            description = "The value of a field: the name or code of a choice, or a text. Repeatable.",
             mapFallbackValue = Option.NULL_VALUE)
     private Map<String, String> fields = new LinkedHashMap<>();
 
@@ -27,10 +27,9 @@ final class Given {
 
     Map<String, String> fields() {
         var all = new LinkedHashMap<>(fields);
-        if (all.containsValue(null))
-            throw new ParameterException(spec.commandLine(), "--field gives a name without a value; write NAME=VALUE");
+        if (all.containsValue(null)) throw new ParameterException(spec.commandLine(), "--field requires NAME=VALUE.");
         if (unit != null && all.put("unit", unit) != null)
-            throw new ParameterException(spec.commandLine(), "The unit is given twice; keep --unit");
+            throw new ParameterException(spec.commandLine(), "The unit is set twice. Keep only --unit.");
         return all;
     }
 
@@ -44,7 +43,7 @@ final class Given {
         body.add("fields", written);
     }
 
-    /** As it stands in an address, behind an ampersand. */
+    /** As it is in an address, behind an ampersand. */
     String query() {
         return fields().entrySet().stream()
                 .map(field -> "&field=" + Service.escape(field.getKey() + "=" + field.getValue()))

@@ -9,7 +9,7 @@ import picocli.CommandLine.Parameters;
 
 @Command(
         name = "hold",
-        description = "Set the next numbers of a series aside for a time, until they are confirmed.",
+        description = "Hold the next numbers of a series for a time, until they are confirmed.",
         mixinStandardHelpOptions = true)
 final class HoldCommand implements Callable<Integer> {
     @Mixin
@@ -24,12 +24,12 @@ final class HoldCommand implements Callable<Integer> {
     @Option(
             names = "--for",
             paramLabel = "DURATION",
-            description = "How long: " + Time.SHAPE + " (default ${DEFAULT-VALUE}).",
+            description = "How long: " + Time.SHAPE + " (default: ${DEFAULT-VALUE}).",
             converter = Time.Converter.class,
             defaultValue = "15m")
     private Time time;
 
-    @Option(names = "--quantity", paramLabel = "N", description = "How many (default 1).", defaultValue = "1")
+    @Option(names = "--quantity", paramLabel = "N", description = "How many (default: 1).", defaultValue = "1")
     private long quantity;
 
     @Mixin

@@ -12,13 +12,13 @@ import picocli.CommandLine.Option;
 
 @Command(
         name = "holds",
-        description = "The numbers that are held.",
+        description = "Held numbers.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = {HoldsCommand.All.class, HoldsCommand.Clear.class})
 final class HoldsCommand {
 
-    @Command(name = "list", description = "List what is held, the oldest first.", mixinStandardHelpOptions = true)
+    @Command(name = "list", description = "List held numbers, the oldest first.", mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -26,7 +26,7 @@ final class HoldsCommand {
         @Mixin
         private Output output;
 
-        @Option(names = "--series", paramLabel = "SERIES", description = "Only those of this series.")
+        @Option(names = "--series", paramLabel = "SERIES", description = "Only of this series.")
         private String series;
 
         @Override
@@ -35,7 +35,7 @@ final class HoldsCommand {
             if (output.asJson(answer)) return Main.DONE;
             var rows = new ArrayList<List<String>>();
             for (JsonElement each : answer.body().getAsJsonArray()) rows.add(row(each.getAsJsonObject()));
-            if (rows.isEmpty()) output.note("Nothing is held.");
+            if (rows.isEmpty()) output.note("No numbers are held.");
             else output.table(List.of("IDENTIFIER", "SERIES", "AGE", "UNTIL", "BY", "REFERENCE", ">ENTRY"), rows);
             return Main.DONE;
         }
@@ -57,7 +57,7 @@ final class HoldsCommand {
         }
     }
 
-    @Command(name = "clear", description = "Release holds that nobody has ended.", mixinStandardHelpOptions = true)
+    @Command(name = "clear", description = "Release old holds.", mixinStandardHelpOptions = true)
     static final class Clear implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -68,15 +68,15 @@ final class HoldsCommand {
         @Option(
                 names = "--older-than",
                 paramLabel = "DURATION",
-                description = "Those that have been held for longer than this: " + Time.SHAPE + ".",
+                description = "Held for longer than this: " + Time.SHAPE + ".",
                 converter = Time.Converter.class,
                 required = true)
         private Time age;
 
-        @Option(names = "--series", paramLabel = "SERIES", description = "Only those of this series.")
+        @Option(names = "--series", paramLabel = "SERIES", description = "Only of this series.")
         private String series;
 
-        @Option(names = "--reason", paramLabel = "TEXT", description = "Why.", required = true)
+        @Option(names = "--reason", paramLabel = "TEXT", description = "The reason.", required = true)
         private String reason;
 
         @Override
@@ -89,7 +89,7 @@ final class HoldsCommand {
             if (output.asJson(answer)) return Main.DONE;
             for (JsonElement each : answer.body().getAsJsonArray())
                 SettlingOptions.print(output, each.getAsJsonObject(), "released");
-            if (answer.body().getAsJsonArray().isEmpty()) output.note("Nothing has been held so long.");
+            if (answer.body().getAsJsonArray().isEmpty()) output.note("No numbers have been held that long.");
             return Main.DONE;
         }
     }

@@ -19,12 +19,17 @@ final class Json {
         return object.has(name) ? object.getAsJsonArray(name) : new JsonArray();
     }
 
-    /** The fields that stand in an object, NAME=VALUE behind a beginning; empty where there are none. */
+    /** The fields that are in an object, NAME=VALUE behind a beginning; empty where there are none. */
     static String fields(JsonObject object, String beginning) {
         if (!object.has("fields") || object.getAsJsonObject("fields").isEmpty()) return "";
         return object.getAsJsonObject("fields").entrySet().stream()
                 .map(field -> field.getKey() + "=" + field.getValue().getAsString())
                 .collect(Collectors.joining(", ", beginning, ""));
+    }
+
+    /** A count for people, with its thousands grouped; nought where it is absent. */
+    static String count(JsonObject object, String name) {
+        return Output.grouped(object.has(name) ? number(object, name) : 0);
     }
 
     static long number(JsonObject object, String name) {

@@ -7,11 +7,12 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 @Command(
         name = "kind",
-        description = "The kinds of records, with their fields.",
+        description = "Kinds of records, with their fields.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = {KindCommand.All.class, KindCommand.Show.class})
@@ -24,9 +25,12 @@ final class KindCommand {
         @Mixin
         private Output output;
 
+        @Option(names = "--retired", description = "Include retired kinds.")
+        private boolean retired;
+
         @Override
         public Integer call() {
-            Service.Answer answer = service.get("/kinds");
+            Service.Answer answer = service.get("/kinds?retired=" + retired);
             if (output.asJson(answer)) return Main.DONE;
             var rows = new ArrayList<List<String>>();
             for (JsonElement each : answer.body().getAsJsonArray()) {
@@ -38,10 +42,11 @@ final class KindCommand {
                         Json.text(kind, "key", ""),
                         Json.text(kind, "title", ""),
                         String.join(", ", names),
-                        Json.list(kind, "lines").isEmpty() ? "" : "with lines"));
+                        Json.list(kind, "lines").isEmpty() ? "" : "with lines",
+                        kind.get("retired").getAsBoolean() ? "retired" : ""));
             }
-            if (rows.isEmpty()) output.note("There are no kinds yet; define some with: youngtally apply FILE");
-            else output.table(List.of("KIND", "TITLE", "FIELDS", ""), rows);
+            if (rows.isEmpty()) output.note("No kinds are defined. Define some with: youngtally apply FILE");
+            else output.table(List.of("KIND", "TITLE", "FIELDS", "", ""), rows);
             return Main.DONE;
         }
     }

@@ -15,13 +15,13 @@ import picocli.CommandLine.ParameterException;
 /** The command-line client. It speaks to the service over HTTP and nothing else. */
 @Command(
         name = "youngtally",
-        description = "Numbers without gaps and without doubles.",
+        description = "Allocates identifiers from number series: no duplicates, and no gap without an explanation.",
         mixinStandardHelpOptions = true,
         versionProvider = Main.Version.class,
         synopsisSubcommandLabel = "COMMAND",
         footer = {
             "",
-            "The commands that own the data: serve, demo, rebuild, new-password.",
+            "Commands that run on the data folder: serve, demo, rebuild, new-password.",
             "Exit: 0 done, 1 refused, 2 wrong usage, 3 service not reachable."
         })
 public final class Main {

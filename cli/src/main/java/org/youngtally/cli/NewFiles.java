@@ -11,12 +11,12 @@ import java.nio.file.StandardOpenOption;
 final class NewFiles {
     private NewFiles() {}
 
-    /** @throws IOException that says what stands in the way, in words; nothing is left of the file then */
+    /** @throws IOException that says what is in the way, in words; nothing is left of the file then */
     static void write(Path file, byte[] bytes) throws IOException {
         try {
             Files.write(file, bytes, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE, StandardOpenOption.DSYNC);
         } catch (FileAlreadyExistsException e) {
-            throw new IOException("There is a file " + file + " already; it is left as it is.", e);
+            throw new IOException("File " + file + " already exists. It was not changed.", e);
         } catch (IOException e) {
             Files.deleteIfExists(file);
             throw new IOException("The file " + file + " cannot be written (" + e.getMessage() + ").", e);
@@ -27,7 +27,7 @@ final class NewFiles {
         try {
             return Files.readAllBytes(file);
         } catch (NoSuchFileException e) {
-            throw new IOException("There is no file " + file + ".", e);
+            throw new IOException("File " + file + " not found.", e);
         } catch (IOException e) {
             throw new IOException("The file " + file + " cannot be read (" + e.getMessage() + ").", e);
         }

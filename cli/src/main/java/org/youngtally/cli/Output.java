@@ -3,6 +3,7 @@ package org.youngtally.cli;
 import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
@@ -23,6 +24,16 @@ final class Output {
     boolean asJson(Service.Answer answer) {
         if (json) line(answer.text().strip());
         return json;
+    }
+
+    /** A count with its thousands grouped, as people read it. */
+    static String grouped(long count) {
+        return String.format(Locale.ROOT, "%,d", count);
+    }
+
+    /** A count with the word for what is counted, in the singular where it is one. */
+    static String counted(long count, String one) {
+        return grouped(count) + " " + one + (count == 1 ? "" : "s");
     }
 
     void line(String text) {

@@ -1,5 +1,6 @@
 package org.youngtally.cli;
 
+import com.google.gson.JsonArray;
 import com.google.gson.JsonElement;
 import com.google.gson.JsonObject;
 import java.io.IOException;
@@ -20,7 +21,7 @@ import picocli.CommandLine.Spec;
 
 @Command(
         name = "period",
-        description = "Closed periods: nothing dated inside is given any more.",
+        description = "Closed periods: no number can be dated inside them.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = {
@@ -56,21 +57,21 @@ final class PeriodCommand {
         @Option(
                 names = "--from",
                 paramLabel = "DATE",
-                description = "The first date, as in 2026-01-01.",
+                description = "The first date, such as 2026-01-01.",
                 required = true)
         private String from;
 
         @Option(names = "--to", paramLabel = "DATE", description = "The last date.", required = true)
         private String to;
 
-        @Option(names = "--note", paramLabel = "TEXT", description = "What there is to say.")
+        @Option(names = "--note", paramLabel = "TEXT", description = "A note for the statement.")
         private String note;
 
         @Option(
                 names = "--key",
-                paramLabel = "TOKEN",
+                paramLabel = "KEY",
                 description =
-                        "A token for this request: repeated with it, it gives the same answer (default: a new one).")
+                        "The idempotency key: a repeated request with the same key returns the same answer (default: a new key).")
         private String key;
 
         @Override
@@ -88,16 +89,13 @@ final class PeriodCommand {
             long gone = Json.number(closed, "quantity");
             output.line("closed from " + from + " to " + to + ", entry " + Json.number(closed, "seq"));
             output.note(
-                    (gone == 0 ? "" : gone + " returned " + (gone == 1 ? "number is" : "numbers are") + " void now. ")
-                            + "The statement: youngtally period show " + Json.number(closed, "seq"));
+                    (gone == 0 ? "" : gone + " returned " + (gone == 1 ? "number is" : "numbers are") + " now void. ")
+                            + "Show the statement with: youngtally period show " + Json.number(closed, "seq"));
             return Main.DONE;
         }
     }
 
-    @Command(
-            name = "reopen",
-            description = "Open a closed period again, with a reason.",
-            mixinStandardHelpOptions = true)
+    @Command(name = "reopen", description = "Reopen a closed period, with a reason.", mixinStandardHelpOptions = true)
     static final class Reopen implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -105,10 +103,10 @@ final class PeriodCommand {
         @Mixin
         private Output output;
 
-        @Parameters(paramLabel = "CLOSING", description = "The entry that closed it.")
+        @Parameters(paramLabel = "CLOSING", description = "The number of the closing entry.")
         private long closing;
 
-        @Option(names = "--reason", paramLabel = "TEXT", description = "Why.")
+        @Option(names = "--reason", paramLabel = "TEXT", description = "The reason.")
         private String reason;
 
         @Override
@@ -120,15 +118,12 @@ final class PeriodCommand {
                     body,
                     UUID.randomUUID().toString());
             if (!output.asJson(answer))
-                output.line("open again, entry " + Json.number(answer.body().getAsJsonObject(), "seq"));
+                output.line("reopened, entry " + Json.number(answer.body().getAsJsonObject(), "seq"));
             return Main.DONE;
         }
     }
 
-    @Command(
-            name = "list",
-            description = "List every period that was closed, the newest first.",
-            mixinStandardHelpOptions = true)
+    @Command(name = "list", description = "List all closed periods, the newest first.", mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -148,18 +143,18 @@ final class PeriodCommand {
                         Json.text(closing, "scope", "") + " " + Json.text(closing, "key", ""),
                         Json.text(closing, "from", ""),
                         Json.text(closing, "to", ""),
-                        Json.text(closing, "issued", ""),
-                        Json.text(closing, "voids", ""),
+                        Json.count(closing, "issued"),
+                        Json.count(closing, "voids"),
                         Json.text(closing, "by", ""),
-                        closing.has("reopened") ? "open again, entry " + Json.number(closing, "reopened") : "closed"));
+                        closing.has("reopened") ? "reopened, entry " + Json.number(closing, "reopened") : "closed"));
             }
-            if (rows.isEmpty()) output.note("No period was closed.");
+            if (rows.isEmpty()) output.note("No periods are closed.");
             else output.table(List.of(">CLOSING", "OF", "FROM", "TO", ">ISSUED", ">VOID", "BY", ""), rows);
             return Main.DONE;
         }
     }
 
-    @Command(name = "show", description = "State what a closed period comes to.", mixinStandardHelpOptions = true)
+    @Command(name = "show", description = "Show the statement of a closed period.", mixinStandardHelpOptions = true)
     static final class Show implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -167,10 +162,10 @@ final class PeriodCommand {
         @Mixin
         private Output output;
 
-        @Parameters(paramLabel = "CLOSING", description = "The entry that closed it.")
+        @Parameters(paramLabel = "CLOSING", description = "The number of the closing entry.")
         private long closing;
 
-        @Option(names = "--pdf", paramLabel = "FILE", description = "Write it as a page to be signed.")
+        @Option(names = "--pdf", paramLabel = "FILE", description = "Write it as a page for signatures.")
         private Path pdf;
 
         @Spec
@@ -204,8 +199,8 @@ final class PeriodCommand {
             output.line("  head  " + Json.text(statement, "head", ""));
             JsonObject reopened = statement.getAsJsonObject("reopened");
             if (reopened != null)
-                output.line("  open again since entry " + Json.number(reopened, "seq") + ", "
-                        + Json.text(reopened, "by", "") + ": " + Json.text(reopened, "reason", ""));
+                output.line("  reopened in entry " + Json.number(reopened, "seq") + ", " + Json.text(reopened, "by", "")
+                        + ": " + Json.text(reopened, "reason", ""));
             output.line("");
             var lanes = new ArrayList<List<String>>();
             for (JsonElement each : statement.getAsJsonArray("lanes")) {
@@ -215,15 +210,22 @@ final class PeriodCommand {
                         Json.text(lane, "lane", ""),
                         Json.text(lane, "first", "—"),
                         Json.text(lane, "last", "—"),
-                        Json.text(lane, "issued", ""),
-                        Json.text(lane, "voids", "")));
+                        Json.count(lane, "issued"),
+                        Json.count(lane, "voids")));
             }
             output.table(List.of("SERIES", "LANE", "FIRST", "LAST", ">ISSUED", ">VOID"), lanes);
-            for (JsonElement each : statement.getAsJsonArray("voids")) {
+            voids("void: ", statement.getAsJsonArray("voids"));
+            if (Json.number(statement, "issuedSince") > 0)
+                output.line("issued since the closing: " + Json.count(statement, "issuedSince") + " numbers");
+            voids("void since the closing: ", statement.getAsJsonArray("voidsSince"));
+        }
+
+        private void voids(String what, JsonArray voids) {
+            for (JsonElement each : voids) {
                 JsonObject gone = each.getAsJsonObject();
                 String first = Json.text(gone, "first", "");
                 String last = Json.text(gone, "last", "");
-                output.line("void: " + (first.equals(last) ? first : first + " … " + last) + ", "
+                output.line(what + (first.equals(last) ? first : first + " … " + last) + ", "
                         + Json.text(gone, "kind", "") + " by " + Json.text(gone, "by", "") + ", entry "
                         + Json.number(gone, "seq") + (gone.has("reason") ? ": " + Json.text(gone, "reason", "") : ""));
             }

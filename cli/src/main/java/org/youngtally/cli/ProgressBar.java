@@ -52,7 +52,8 @@ final class ProgressBar implements AutoCloseable {
 
     static String line(String step, long done, long of) {
         int full = (int) (WIDTH * done / of);
-        return "[" + "#".repeat(full) + ".".repeat(WIDTH - full) + "] " + step + " " + done + " of " + of;
+        return "[" + "#".repeat(full) + ".".repeat(WIDTH - full) + "] " + step + " " + Output.grouped(done) + " of "
+                + Output.grouped(of);
     }
 
     private void show(String line) {

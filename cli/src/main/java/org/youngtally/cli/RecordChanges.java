@@ -35,7 +35,7 @@ final class RecordChanges {
             if (equals < 1)
                 throw new ParameterException(
                         spec.commandLine(),
-                        "‘" + field + "’ is not a field of a line; write NAME=VALUE, with semicolons between them");
+                        "‘" + field + "’ is not a field of a line. Write NAME=VALUE, separated by semicolons.");
             fields.addProperty(
                     field.substring(0, equals).strip(),
                     field.substring(equals + 1).strip());
@@ -68,10 +68,7 @@ final class RecordChanges {
             if (output.asJson(answer)) return Main.DONE;
             JsonObject kept = answer.body().getAsJsonObject();
             RecordCommand.print(output, kept.getAsJsonObject("record"));
-            output.note(
-                    kept.has("seq")
-                            ? told + ", entry " + Json.number(kept, "seq") + "."
-                            : "Nothing was to be changed.");
+            output.note(kept.has("seq") ? told + ", entry " + Json.number(kept, "seq") + "." : "No changes.");
             return Main.DONE;
         }
 
@@ -89,10 +86,8 @@ final class RecordChanges {
                 if (Json.text(each.getAsJsonObject(), "unit", "").equals(unit)) return each.getAsJsonObject();
             throw new ParameterException(
                     spec.commandLine(),
-                    (unit == null
-                                    ? "The record stands in several units"
-                                    : "The record does not stand in ‘" + unit + "’")
-                            + "; name one with --unit: " + String.join(", ", RecordCommand.units(record)));
+                    (unit == null ? "The record is in several units" : "The record is not in the unit ‘" + unit + "’")
+                            + ". Choose one with --unit: " + String.join(", ", RecordCommand.units(record)));
         }
 
         /** Changes what a record holds, on the version that was looked at. */
@@ -107,20 +102,20 @@ final class RecordChanges {
 
     @Command(
             name = "edit",
-            description = "Change what a record holds; its number stays.",
+            description = "Change the fields of a record; its number stays.",
             mixinStandardHelpOptions = true)
     static final class Edit extends Change {
         @Option(
                 names = "--field",
                 paramLabel = "NAME=VALUE",
                 required = true,
-                description = "What a field holds from now on; NAME= empties it. Once for each field; the others stay.")
+                description = "The new value of a field; NAME= empties it. Repeatable; other fields stay.")
         private Map<String, String> fields = new LinkedHashMap<>();
 
         @Option(
                 names = "--unit",
                 paramLabel = "CODE",
-                description = "The unit in which it is changed, where it stands in several.")
+                description = "The unit to change, for a record in several units.")
         private String unit;
 
         @Override
@@ -134,25 +129,22 @@ final class RecordChanges {
 
     @Command(
             name = "lines",
-            description = "Add, take out or move lines of a document; their numbers close up, unless it is fixed.",
+            description = "Add, remove or move lines of a document. Lines are renumbered, unless they are frozen.",
             mixinStandardHelpOptions = true)
     static final class Lines extends Change {
         @Option(
                 names = "--add",
                 paramLabel = "NAME=VALUE;…",
-                description = "A new line at the end, its fields with semicolons between them.")
+                description = "A new line at the end: its fields, separated by semicolons.")
         private List<String> added = List.of();
 
-        @Option(names = "--take-out", paramLabel = "N", description = "Take out the line with this number.")
+        @Option(names = "--remove", paramLabel = "N", description = "Remove the line with this number.")
         private List<Integer> gone = List.of();
 
-        @Option(names = "--move", paramLabel = "N", description = "Move the line with this number, with --before.")
+        @Option(names = "--move", paramLabel = "N", description = "Move the line with this number; see --before.")
         private Integer moved;
 
-        @Option(
-                names = "--before",
-                paramLabel = "N",
-                description = "The line in front of which the moved one goes; behind all others where it is left out.")
+        @Option(names = "--before", paramLabel = "N", description = "Move it before this line (default: to the end).")
         private Integer before;
 
         @Override
@@ -174,13 +166,13 @@ final class RecordChanges {
 
         private int place(List<JsonObject> lines, int number) {
             for (int i = 0; i < lines.size(); i++) if (Json.number(lines.get(i), "number") == number) return i;
-            throw new ParameterException(spec.commandLine(), "There is no line " + number);
+            throw new ParameterException(spec.commandLine(), "Line " + number + " not found.");
         }
     }
 
     @Command(
-            name = "fix",
-            description = "Fix a document: its lines keep their numbers from now on.",
+            name = "freeze-lines",
+            description = "Freeze the lines of a document: they keep their numbers from now on.",
             mixinStandardHelpOptions = true)
     static final class Fix extends Change {
         @Override
@@ -188,29 +180,33 @@ final class RecordChanges {
             JsonObject record = record();
             var body = new JsonObject();
             body.addProperty("unit", RecordCommand.units(record).getFirst());
-            return changed(act(record, "/fixings", body), "Fixed");
+            return changed(act(record, "/fixings", body), "Lines frozen");
         }
     }
 
     @Command(
             name = "renumber",
             description =
-                    "Give a record the number that a new one like it would get; the old one is void, and still leads to the record.",
+                    "Renumber a record: it gets the number of a new record with its fields. The old number becomes void, and still finds the record.",
             mixinStandardHelpOptions = true)
     static final class Renumber extends Change {
-        @Option(names = "--reason", paramLabel = "TEXT", required = true, description = "Why; it stands in the ledger.")
+        @Option(
+                names = "--reason",
+                paramLabel = "TEXT",
+                required = true,
+                description = "The reason, kept in the ledger.")
         private String reason;
 
         @Option(
                 names = "--unit",
                 paramLabel = "CODE",
-                description = "The unit whose rules find the number, where it stands in several.")
+                description = "The unit whose route is used, for a record in several units.")
         private String unit;
 
         @Option(
                 names = "--typed",
                 paramLabel = "IDENTIFIER",
-                description = "The new number as somebody typed it, for a series that allows it.")
+                description = "The new number, for a series that allows typed numbers.")
         private String typed;
 
         @Override
@@ -226,7 +222,7 @@ final class RecordChanges {
 
     @Command(
             name = "share",
-            description = "Take a record over into another unit, with the same number.",
+            description = "Share a record with another unit, with the same number.",
             mixinStandardHelpOptions = true)
     static final class Share extends Change {
         @Mixin
@@ -238,21 +234,21 @@ final class RecordChanges {
             given.write(body);
             if (!body.has("unit"))
                 throw new ParameterException(
-                        spec.commandLine(), "It is not said which unit takes it over; give --unit");
-            return changed(act(record(), "/units", body), "Taken over");
+                        spec.commandLine(), "No unit is named. Add --unit, the unit to share the record with.");
+            return changed(act(record(), "/units", body), "Shared");
         }
     }
 
     @Command(
             name = "delete",
             description =
-                    "Delete a record in all units: its number is void or, where its kind and series have it so, given back.",
+                    "Delete a record in all units. Its number becomes void, or is returned where its kind and series say so.",
             mixinStandardHelpOptions = true)
     static final class Delete extends Change {
         @Option(
                 names = "--reason",
                 paramLabel = "TEXT",
-                description = "Why; it can be left out where the number is given back.")
+                description = "The reason; optional where the number is returned.")
         private String reason;
 
         @Override

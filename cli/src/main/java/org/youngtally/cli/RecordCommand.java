@@ -21,7 +21,7 @@ import picocli.CommandLine.Spec;
 
 @Command(
         name = "record",
-        description = "The records that are kept here, with their numbers.",
+        description = "Records, with their numbers.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = {
@@ -49,13 +49,13 @@ final class RecordCommand {
                 index = "0",
                 arity = "0..1",
                 paramLabel = "RECORD",
-                description = "Its identifier, current or earlier.")
+                description = "The current or an earlier identifier.")
         private String identifier;
 
         @Option(
                 names = "--internal",
                 paramLabel = "NUMBER",
-                description = "Its internal number instead of an identifier, as record search shows it.")
+                description = "The internal number instead of an identifier; record search shows it.")
         private Long internal;
 
         /** What stands behind the record on the line: the first of it, where the record is named by an option. */
@@ -72,8 +72,8 @@ final class RecordCommand {
                 throw new ParameterException(
                         spec.commandLine(),
                         identifier == null
-                                ? "No record is named. Give its identifier, or --internal NUMBER."
-                                : "The record is named twice. Give its identifier or --internal, not both.");
+                                ? "No record is named. Add its identifier, or --internal NUMBER."
+                                : "The record is named twice. Use its identifier or --internal, not both.");
             return record(service, internal == null ? identified(service) : internal);
         }
 
@@ -94,7 +94,7 @@ final class RecordCommand {
             if (records.isEmpty())
                 throw refused("No record has the identifier ‘" + identifier + "’."
                         + (identifier.matches("[0-9]{1,18}")
-                                ? " For the record with the internal number " + identifier + ", give --internal "
+                                ? " For the record with the internal number " + identifier + ", use --internal "
                                         + identifier + "."
                                 : ""));
             throw refused("‘" + identifier + "’ is the identifier of " + records.size() + " records: "
@@ -137,10 +137,10 @@ final class RecordCommand {
         output.line(Json.text(record, "identifier", "") + "  " + Json.text(record, "kind", "") + ", record "
                 + Json.number(record, "record") + ", version " + Json.number(record, "version")
                 + (record.get("deleted").getAsBoolean() ? ", deleted" : "")
-                + (record.get("fixed").getAsBoolean() ? ", lines fixed" : ""));
+                + (record.get("fixed").getAsBoolean() ? ", lines frozen" : ""));
         for (JsonElement each : Json.list(record, "units")) {
             JsonObject standing = each.getAsJsonObject();
-            output.line("  in " + Json.text(standing, "unit", ""));
+            output.line("  unit " + Json.text(standing, "unit", ""));
             int width = standing.getAsJsonObject("fields").keySet().stream()
                     .mapToInt(String::length)
                     .max()
@@ -156,14 +156,15 @@ final class RecordCommand {
                     + Json.fields(each.getAsJsonObject(), "  "));
         for (JsonElement each : Json.list(record, "files"))
             output.line("  file " + Json.number(each.getAsJsonObject(), "place") + "  "
-                    + Json.text(each.getAsJsonObject(), "name", "") + ", " + Json.number(each.getAsJsonObject(), "size")
+                    + Json.text(each.getAsJsonObject(), "name", "") + ", "
+                    + Output.grouped(Json.number(each.getAsJsonObject(), "size"))
                     + " bytes");
     }
 
     @Command(
             name = "new",
             description =
-                    "Keep a new record and take its number, both or neither; or find the one that is known by the same.",
+                    "Save a new record and allocate its number, both or neither; or find the record with the same identifying value.",
             mixinStandardHelpOptions = true)
     static final class New implements Callable<Integer> {
         @Mixin
@@ -184,13 +185,13 @@ final class RecordCommand {
         @Option(
                 names = "--line",
                 paramLabel = "NAME=VALUE;…",
-                description = "A line, its fields with semicolons between them. Once for each line, in order.")
+                description = "A line: its fields, separated by semicolons. Repeatable, in order.")
         private List<String> lines = List.of();
 
         @Option(
                 names = "--typed",
                 paramLabel = "IDENTIFIER",
-                description = "The number as somebody typed it, for a series that allows it.")
+                description = "The number, for a series that allows typed numbers.")
         private String typed;
 
         @Option(
@@ -201,9 +202,9 @@ final class RecordCommand {
 
         @Option(
                 names = "--key",
-                paramLabel = "TOKEN",
+                paramLabel = "KEY",
                 description =
-                        "A token for this request: repeated with it, it gives the same answer (default: a new one).")
+                        "The idempotency key: a repeated request with the same key returns the same answer (default: a new key).")
         private String key = UUID.randomUUID().toString();
 
         @Override
@@ -220,18 +221,18 @@ final class RecordCommand {
             JsonObject record = kept.getAsJsonObject("record");
             output.line(Json.text(record, "identifier", ""));
             if (kept.get("known").getAsBoolean())
-                output.note("There is this record already, record " + Json.number(record, "record") + " in "
-                        + String.join(", ", units(record)) + "; nothing was taken.");
+                output.note("This record already exists: record " + Json.number(record, "record") + ", units "
+                        + String.join(", ", units(record)) + ". Nothing was allocated.");
             else
                 output.note("Record " + Json.number(record, "record") + ", entry " + Json.number(kept, "seq")
-                        + (kept.get("repeated").getAsBoolean() ? ", by the same request before." : "."));
+                        + (kept.get("repeated").getAsBoolean() ? ", saved by the same request before." : "."));
             return Main.DONE;
         }
     }
 
     @Command(
             name = "search",
-            description = "Search records by the words of their texts, or by an identifier that they ever had.",
+            description = "Search records by words of their texts, or by a current or earlier identifier.",
             mixinStandardHelpOptions = true)
     static final class Search implements Callable<Integer> {
         @Mixin
@@ -244,22 +245,22 @@ final class RecordCommand {
                 paramLabel = "TEXT",
                 arity = "0..*",
                 description =
-                        "Words, such as of a name or a tax number, the last perhaps only begun; or an identifier. All records where it is left out.")
+                        "Words, such as of a name or a tax number; the last word may be incomplete. Or an identifier (default: all records).")
         private List<String> text = List.of();
 
-        @Option(names = "--kind", paramLabel = "KIND", description = "Only those of this kind.")
+        @Option(names = "--kind", paramLabel = "KIND", description = "Only of this kind.")
         private String kind;
 
-        @Option(names = "--unit", paramLabel = "CODE", description = "Only those that stand in this unit.")
+        @Option(names = "--unit", paramLabel = "CODE", description = "Only in this unit.")
         private String unit;
 
-        @Option(names = "--deleted", description = "Those that were deleted as well.")
+        @Option(names = "--deleted", description = "Include deleted records.")
         private boolean deleted;
 
         @Option(
                 names = "--limit",
                 paramLabel = "N",
-                description = "How many at the most (default 50).",
+                description = "At most this many (default 50).",
                 defaultValue = "50")
         private int limit;
 
@@ -281,9 +282,9 @@ final class RecordCommand {
                         String.join(", ", units(record)),
                         record.get("deleted").getAsBoolean() ? "deleted" : ""));
             }
-            if (rows.isEmpty()) output.note("No record has all of this.");
+            if (rows.isEmpty()) output.note("No records found.");
             else output.table(List.of(">RECORD", "IDENTIFIER", "KIND", "WHAT", "IN", ""), rows);
-            answer.next().ifPresent(next -> output.note("There are older ones; give --limit, or more words."));
+            answer.next().ifPresent(next -> output.note("There are older records. Add words, or raise --limit."));
             return Main.DONE;
         }
 
@@ -303,7 +304,7 @@ final class RecordCommand {
 
     @Command(
             name = "show",
-            description = "Show a record, where it stands, its lines and files, and its whole history.",
+            description = "Show a record with its units, lines, files and history.",
             mixinStandardHelpOptions = true)
     static final class Show implements Callable<Integer> {
         @Mixin
@@ -322,11 +323,11 @@ final class RecordCommand {
             if (output.asJson(answer)) return Main.DONE;
             JsonObject detail = answer.body().getAsJsonObject();
             print(output, detail.getAsJsonObject("record"));
-            output.line("  its number is " + Json.text(detail, "state", "") + ", of "
+            output.line("  number " + Json.text(detail, "state", "") + ", series "
                     + Json.text(detail.getAsJsonObject("record"), "series", ""));
             if (detail.has("instead"))
                 output.note(
-                        "The number is made of what the record held before; a new one is given by: youngtally record renumber");
+                        "The number was made of earlier values of the record. For a new number: youngtally record renumber");
             for (JsonElement each : service.get(path + "/versions").body().getAsJsonArray())
                 history(each.getAsJsonObject());
             return Main.DONE;

@@ -23,7 +23,7 @@ final class RecordFiles {
 
     @Command(
             name = "attach",
-            description = "Attach a file to a record; the service keeps it under the record's identifier.",
+            description = "Attach a file to a record. The service names it by the record's identifier.",
             mixinStandardHelpOptions = true)
     static final class Attach implements Callable<Integer> {
         @Mixin
@@ -38,7 +38,7 @@ final class RecordFiles {
         @Spec
         private CommandSpec spec;
 
-        @Parameters(index = "1", arity = "0..1", paramLabel = "FILE", description = "The file; it stays where it is.")
+        @Parameters(index = "1", arity = "0..1", paramLabel = "FILE", description = "The file; it is copied.")
         private Path given;
 
         @Override
@@ -65,7 +65,7 @@ final class RecordFiles {
                 names = "--output",
                 paramLabel = "FILE",
                 description =
-                        "Where it is written (default: here, under the record's identifier). Never over another file.")
+                        "The file to write (default: in this folder, named by the record's identifier). Existing files are never overwritten.")
         private Path to;
 
         Path of(String name) {
@@ -75,7 +75,7 @@ final class RecordFiles {
 
     @Command(
             name = "fetch",
-            description = "Fetch a file that goes with a record, under the record's identifier.",
+            description = "Fetch an attached file, named by the record's identifier.",
             mixinStandardHelpOptions = true)
     static final class Fetch implements Callable<Integer> {
         @Mixin
@@ -97,7 +97,7 @@ final class RecordFiles {
                 index = "1",
                 arity = "0..1",
                 paramLabel = "PLACE",
-                description = "Its place among the record's files (default 1).",
+                description = "Which of the record's files, from 1 (default: 1).",
                 defaultValue = "1")
         private String given;
 
@@ -105,7 +105,7 @@ final class RecordFiles {
         public Integer call() throws IOException {
             String text = which.behind().orElse(given);
             if (!text.matches("[0-9]{1,4}"))
-                throw new ParameterException(spec.commandLine(), "‘" + text + "’ is not a place among files.");
+                throw new ParameterException(spec.commandLine(), "‘" + text + "’ is not the number of a file.");
             int place = Integer.parseInt(text);
             JsonObject record = which.of(service);
             JsonArray files = Json.list(record, "files");
@@ -122,7 +122,7 @@ final class RecordFiles {
 
     @Command(
             name = "print",
-            description = "Write a record as a page to be printed, in PDF, named by its identifier.",
+            description = "Write a record as a page to print, in PDF, named by its identifier.",
             mixinStandardHelpOptions = true)
     static final class Print implements Callable<Integer> {
         @Mixin
@@ -140,7 +140,7 @@ final class RecordFiles {
         @Option(
                 names = "--unit",
                 paramLabel = "CODE",
-                description = "The unit as which it stands (default: the one that it was made in).")
+                description = "The unit of the page (default: the first unit of the record).")
         private String unit;
 
         @Override

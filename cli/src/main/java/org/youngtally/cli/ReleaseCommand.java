@@ -4,7 +4,7 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 
-@Command(name = "release", description = "Release numbers that are held.", mixinStandardHelpOptions = true)
+@Command(name = "release", description = "Release held numbers.", mixinStandardHelpOptions = true)
 final class ReleaseCommand implements Callable<Integer> {
     @Mixin
     private SettlingOptions settling;

@@ -4,10 +4,7 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 
-@Command(
-        name = "return",
-        description = "Give back numbers that were issued and stand for nothing.",
-        mixinStandardHelpOptions = true)
+@Command(name = "return", description = "Return issued numbers that are not in use.", mixinStandardHelpOptions = true)
 final class ReturnCommand implements Callable<Integer> {
     @Mixin
     private SettlingOptions settling;

@@ -18,7 +18,7 @@ import picocli.CommandLine.Spec;
 
 @Command(
         name = "routes",
-        description = "The rules that say which series numbers the records of a kind in a unit.",
+        description = "The routes: which series is used for records of a kind in a unit.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = {
@@ -37,10 +37,7 @@ final class RoutesCommand {
         @Mixin
         private Output output;
 
-        @Option(
-                names = "--series",
-                paramLabel = "SERIES",
-                description = "Only those that lead to this series: where it is used.")
+        @Option(names = "--series", paramLabel = "SERIES", description = "Only routes to this series.")
         private String series;
 
         @Override
@@ -61,7 +58,7 @@ final class RoutesCommand {
             if (rows.isEmpty())
                 output.note(
                         series == null
-                                ? "There are no routes yet; define some with: youngtally apply FILE"
+                                ? "No routes are defined. Define some with: youngtally apply FILE"
                                 : "No route leads to " + series + ".");
             else output.table(List.of("KIND", "UNIT", "WHEN", "SERIES", "INTO"), rows);
             return Main.DONE;
@@ -70,7 +67,8 @@ final class RoutesCommand {
 
     @Command(
             name = "grid",
-            description = "Show kinds by units: which series each one uses, its own or inherited, and the gaps.",
+            description =
+                    "Show kinds by units: which series is used, by an own or inherited route, and missing routes.",
             mixinStandardHelpOptions = true)
     static final class Grid implements Callable<Integer> {
         @Mixin
@@ -98,11 +96,11 @@ final class RoutesCommand {
             }
             output.table(headings, List.copyOf(rows.values()));
             output.note(
-                    "In brackets: from a unit above. With a question mark: under a condition; what follows it serves the others."
+                    "In brackets: from a unit above. With a question mark: under a condition; the next one is used for all others."
                             + (gaps == 0
                                     ? ""
-                                    : " " + gaps + (gaps == 1 ? " gap" : " gaps")
-                                            + "; fill one with: youngtally routes add KIND UNIT SERIES"));
+                                    : " " + gaps + (gaps == 1 ? " missing route" : " missing routes")
+                                            + ". Add one with: youngtally routes add KIND UNIT SERIES"));
             return Main.DONE;
         }
 
@@ -114,7 +112,7 @@ final class RoutesCommand {
                 series.add(Json.text(route, "unit", "").equals(Json.text(cell, "unit", "")) ? name : "(" + name + ")");
             }
             if (cell.get("hidden").getAsBoolean()) series.add("…");
-            if (cell.get("gap").getAsBoolean()) series.add("— gap —");
+            if (cell.get("gap").getAsBoolean()) series.add("— missing —");
             return String.join(" ", series);
         }
     }
@@ -122,7 +120,7 @@ final class RoutesCommand {
     @Command(
             name = "why",
             description =
-                    "Show which series would number a record, each rule that was tried, and why it serves or not.",
+                    "Show which series a record would be numbered from, each route that was tried, and why it applies or not.",
             mixinStandardHelpOptions = true)
     static final class Why implements Callable<Integer> {
         @Mixin
@@ -145,7 +143,7 @@ final class RoutesCommand {
             var asked = new JsonObject();
             given.write(asked);
             if (!asked.has("unit"))
-                throw new ParameterException(spec.commandLine(), "Give --unit, the unit that the record is of");
+                throw new ParameterException(spec.commandLine(), "Add --unit, the unit of the record.");
             var query = new StringBuilder("/routes/why?kind=" + Service.escape(kind) + "&unit="
                     + Service.escape(Json.text(asked, "unit", "")));
             if (asked.has("fields"))
@@ -162,13 +160,13 @@ final class RoutesCommand {
             for (JsonElement each : Json.list(why, "steps")) {
                 JsonObject step = each.getAsJsonObject();
                 output.line(Json.text(step, "unit", ""));
-                if (Json.list(step, "tried").isEmpty()) output.line("  no rule for " + Json.text(why, "kind", ""));
+                if (Json.list(step, "tried").isEmpty()) output.line("  no route for " + Json.text(why, "kind", ""));
                 for (JsonElement rule : Json.list(step, "tried")) output.line("  " + rule(rule.getAsJsonObject()));
             }
             output.line(
                     why.has("series")
-                            ? "→ " + Json.text(why, "series", "") + ", into " + Json.text(why, "into", "")
-                            : "→ no series: a rule is missing. Add one with: youngtally routes add "
+                            ? "→ " + Json.text(why, "series", "") + ", into the field " + Json.text(why, "into", "")
+                            : "→ no series: missing route. Add one with: youngtally routes add "
                                     + Json.text(why, "kind", "") + " " + Json.text(why, "unit", "") + " SERIES");
         }
 
@@ -178,7 +176,8 @@ final class RoutesCommand {
             return what
                     + switch (Json.text(rule, "verdict", "")) {
                         case "chosen" -> ": serves";
-                        case "condition-fails" -> ": does not serve, " + Json.text(rule, "fails", "") + " is not so";
+                        case "condition-fails" ->
+                            ": does not apply, the field " + Json.text(rule, "fails", "") + " has another value";
                         default -> ": not reached";
                     };
         }
@@ -195,7 +194,7 @@ final class RoutesCommand {
         @Parameters(index = "0", paramLabel = "KIND", description = "The kind of record.")
         private String kind;
 
-        @Parameters(index = "1", paramLabel = "UNIT", description = "The unit; those below it use the route as well.")
+        @Parameters(index = "1", paramLabel = "UNIT", description = "The unit; units below it inherit the route.")
         private String unit;
 
         String path() {
@@ -203,7 +202,10 @@ final class RoutesCommand {
         }
     }
 
-    @Command(name = "add", description = "Say which series numbers a kind in a unit.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "add",
+            description = "Define which series is used for a kind in a unit.",
+            mixinStandardHelpOptions = true)
     static final class Add extends Change {
         @Parameters(index = "2", paramLabel = "SERIES", description = "The key of the series.")
         private String series;
@@ -212,13 +214,13 @@ final class RoutesCommand {
                 names = "--when",
                 paramLabel = "FIELD=VALUE",
                 description =
-                        "Only for records with this value in the field; several values with | between, a stretch as FROM..TO. Once for each field.")
+                        "Only for records with this value in the field; several values separated by |, a range as FROM..TO. Repeatable.")
         private Map<String, String> when = new LinkedHashMap<>();
 
         @Option(
                 names = "--into",
                 paramLabel = "FIELD",
-                description = "The field that the number goes into (default: number).")
+                description = "The field that receives the number (default: number).")
         private String into;
 
         @Override
@@ -231,8 +233,8 @@ final class RoutesCommand {
             if (!when.isEmpty()) body.add("when", tests);
             Service.Answer answer = super.service.putNew(path(), body);
             if (!super.output.asJson(answer))
-                super.output.note(
-                        Json.text(answer.body().getAsJsonObject(), "route", "") + " is numbered by " + series + ".");
+                super.output.note(Json.text(answer.body().getAsJsonObject(), "route", "") + " now uses the series "
+                        + series + ".");
             return Main.DONE;
         }
 
@@ -253,13 +255,13 @@ final class RoutesCommand {
 
     @Command(
             name = "remove",
-            description = "Take a route away; numbers that were given by it stay as they are.",
+            description = "Remove a route; numbers that were allocated by it do not change.",
             mixinStandardHelpOptions = true)
     static final class Remove extends Change {
         @Option(
                 names = "--when",
                 paramLabel = "CONDITION",
-                description = "The condition as routes list shows it; the route without one where it is left out.")
+                description = "The condition as in routes list (default: the route without a condition).")
         private String when;
 
         @Override
@@ -268,7 +270,7 @@ final class RoutesCommand {
                     super.service.delete(path() + (when == null ? "" : "?condition=" + Service.escape(when)), Map.of());
             if (!super.output.asJson(answer))
                 super.output.note("The route of " + super.kind + " in " + super.unit
-                        + (when == null ? "" : " when " + when) + " is gone.");
+                        + (when == null ? "" : " when " + when) + " was removed.");
             return Main.DONE;
         }
     }

@@ -6,7 +6,7 @@ import picocli.CommandLine.Mixin;
 
 @Command(
         name = "schema",
-        description = "Print the JSON Schema of definition files, by which an editor helps to write them.",
+        description = "Print the JSON Schema of definition files, for editors.",
         mixinStandardHelpOptions = true)
 final class SchemaCommand implements Callable<Integer> {
     @Mixin

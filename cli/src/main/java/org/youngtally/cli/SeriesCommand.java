@@ -13,7 +13,7 @@ import picocli.CommandLine.Parameters;
 
 @Command(
         name = "series",
-        description = "The series there are, and how they stand.",
+        description = "Series and their state.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = {
@@ -26,7 +26,7 @@ final class SeriesCommand {
     /** How many are left, where that can be told. */
     private static String left(JsonObject series) {
         return series.has("left")
-                ? Long.toString(Json.number(series, "left"))
+                ? Output.grouped(Json.number(series, "left"))
                 : Json.text(series, "order", "").equals("repeating") ? "repeats" : "—";
     }
 
@@ -44,16 +44,26 @@ final class SeriesCommand {
         return words.isEmpty() ? "" : "warning: " + String.join("; ", words);
     }
 
+    /** The state of a series or a range in words. */
+    private static String state(String state) {
+        return switch (state) {
+            case "serving" -> "active";
+            case "closed" -> "no active range";
+            default -> state;
+        };
+    }
+
     private static String policy(JsonObject policy) {
         var words = new ArrayList<String>();
         words.add(
                 policy.get("chronological").getAsBoolean()
-                        ? "follows the calendar; what is given back is void"
+                        ? "chronological; returned numbers become void"
                         : policy.get("gaps").getAsBoolean()
-                                ? "gaps allowed; what is given back is void"
-                                : "gap-free; what is given back is given next");
-        if (!policy.get("returns").getAsBoolean()) words.add("issued numbers are not taken back");
-        if (!Json.text(policy, "typed", "").equals("refused")) words.add("typing " + Json.text(policy, "typed", ""));
+                                ? "gaps allowed; returned numbers become void"
+                                : "gap-free; returned numbers are issued next");
+        if (!policy.get("returns").getAsBoolean()) words.add("issued numbers cannot be returned");
+        if (!Json.text(policy, "typed", "").equals("refused"))
+            words.add("typed numbers " + Json.text(policy, "typed", ""));
         return String.join("; ", words);
     }
 
@@ -63,7 +73,7 @@ final class SeriesCommand {
 
     @Command(
             name = "list",
-            description = "List all series: what each gives next, gave last, and has left.",
+            description = "List series with their next and newest numbers, and how many are left.",
             mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
@@ -75,17 +85,29 @@ final class SeriesCommand {
         @Option(
                 names = "--date",
                 paramLabel = "DATE",
-                description = "The business date to look at (default: today, as the service has it).")
+                description = "The business date (default: today, in the time zone of the service).")
         private String date;
+
+        @Parameters(
+                arity = "0..1",
+                paramLabel = "TEXT",
+                description = "Only series with this text in key, title, namespace or pattern.")
+        private String text;
+
+        @Option(names = "--retired", description = "Include retired series.")
+        private boolean retired;
 
         @Override
         public Integer call() {
-            Service.Answer answer = service.get("/series?" + query(date));
+            Service.Answer answer = service.get("/series?retired=" + retired
+                    + (text == null ? "" : "&text=" + Service.escape(text))
+                    + (date == null ? "" : "&" + query(date)));
             if (output.asJson(answer)) return Main.DONE;
             var rows = new ArrayList<List<String>>();
             for (JsonElement each : answer.body().getAsJsonArray()) rows.add(row(each.getAsJsonObject()));
-            if (rows.isEmpty()) output.note("There are no series yet; define some with: youngtally apply FILE");
-            else output.table(List.of("SERIES", "NEXT", ">LEFT", "IN RANGE", "NEWEST", "TAKEN", ""), rows);
+            if (rows.isEmpty() && text != null) output.note("No series match ‘" + text + "’.");
+            else if (rows.isEmpty()) output.note("No series are defined. Define some with: youngtally apply FILE");
+            else output.table(List.of("SERIES", "NEXT", ">LEFT", "IN RANGE", "NEWEST", "ISSUED", ""), rows);
             return Main.DONE;
         }
 
@@ -103,7 +125,9 @@ final class SeriesCommand {
                     range(series),
                     newest == null ? "—" : Json.text(newest, "identifier", ""),
                     newest == null ? "—" : Moment.of(Json.text(newest, "at", "")),
-                    !state.equals("serving") ? state : warnings(series));
+                    series.get("retired").getAsBoolean()
+                            ? "retired"
+                            : !state.equals("serving") ? state(state) : warnings(series));
         }
 
         private static String range(JsonObject series) {
@@ -117,7 +141,8 @@ final class SeriesCommand {
 
     @Command(
             name = "show",
-            description = "Show one series: its rules, its ranges and lanes.",
+            description =
+                    "Show one series: its definition, ranges and lanes (independent counters, for example one a year).",
             mixinStandardHelpOptions = true)
     static final class Show implements Callable<Integer> {
         @Mixin
@@ -135,7 +160,7 @@ final class SeriesCommand {
         @Option(
                 names = "--date",
                 paramLabel = "DATE",
-                description = "The business date to look at (default: today, as the service has it).")
+                description = "The business date (default: today, in the time zone of the service).")
         private String date;
 
         @Override
@@ -150,6 +175,7 @@ final class SeriesCommand {
                     .entrySet()
                     .forEach(said -> output.line("  %-10s %s"
                             .formatted(said.getKey(), said.getValue().getAsString())));
+            if (shown.get("retired").getAsBoolean()) output.line("  retired    yes: nothing is allocated");
             output.line("  pattern    " + Json.text(shown, "pattern", ""));
             output.line("  namespace  " + Json.text(shown, "namespace", ""));
             output.line("  restarts   " + restarts(restarts));
@@ -160,7 +186,8 @@ final class SeriesCommand {
                 output.line("  order      " + Json.text(shown, "order", ""));
             output.line("  next       " + next(shown)
                     + (shown.has("left")
-                            ? " (" + Json.number(shown, "left") + " left for " + Json.text(shown, "date", "") + ")"
+                            ? " (" + Output.grouped(Json.number(shown, "left")) + " left for "
+                                    + Json.text(shown, "date", "") + ")"
                             : ""));
             JsonObject newest = shown.getAsJsonObject("newest");
             if (newest != null)
@@ -170,8 +197,8 @@ final class SeriesCommand {
                 output.line("  warning    " + warnings(shown).replace("warning: ", ""));
             output.line("");
             List<List<String>> rows = rows(shown);
-            var headings = new ArrayList<>(
-                    List.of(">FIRST", ">LAST", ">STEP", "OPENS", "CLOSES", "STATE", "LANE", ">GIVEN", ">LEFT"));
+            var headings = new ArrayList<>(List.of(
+                    ">FIRST", ">LAST", ">STEP", "OPENS", "CLOSES", "STATE", "LANE", ">ISSUED", ">LEFT", "LAST DATE"));
             if (rows.stream().anyMatch(row -> !row.getLast().equals("0"))) headings.add(">SKIPPED");
             output.table(
                     headings,
@@ -190,16 +217,18 @@ final class SeriesCommand {
             var next = new ArrayList<String>();
             for (JsonElement each : shown.getAsJsonArray("next")) next.add(each.getAsString());
             if (next.isEmpty() && !shown.getAsJsonArray("fields").isEmpty())
-                return "rests on " + String.join(", ", names(shown)) + "; ask with --field NAME=VALUE";
-            return next.isEmpty() ? "nothing" : String.join(", ", next) + " …";
+                return "depends on " + String.join(", ", names(shown)) + ". Add --field NAME=VALUE";
+            return next.isEmpty() ? "none" : String.join(", ", next) + " …";
         }
 
         private static String field(JsonObject field) {
-            String from = field.has("codebook")
-                    ? "a choice of the codebook " + Json.text(field, "codebook", "")
-                    : field.has("within")
-                            ? "a choice within that of " + Json.text(field, "within", "")
-                            : Json.text(field, "takes", "");
+            String from = field.get("units").getAsBoolean()
+                    ? "a unit, by its key or code"
+                    : field.has("codebook")
+                            ? "a choice of the codebook " + Json.text(field, "codebook", "")
+                            : field.has("within")
+                                    ? "a choice within that of " + Json.text(field, "within", "")
+                                    : Json.text(field, "takes", "");
             return Json.text(field, "name", "") + ": " + from;
         }
 
@@ -213,23 +242,26 @@ final class SeriesCommand {
                         Json.text(range, "step", ""),
                         Json.text(range, "opens", ""),
                         Json.text(range, "closes", "—"),
-                        Json.text(range, "state", ""));
+                        Json.text(range, "state", "").replace("serving", "active"));
                 JsonArray lanes = range.getAsJsonArray("lanes");
-                if (lanes.isEmpty()) rows.add(joined(head, List.of("", "0", left(range, shown, "size"), "0")));
+                if (lanes.isEmpty()) rows.add(joined(head, List.of("", "0", left(range, shown, "size"), "—", "0")));
                 for (JsonElement lane : lanes)
                     rows.add(joined(
                             head,
                             List.of(
                                     Json.text(lane.getAsJsonObject(), "period", ""),
-                                    Json.text(lane.getAsJsonObject(), "given", ""),
+                                    Output.grouped(Json.number(lane.getAsJsonObject(), "given")),
                                     left(lane.getAsJsonObject(), shown, "left"),
-                                    Json.text(lane.getAsJsonObject(), "skipped", "0"))));
+                                    Json.text(lane.getAsJsonObject(), "latest", "—"),
+                                    Output.grouped(Json.number(lane.getAsJsonObject(), "skipped")))));
             }
             return rows;
         }
 
         private static String left(JsonObject from, JsonObject shown, String name) {
-            return Json.text(shown, "order", "").equals("repeating") ? "repeats" : Json.text(from, name, "");
+            return Json.text(shown, "order", "").equals("repeating")
+                    ? "repeats"
+                    : from.has(name) ? Output.grouped(Json.number(from, name)) : "";
         }
 
         private static List<String> joined(List<String> a, List<String> b) {
@@ -241,7 +273,7 @@ final class SeriesCommand {
 
     @Command(
             name = "preview",
-            description = "Show the identifiers that a series would give next, without taking them.",
+            description = "Preview the next identifiers of a series, without allocating them.",
             mixinStandardHelpOptions = true)
     static final class Preview implements Callable<Integer> {
         @Mixin
@@ -259,10 +291,10 @@ final class SeriesCommand {
         @Option(
                 names = "--date",
                 paramLabel = "DATE",
-                description = "The business date to look at (default: today, as the service has it).")
+                description = "The business date (default: today, in the time zone of the service).")
         private String date;
 
-        @Option(names = "--quantity", paramLabel = "N", description = "How many (default 10).", defaultValue = "10")
+        @Option(names = "--quantity", paramLabel = "N", description = "How many (default: 10).", defaultValue = "10")
         private int quantity;
 
         @Override
@@ -276,10 +308,10 @@ final class SeriesCommand {
                     && !shown.getAsJsonArray("fields").isEmpty()
                     && given.fields().isEmpty();
             if (unknown)
-                output.note("The next identifiers rest on " + String.join(", ", names(shown))
-                        + "; give each with --field NAME=VALUE.");
+                output.note("The next identifiers depend on " + String.join(", ", names(shown))
+                        + ". Add each with --field NAME=VALUE.");
             else if (shown.getAsJsonArray("next").isEmpty())
-                output.note("Nothing is left for " + Json.text(shown, "date", "") + ".");
+                output.note("No numbers are left for " + Json.text(shown, "date", "") + ".");
             return Main.DONE;
         }
     }

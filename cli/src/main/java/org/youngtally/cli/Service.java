@@ -51,14 +51,14 @@ final class Service {
             names = "--token-file",
             paramLabel = "FILE",
             description =
-                    "A file that holds the token to act with (or YOUNGTALLY_TOKEN, the token itself; default: that of youngtally sign-in).")
+                    "A file with the token to use (or YOUNGTALLY_TOKEN, the token itself; default: that of youngtally sign-in).")
     private Path tokenFile;
 
     @Option(
             names = "--certificate",
             paramLabel = "FILE",
             description =
-                    "A certificate in PEM that the service's is signed with, where this machine does not know it (YOUNGTALLY_CERTIFICATE).",
+                    "The certificate in PEM that signed the service's own, if this machine does not trust it (YOUNGTALLY_CERTIFICATE).",
             defaultValue = "${env:YOUNGTALLY_CERTIFICATE:-}")
     private String certificate;
 
@@ -145,8 +145,8 @@ final class Service {
 
     private static NotReachable unknown(NotReachable away, String key) {
         return new NotReachable(
-                away.getMessage() + " It is not known whether numbers were taken; repeat the command with --key " + key
-                        + " to learn it, they are taken once at most.",
+                away.getMessage() + " It is unknown whether numbers were allocated. Repeat the command with --key "
+                        + key + ": they are allocated at most once.",
                 away);
     }
 
@@ -289,7 +289,7 @@ final class Service {
             if (passing && repeatable) throw new TryAgain(refused);
             throw refused;
         } catch (JsonSyntaxException e) {
-            throw new NotReachable("What answers at " + base() + " is not this service.", e);
+            throw new NotReachable("The server at " + base() + " is not Young Tally.", e);
         }
     }
 
@@ -307,7 +307,7 @@ final class Service {
         if (!chosen.matches("https?://[^/?#]+/?"))
             throw new ParameterException(
                     spec.commandLine(),
-                    "--service: ‘" + chosen + "’ is not an address; give one such as http://127.0.0.1:7460");
+                    "--service: ‘" + chosen + "’ is not an address. Enter one such as http://127.0.0.1:7460");
         return chosen.replaceFirst("/$", "");
     }
 

@@ -26,32 +26,32 @@ final class SettlingOptions {
             index = "1..*",
             paramLabel = "IDENTIFIER",
             arity = "0..*",
-            description = "The identifiers; upper and lower case are alike.")
+            description = "The identifiers, in upper or lower case.")
     private List<String> identifiers = List.of();
 
     @Option(
             names = "--through",
             paramLabel = "IDENTIFIER",
-            description = "All from the one identifier given to this one.")
+            description = "All numbers from the one identifier to this one.")
     private String through;
 
     @Option(
             names = "--entry",
             paramLabel = "SEQUENCE",
-            description =
-                    "All that this entry took, as far as they are fit for it; of a block what was not reported yet.")
+            description = "All numbers of this entry whose state allows it; of a block, those not reported yet.")
     private Long entry;
 
-    @Option(names = "--reference", paramLabel = "TEXT", description = "All that were taken for this.")
+    @Option(names = "--reference", paramLabel = "TEXT", description = "All numbers of this reference.")
     private String reference;
 
-    @Option(names = "--reason", paramLabel = "TEXT", description = "Why.")
+    @Option(names = "--reason", paramLabel = "TEXT", description = "The reason.")
     private String reason;
 
     @Option(
             names = "--key",
             paramLabel = "TOKEN",
-            description = "A token for this request: repeated with it, it gives the same answer (default: a new one).")
+            description =
+                    "The idempotency key: a repeated request with the same key returns the same answer (default: a new key).")
     private String key;
 
     @Spec(Spec.Target.MIXEE)
@@ -78,11 +78,11 @@ final class SettlingOptions {
             throw new ParameterException(
                     spec.commandLine(),
                     ways == 0
-                            ? "It is not said which numbers are meant; give identifiers, --entry or --reference"
-                            : "It is said in more than one way which numbers are meant; give identifiers, --entry or --reference");
+                            ? "No numbers are named. Add identifiers, --entry or --reference."
+                            : "Numbers are named in more than one way. Keep identifiers, --entry or --reference.");
         if (through != null && identifiers.size() != 1)
             throw new ParameterException(
-                    spec.commandLine(), "--through goes with one identifier, the first of the row");
+                    spec.commandLine(), "--through requires exactly one identifier, the first of the run.");
         var body = new JsonObject();
         if (through != null) {
             body.addProperty("first", identifiers.getFirst());
@@ -104,15 +104,15 @@ final class SettlingOptions {
         long quantity = Json.number(done, "quantity");
         String numbers = first.equals(last)
                 ? first
-                : quantity == 2 ? first + " and " + last : first + " … " + last + " (" + quantity + ")";
+                : quantity == 2 ? first + " and " + last : first + " … " + last + " (" + Output.grouped(quantity) + ")";
         String state = Json.text(done, "state", "");
         output.line(numbers + " " + past + consequence(past, state) + ", entry " + Json.number(done, "seq"));
-        if (done.get("repeated").getAsBoolean()) output.note("The same request had done it before.");
+        if (done.get("repeated").getAsBoolean()) output.note("The same request did this before.");
     }
 
     /** What comes of it that the word does not say. */
     private static String consequence(String past, String state) {
         if (!past.equals("released") && !past.equals("returned")) return "";
-        return state.equals("returned") ? ": given next" : ": void";
+        return state.equals("returned") ? ": issued next" : ": void";
     }
 }

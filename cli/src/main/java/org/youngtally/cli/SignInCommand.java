@@ -21,7 +21,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "sign-in",
         description =
-                "Sign in with a password: commands on this machine act under the account from then on, by a token of its own.",
+                "Sign in with a password. Commands on this machine then use the account, with a token of its own.",
         mixinStandardHelpOptions = true)
 final class SignInCommand implements Callable<Integer> {
     private static final int DAYS = 30;
@@ -75,7 +75,7 @@ final class SignInCommand implements Callable<Integer> {
         end(SignIns.kept(service.base()));
         SignIns.keep(service.base(), kept);
         output.note("Signed in to " + service.base() + " as " + account + ", until " + Json.text(token, "expires", "")
-                + ". End it with: youngtally sign-out");
+                + ". Sign out with: youngtally sign-out");
         return Main.DONE;
     }
 
@@ -90,7 +90,7 @@ final class SignInCommand implements Callable<Integer> {
                     null,
                     Json.text(earlier.get(), "token", ""));
         } catch (Refused refused) {
-            output.note("The earlier sign-in had ended already: " + refused.getMessage());
+            output.note("The earlier sign-in had already ended: " + refused.getMessage());
         }
     }
 
@@ -105,8 +105,7 @@ final class SignInCommand implements Callable<Integer> {
         // Newer JDKs give a console where there is no terminal, too; there nobody can be asked.
         if (console == null || !isTerminal(console))
             throw new ParameterException(
-                    spec.commandLine(),
-                    "There is no terminal to ask for the password at; give it with --password-stdin");
+                    spec.commandLine(), "There is no terminal for the password. Add --password-stdin.");
         char[] typed = console.readPassword("Password of %s: ", account);
         return typed == null ? "" : new String(typed);
     }

@@ -37,8 +37,7 @@ final class SignIns {
         try {
             return JsonParser.parseString(Files.readString(file)).getAsJsonObject();
         } catch (IOException | JsonParseException | IllegalStateException e) {
-            throw new NotReachable(
-                    file + " cannot be read (" + e.getMessage() + "); take it away and sign in again", e);
+            throw new NotReachable(file + " cannot be read (" + e.getMessage() + "). Delete it and sign in again.", e);
         }
     }
 
@@ -50,7 +49,7 @@ final class SignIns {
         Path file = file();
         try {
             Files.createDirectories(file.getParent());
-            // Written beside the old one and put in its place, and for its owner alone before anything stands in it.
+            // Written beside the old one and put in its place, and for its owner alone before anything is in it.
             Path fresh = Files.createTempFile(file.getParent(), "sign-ins", ".json");
             Files.writeString(fresh, all.toString());
             Files.move(fresh, file, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);

@@ -8,7 +8,7 @@ import picocli.CommandLine.Mixin;
 
 @Command(
         name = "sign-out",
-        description = "End the sign-in of this machine: its token is revoked and forgotten.",
+        description = "Sign out on this machine: its token is revoked and deleted.",
         mixinStandardHelpOptions = true)
 final class SignOutCommand implements Callable<Integer> {
     @Mixin
@@ -21,7 +21,7 @@ final class SignOutCommand implements Callable<Integer> {
     public Integer call() {
         Optional<JsonObject> kept = SignIns.kept(service.base());
         if (kept.isEmpty()) {
-            output.note("Nobody is signed in to " + service.base() + " here.");
+            output.note("Not signed in to " + service.base() + ".");
             return Main.DONE;
         }
         String account = Json.text(kept.get(), "account", "");

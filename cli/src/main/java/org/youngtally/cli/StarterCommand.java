@@ -20,7 +20,7 @@ import picocli.CommandLine.Spec;
 
 @Command(
         name = "starter",
-        description = "Starter sets: definitions with variables, to be filled in for a new company.",
+        description = "Starter sets: definitions with variables, for a new company.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = {
@@ -72,7 +72,7 @@ final class StarterCommand {
         @Mixin
         private Output output;
 
-        @Parameters(paramLabel = "STARTER", description = "Its name.")
+        @Parameters(paramLabel = "STARTER", description = "The name of the starter set.")
         private String name;
 
         @Override
@@ -94,13 +94,13 @@ final class StarterCommand {
 
     /** Which starter set, and the values of its variables. */
     static final class Filling {
-        @Parameters(paramLabel = "STARTER|FILE", description = "The name of a starter set, or a file of one's own.")
+        @Parameters(paramLabel = "STARTER|FILE", description = "The name of a starter set, or a file with one.")
         private String starter;
 
         @Option(
                 names = "--set",
                 paramLabel = "NAME=VALUE",
-                description = "The value of a variable. Once for each.",
+                description = "The value of a variable. Repeatable.",
                 mapFallbackValue = Option.NULL_VALUE)
         private Map<String, String> values = new LinkedHashMap<>();
 
@@ -109,8 +109,7 @@ final class StarterCommand {
 
         JsonObject filled(Service service) {
             if (values.containsValue(null))
-                throw new ParameterException(
-                        spec.commandLine(), "--set gives a name without a value; write NAME=VALUE");
+                throw new ParameterException(spec.commandLine(), "--set requires NAME=VALUE.");
             var request = new JsonObject();
             Path file = Path.of(starter);
             if (Files.isRegularFile(file)) request.addProperty("text", text(file));
@@ -132,8 +131,7 @@ final class StarterCommand {
 
     @Command(
             name = "fill",
-            description =
-                    "Print the definitions of a starter set with its variables filled in, to be edited and applied.",
+            description = "Print the definitions of a starter set with its variables filled in, for editing.",
             mixinStandardHelpOptions = true)
     static final class Fill implements Callable<Integer> {
         @Mixin
@@ -154,7 +152,7 @@ final class StarterCommand {
 
     @Command(
             name = "apply",
-            description = "Fill in a starter set and define all that stands in it, or none of it.",
+            description = "Fill in a starter set and apply its definitions, all or none.",
             mixinStandardHelpOptions = true)
     static final class Apply implements Callable<Integer> {
         @Mixin

@@ -8,7 +8,7 @@ import picocli.CommandLine.Mixin;
 
 @Command(
         name = "status",
-        description = "Say whether the service gives numbers, and where its ledger stands.",
+        description = "Show whether the service allocates numbers, and the head of its ledger.",
         mixinStandardHelpOptions = true)
 final class StatusCommand implements Callable<Integer> {
     @Mixin
@@ -25,8 +25,9 @@ final class StatusCommand implements Callable<Integer> {
         if (!output.asJson(answer)) {
             output.line(
                     running
-                            ? "numbers are given"
-                            : "NO numbers are given: " + Json.text(status, "stopped", Json.text(status, "paused", "")));
+                            ? "numbers are allocated"
+                            : "NO numbers are allocated: "
+                                    + Json.text(status, "stopped", Json.text(status, "paused", "")));
             output.line("head   " + Json.text(status, "head", ""));
             output.line("today  " + Json.text(status, "today", "") + " in " + Json.text(status, "zone", ""));
             for (JsonElement remark : status.getAsJsonArray("remarks")) output.line("remark " + remark.getAsString());

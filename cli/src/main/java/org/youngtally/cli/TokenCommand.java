@@ -13,14 +13,14 @@ import picocli.CommandLine.Parameters;
 
 @Command(
         name = "token",
-        description = "The tokens by which programs act.",
+        description = "Tokens of programs.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = {TokenCommand.All.class, TokenCommand.Issue.class, TokenCommand.Revoke.class})
 final class TokenCommand {
     /** Of which account. */
     static final class Whose {
-        @Option(names = "--account", paramLabel = "ACCOUNT", description = "The account (default: one's own).")
+        @Option(names = "--account", paramLabel = "ACCOUNT", description = "The account (default: your own).")
         private String account;
 
         String path(Service service) {
@@ -35,7 +35,7 @@ final class TokenCommand {
 
     @Command(
             name = "list",
-            description = "List the tokens of an account; the tokens themselves are kept nowhere.",
+            description = "List the tokens of an account; the secret texts are not stored.",
             mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
@@ -67,7 +67,7 @@ final class TokenCommand {
         }
     }
 
-    @Command(name = "issue", description = "Issue a token; it is printed this once.", mixinStandardHelpOptions = true)
+    @Command(name = "issue", description = "Issue a token. It is printed only once.", mixinStandardHelpOptions = true)
     static final class Issue implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -78,13 +78,13 @@ final class TokenCommand {
         @Mixin
         private Whose whose;
 
-        @Parameters(paramLabel = "NAME", description = "What it is for, such as the till in the shop.")
+        @Parameters(paramLabel = "NAME", description = "What it is for, such as: the till in the shop.")
         private String name;
 
         @Option(
                 names = "--expires",
                 paramLabel = "DATE",
-                description = "The last day on which it is taken (default: in ninety days).")
+                description = "The last day on which it is valid (default: in ninety days).")
         private String expires;
 
         @Override
@@ -97,15 +97,12 @@ final class TokenCommand {
             JsonObject token = answer.body().getAsJsonObject();
             output.line(Json.text(token, "token", ""));
             output.note("Token " + Json.text(token, "id", "") + " of " + Json.text(token, "account", "") + ", until "
-                    + Json.text(token, "expires", "") + ". It is shown this once.");
+                    + Json.text(token, "expires", "") + ". It is shown only once.");
             return Main.DONE;
         }
     }
 
-    @Command(
-            name = "revoke",
-            description = "Revoke a token: it is not taken any more.",
-            mixinStandardHelpOptions = true)
+    @Command(name = "revoke", description = "Revoke a token: it is no longer valid.", mixinStandardHelpOptions = true)
     static final class Revoke implements Callable<Integer> {
         @Mixin
         private Service service;
@@ -116,7 +113,7 @@ final class TokenCommand {
         @Mixin
         private Whose whose;
 
-        @Parameters(paramLabel = "TOKEN", description = "Its number, as token list shows it.")
+        @Parameters(paramLabel = "TOKEN", description = "The number of the token, as in token list.")
         private String token;
 
         @Override

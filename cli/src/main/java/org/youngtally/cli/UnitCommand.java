@@ -8,17 +8,18 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
 
 @Command(
         name = "unit",
-        description = "The companies, branches and workshops.",
+        description = "Units: companies, branches and workshops.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
         subcommands = UnitCommand.All.class)
 final class UnitCommand {
     @Command(
             name = "list",
-            description = "List the units, each below the one it is a part of.",
+            description = "List the units, each below the one it is part of.",
             mixinStandardHelpOptions = true)
     static final class All implements Callable<Integer> {
         @Mixin
@@ -27,14 +28,17 @@ final class UnitCommand {
         @Mixin
         private Output output;
 
+        @Option(names = "--retired", description = "Include retired units.")
+        private boolean retired;
+
         @Override
         public Integer call() {
-            Service.Answer answer = service.get("/units");
+            Service.Answer answer = service.get("/units?retired=" + retired);
             if (output.asJson(answer)) return Main.DONE;
             var rows = new ArrayList<List<String>>();
             below("", "", answer.body().getAsJsonArray(), rows);
-            if (rows.isEmpty()) output.note("There are no units yet; define some with: youngtally apply FILE");
-            else output.table(List.of("UNIT", "TITLE", "CODE", "TIME ZONE"), rows);
+            if (rows.isEmpty()) output.note("No units are defined. Define some with: youngtally apply FILE");
+            else output.table(List.of("UNIT", "TITLE", "CODE", "TIME ZONE", ""), rows);
             return Main.DONE;
         }
 
@@ -46,7 +50,8 @@ final class UnitCommand {
                         indent + Json.text(unit, "key", ""),
                         Json.text(unit, "title", ""),
                         Json.text(unit, "code", ""),
-                        Json.text(unit, "timeZone", "")));
+                        Json.text(unit, "timeZone", ""),
+                        unit.get("retired").getAsBoolean() ? "retired" : ""));
                 below(Json.text(unit, "key", ""), indent + "  ", units, rows);
             }
         }

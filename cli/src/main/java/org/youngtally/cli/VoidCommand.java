@@ -6,7 +6,7 @@ import picocli.CommandLine.Mixin;
 
 @Command(
         name = "void",
-        description = "Void numbers, with a reason: they are never given again.",
+        description = "Void numbers, with a reason: they are never issued again.",
         mixinStandardHelpOptions = true)
 final class VoidCommand implements Callable<Integer> {
     @Mixin

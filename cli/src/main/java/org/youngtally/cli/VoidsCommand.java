@@ -11,7 +11,7 @@ import picocli.CommandLine.Option;
 
 @Command(
         name = "voids",
-        description = "Numbers that became void after they were given, the newest first, with the reasons.",
+        description = "Numbers that became void after they were issued, the newest first, with reasons.",
         mixinStandardHelpOptions = true)
 final class VoidsCommand implements Callable<Integer> {
     @Mixin
@@ -20,13 +20,13 @@ final class VoidsCommand implements Callable<Integer> {
     @Mixin
     private Output output;
 
-    @Option(names = "--series", paramLabel = "SERIES", description = "Only those of this series.")
+    @Option(names = "--series", paramLabel = "SERIES", description = "Only of this series.")
     private String series;
 
     @Option(
             names = "--before",
             paramLabel = "SEQUENCE",
-            description = "Only what an entry before this one made void: the next page.")
+            description = "Only those voided by an entry before this one: the next page.")
     private Long before;
 
     @Override
@@ -37,10 +37,10 @@ final class VoidsCommand implements Callable<Integer> {
         if (output.asJson(answer)) return Main.DONE;
         var rows = new ArrayList<List<String>>();
         for (JsonElement each : answer.body().getAsJsonArray()) rows.add(row(each.getAsJsonObject()));
-        if (rows.isEmpty()) output.note("Nothing is void.");
+        if (rows.isEmpty()) output.note("No numbers are void.");
         else output.table(List.of("IDENTIFIERS", "SERIES", "KIND", "REASON", "BY", "WHEN", ">ENTRY"), rows);
         if (answer.next().isPresent())
-            output.note("Older ones: --before " + rows.getLast().getLast());
+            output.note("Older entries: --before " + rows.getLast().getLast());
         return Main.DONE;
     }
 

@@ -52,7 +52,7 @@ class AllocateCommandTest extends StubbedTest {
                 .answering(200, TAKEN.replace("false", "true"))
                 .run("allocate", "a");
         assertThat(taken.exit()).isZero();
-        assertThat(taken.err()).isEqualTo("The same request had taken them before, as entry 7.\n");
+        assertThat(taken.err()).isEqualTo("The same request allocated them before, in entry 7.\n");
         assertThat(service.asked()).extracting(StubService.Asked::key).doesNotContainNull();
         assertThat(service.asked().get(0)).isEqualTo(service.asked().get(1));
     }
@@ -71,7 +71,7 @@ class AllocateCommandTest extends StubbedTest {
                         "{\"seq\":7,\"quantity\":2,\"identifiers\":[],\"withdrawn\":1,\"first\":\"A1\",\"last\":\"A2\",\"repeated\":true}")
                 .run("allocate", "a", "--key", "k");
         assertThat(repeated.out()).isEmpty();
-        assertThat(repeated.err()).contains("1 of 2 were given back or voided since");
+        assertThat(repeated.err()).contains("1 of 2 were returned or voided since");
     }
 
     @Test
@@ -86,7 +86,7 @@ class AllocateCommandTest extends StubbedTest {
     void whatAnswersInOtherWordsIsNotTheService() {
         Result other = service.answering(200, "<html>").run("allocate", "a");
         assertThat(other.exit()).isEqualTo(3);
-        assertThat(other.err()).contains("is not this service");
+        assertThat(other.err()).contains("is not Young Tally");
     }
 
     @Test

@@ -47,7 +47,7 @@ class FillCommandTest {
                 .isEqualTo(new Result(
                         0,
                         folder.resolve("parts-numbered.csv") + "\n",
-                        "1 filled, 0 had a number already; entry 7.\n"));
+                        "1 filled, 0 already had a number; entry 7.\n"));
         assertThat(folder.resolve("parts-numbered.csv")).hasContent(FILLED);
         assertThat(table).hasContent(BLANK);
     }
@@ -55,14 +55,14 @@ class FillCommandTest {
     @Test
     void allEntriesOfALongTableAreNamed() {
         service.answering(200, Map.of("Filled", "2500", "Kept", "0", "Entry", "7", "Last-Entry", "9"), FILLED);
-        assertThat(fill().err()).isEqualTo("2500 filled, 0 had a number already; entries 7 to 9.\n");
+        assertThat(fill().err()).isEqualTo("2500 filled, 0 already had a number; entries 7 to 9.\n");
     }
 
     @Test
     void nothingIsSentWhereAFileStandsInTheWay() throws IOException {
         Path there = Files.writeString(folder.resolve("parts-numbered.csv"), "mine");
         Result refused = fill();
-        assertThat(refused.err()).contains("already", "Nothing was taken");
+        assertThat(refused.err()).contains("already", "Nothing was allocated");
         assertThat(service.asked()).isEmpty();
         assertThat(there).hasContent("mine");
     }
@@ -78,8 +78,8 @@ class FillCommandTest {
 
     @Test
     void aRefusalLeavesNoFile() {
-        service.answering(422, "{\"detail\":\"Line 2: no. Nothing was taken.\"}");
-        assertThat(fill()).isEqualTo(new Result(1, "", "Line 2: no. Nothing was taken.\n"));
+        service.answering(422, "{\"detail\":\"Line 2: no. Nothing was allocated.\"}");
+        assertThat(fill()).isEqualTo(new Result(1, "", "Line 2: no. Nothing was allocated.\n"));
         assertThat(folder.resolve("parts-numbered.csv")).doesNotExist();
     }
 }

@@ -39,7 +39,7 @@ class RecordCommandTest extends StubbedTest {
                         .run("record", "show", "2")
                         .err())
                 .contains(
-                        "No record has the identifier ‘2’. For the record with the internal number 2, give --internal 2.");
+                        "No record has the identifier ‘2’. For the record with the internal number 2, use --internal 2.");
     }
 
     @Test

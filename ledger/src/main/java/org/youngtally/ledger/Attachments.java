@@ -73,7 +73,7 @@ public final class Attachments {
             if (!Shortage.saidBy(e)) throw e;
             var shortage = new Shortage(folder, folder.toFile().getUsableSpace(), most);
             throw new LedgerUnavailable(
-                    LedgerUnavailable.Kind.DISK_FULL, "there is no room for the file", Optional.of(shortage), e);
+                    LedgerUnavailable.Kind.DISK_FULL, "the disk has no space for the file", Optional.of(shortage), e);
         } finally {
             Files.deleteIfExists(incoming);
         }

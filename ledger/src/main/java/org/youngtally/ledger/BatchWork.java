@@ -157,7 +157,7 @@ final class BatchWork {
 
     /** Nothing is done that goes by the date before somebody has confirmed it. */
     void questionDate(String question) {
-        LOG.error("no numbers are given until the date is confirmed: {}", question);
+        LOG.error("no numbers are allocated until the date is confirmed: {}", question);
         dateQuestion = question;
     }
 
@@ -190,7 +190,7 @@ final class BatchWork {
             return;
         }
         LOG.error(
-                "no numbers are given for now: {}",
+                "no numbers are allocated for now: {}",
                 shortage.map(Shortage::toString).orElseGet(() -> String.valueOf(failure)));
         guard.spendReserve();
         pause.begin(shortage, failure);
@@ -247,7 +247,7 @@ final class BatchWork {
         } catch (IOException e) {
             pause(guard.shortage(0), e);
         } catch (RuntimeException e) {
-            LOG.warn("the tables could not be written to their file; they are opened anew", e);
+            LOG.warn("the tables could not be written to their file; they are opened again", e);
             recover();
         }
     }
@@ -284,7 +284,7 @@ final class BatchWork {
         try {
             store.rollback();
         } catch (SQLException e) {
-            LOG.warn("what was under way could not be taken back; it was not answered", e);
+            LOG.warn("what was under way could not be rolled back; it was not answered", e);
         }
         stop(what.getMessage(), what);
     }
@@ -304,9 +304,9 @@ final class BatchWork {
             }
             if (pause.hasLostTables()) recovered();
             pause.end();
-            LOG.info("numbers are given again");
+            LOG.info("numbers are allocated again");
         } catch (IOException e) {
-            LOG.debug("the disk still takes nothing", e);
+            LOG.debug("the disk still accepts nothing", e);
             pause.begin(guard.shortage(0), e);
         } catch (RuntimeException | SQLException | JournalBroken e) {
             notRecovered(e);
@@ -364,13 +364,13 @@ final class BatchWork {
             fail(
                     batch,
                     Kind.OUTCOME_UNKNOWN,
-                    "the disk or the tables failed while this was written; repeat it with the same key to learn what became of it",
+                    "the disk or the tables failed while this was written; repeat it with the same idempotency key to learn the outcome",
                     e);
         } catch (Error e) {
             fail(
                     batch,
                     Kind.OUTCOME_UNKNOWN,
-                    "the service failed while this was written; repeat it with the same key once it runs again",
+                    "the service failed while this was written; repeat it with the same idempotency key once it runs again",
                     e);
             end("the writer met an error it cannot recover from (" + e + "); start the service again", e);
         }
@@ -381,7 +381,7 @@ final class BatchWork {
      * tables can be asked as before.
      */
     private void appendFailed(List<Waiting> batch, AppendFailed failure) {
-        LOG.error("the journal did not take a batch of {} acts", batch.size(), failure);
+        LOG.error("the journal did not accept a batch of {} acts", batch.size(), failure);
         Optional<String> lost = guard.replaced(journal);
         if (lost.isPresent()) {
             lost(new FolderLost(lost.get(), true));
@@ -409,7 +409,7 @@ final class BatchWork {
             fail(
                     batch,
                     Kind.OUTCOME_UNKNOWN,
-                    "the disk failed while this was written; repeat it with the same key to learn what became of it",
+                    "the disk failed while this was written; repeat it with the same idempotency key to learn the outcome",
                     failure);
     }
 
@@ -443,7 +443,7 @@ final class BatchWork {
             fail(
                     batch,
                     Kind.OUTCOME_UNKNOWN,
-                    "the tables failed; repeat it with the same key to learn what became of it",
+                    "the tables failed; repeat it with the same idempotency key to learn the outcome",
                     e);
             return;
         }
@@ -567,7 +567,7 @@ final class BatchWork {
         if (!(failure instanceof IOException) && !Store.isAway(failure)) {
             stop(
                     "the ledger could not be brought in order after a failure (" + failure.getMessage()
-                            + "); no numbers are given until the service is started again",
+                            + "); no numbers are allocated until the service is started again",
                     failure);
             return;
         }
@@ -584,7 +584,7 @@ final class BatchWork {
             store = memory.get();
             state = new WriterState(store.state());
         } catch (RuntimeException | IOException | SQLException | JournalBroken e) {
-            LOG.warn("nothing can be asked until the disk takes what is written", e);
+            LOG.warn("nothing can be read until the disk accepts what is written", e);
         }
     }
 

@@ -16,7 +16,7 @@ final class FolderLost extends Exception {
     FolderLost(String what, boolean afterAppend) {
         super(
                 what
-                        + ", so that another process may be using the data folder. Nothing is written any more; stop every process that uses the folder, look what was changed there, and start the service again");
+                        + ", so that another process may be using the data folder. Writing has stopped. Stop every process that uses the folder, check what was changed there, and start the service again");
         this.afterAppend = afterAppend;
     }
 

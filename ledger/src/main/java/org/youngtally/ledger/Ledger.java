@@ -33,8 +33,8 @@ import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.ledger.store.Store;
 
 /**
- * The ledger of one data folder: takes acts, answers them once they are on disk, and is asked what stands in it. A
- * ledger whose journal cannot be trusted opens all the same, gives no numbers, and says why.
+ * The ledger of one data folder: takes acts, answers them once they are on disk, and is asked what is in it. A ledger
+ * whose journal cannot be trusted opens all the same, gives no numbers, and says why.
  */
 public final class Ledger implements Committed, AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Ledger.class);
@@ -166,7 +166,7 @@ public final class Ledger implements Committed, AutoCloseable {
         try {
             return Store.open(options.storeUrl(), Secrets.in(options.data()));
         } catch (SQLException | RuntimeException e) {
-            LOG.warn("the tables do not open again, and are made anew", e);
+            LOG.warn("the tables do not open again, and are rebuilt", e);
             folder.setTablesAside();
             return Store.open(options.storeUrl(), Secrets.in(options.data()));
         }
@@ -185,7 +185,7 @@ public final class Ledger implements Committed, AutoCloseable {
             try {
                 listener.accept(entries);
             } catch (RuntimeException e) {
-                LOG.warn("a listener failed; the entries stand all the same", e);
+                LOG.warn("a listener failed; the entries are kept", e);
             }
         }
     }

@@ -44,7 +44,7 @@ record LedgerOpening(
         Optional<Shortage> shortage = folder.shortage(0);
         if (shortage.isPresent()) {
             folder.spendReserve();
-            told.add(shortage.get() + ", so that no numbers are given yet");
+            told.add(shortage.get() + ", so no numbers are allocated yet");
         }
         boolean unclean = folder.endedUncleanly();
         boolean doubtful = folder.machineMayHaveGoneDown();
@@ -55,7 +55,7 @@ record LedgerOpening(
             if (store != null) known = Math.max(known, store.applied().seq());
             if (store != null && unclean && !store.isWhole()) {
                 told.add(
-                        "the tables hold a part of what was under way when the service ended, so they are made anew from the journal");
+                        "the tables hold a part of what was under way when the service ended, so they are rebuilt from the journal");
                 abandon(store);
                 store = null;
             }
@@ -82,7 +82,7 @@ record LedgerOpening(
             if (store == null) {
                 if (doubtful)
                     told.add(
-                            "the machine went down while the tables were in use, so they are made anew from the journal");
+                            "the machine went down while the tables were in use, so they are rebuilt from the journal");
                 inMemory = shortage.isPresent();
                 if (inMemory) told.add("the tables are kept in memory until there is room for them");
                 store = inMemory ? memory(options) : anew(options, folder);
@@ -92,7 +92,7 @@ record LedgerOpening(
                 replayed = Replay.run(options.journal(), journal.head(), store);
             } catch (DataAccessException e) {
                 LOG.warn("the tables object to what they lack", e);
-                told.add("the tables hold something else than the journal says, so they are made anew from it");
+                told.add("the tables differ from the journal, so they are rebuilt from it");
                 abandon(store);
                 inMemory = shortage.isPresent();
                 store = inMemory ? memory(options) : anew(options, folder);
@@ -107,7 +107,7 @@ record LedgerOpening(
             journal.close();
             return stopped(options, store, distrust(e, options), told);
         } catch (SQLException e) {
-            throw new IOException("the tables could not be made anew from the journal: " + e.getMessage(), e);
+            throw new IOException("the tables could not be rebuilt from the journal: " + e.getMessage(), e);
         }
         List<String> sealed = store.state().series().stream()
                 .filter(series -> series.order().isSealed())
@@ -120,7 +120,7 @@ record LedgerOpening(
                     store,
                     "the secret of this data folder is missing or is another one, so that the scattered series "
                             + String.join(", ", sealed) + " cannot go on. Restore the file "
-                            + options.data().resolve("secret") + " from a copy; no numbers are given until then",
+                            + options.data().resolve("secret") + " from a copy; no numbers are allocated until then",
                     told);
         }
         return new LedgerOpening(store, journal, "", inMemory, shortage, failing, told);
@@ -141,16 +141,16 @@ record LedgerOpening(
     /** What is wrong with the journal, and what to do. */
     private static String distrust(JournalBroken broken, LedgerOptions options) {
         return "the journal in " + options.data().resolve("journal") + " cannot be trusted: " + broken.getMessage()
-                + ". No numbers are given until it is in order. " + wayOut(broken, options);
+                + ". No numbers are allocated until it is in order. " + wayOut(broken, options);
     }
 
     private static String wayOut(JournalBroken broken, LedgerOptions options) {
         if (!(broken instanceof JournalEndsEarly early) || early.reached() == 0) return broken.wayOut();
         return "If this folder is a copy that was made while the service ran (the journal before the tables), run: ./youngtally rebuild --data "
                 + options.data() + " --up-to " + early.reached()
-                + "; it makes the tables anew from the journal. What the entries from " + (early.reached() + 1) + " to "
+                + "; it rebuilds the tables from the journal. What the entries from " + (early.reached() + 1) + " to "
                 + early.known()
-                + " did is not known in the copy then, and their numbers would be given again: never do it with the folder that numbers are given from. Restore the journal of that one from a newer copy";
+                + " did is then unknown in the copy, and their numbers would be issued again: never do it with the folder that numbers are allocated from. Restore the journal of that one from a newer copy";
     }
 
     /** @return what the disk said, where it did not take the mark */
@@ -228,9 +228,9 @@ record LedgerOpening(
             return Store.open(options.storeUrl(), Secrets.in(options.data()));
         } catch (SQLException | RuntimeException e) {
             if (Store.isBusy(e)) throw LedgerInUse.tables(options.data());
-            LOG.warn("the tables cannot be opened and will be made anew from the journal", e);
+            LOG.warn("the tables cannot be opened and will be rebuilt from the journal", e);
             told.add("the tables could not be opened ("
-                    + e.getMessage().lines().findFirst().orElse("") + "), so they are made anew from the journal");
+                    + e.getMessage().lines().findFirst().orElse("") + "), so they are rebuilt from the journal");
             return null;
         }
     }

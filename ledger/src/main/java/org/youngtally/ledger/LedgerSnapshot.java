@@ -5,6 +5,7 @@ import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.access.Authority;
@@ -14,6 +15,7 @@ import org.youngtally.core.act.RowReader;
 import org.youngtally.core.act.StateInMemory;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.organisation.Organisation;
+import org.youngtally.core.organisation.UnitChoices;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.Comparison;
@@ -57,6 +59,11 @@ public record LedgerSnapshot(
                 byToken,
                 new Authority(state.organisation()),
                 state.counters());
+    }
+
+    /** What a field takes its choices from, by its key: a codebook, or the units. */
+    public Optional<Codebook> choices(String key) {
+        return UnitChoices.orCodebook(key, organisation, book -> Optional.ofNullable(codebooks.get(book)));
     }
 
     /** The same definitions, counted further. */

@@ -30,7 +30,7 @@ final class Pause {
     void begin(Optional<Shortage> shortage, Throwable failure) {
         why = shortage.map(each -> new LedgerUnavailable(Kind.DISK_FULL, each.toString(), shortage, failure))
                 .orElseGet(() -> new LedgerUnavailable(
-                        Kind.DISK_FAILING, "the disk takes nothing (" + said(failure) + ")", failure));
+                        Kind.DISK_FAILING, "the disk accepts nothing (" + said(failure) + ")", failure));
         triedAt = System.nanoTime();
     }
 

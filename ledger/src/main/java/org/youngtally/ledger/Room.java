@@ -68,7 +68,7 @@ final class Room {
         try {
             Files.deleteIfExists(reserve);
         } catch (IOException e) {
-            LOG.warn("the reserve {} could not be given up", reserve, e);
+            LOG.warn("the reserve {} could not be released", reserve, e);
         }
     }
 

@@ -95,7 +95,7 @@ final class Writer implements AutoCloseable {
                 waiting.answer()
                         .completeExceptionally(new LedgerUnavailable(
                                 Kind.OUTCOME_UNKNOWN,
-                                "the service is stopping; repeat it with the same key once it runs again",
+                                "the service is stopping; repeat it with the same idempotency key once it runs again",
                                 null));
         }
     }

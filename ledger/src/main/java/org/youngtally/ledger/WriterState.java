@@ -9,6 +9,7 @@ import java.util.TreeSet;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.LedgerState;
+import org.youngtally.core.act.LedgerState.AskedFor;
 import org.youngtally.core.act.LedgerState.EarlierAct;
 import org.youngtally.core.act.LedgerState.Inside;
 import org.youngtally.core.act.LedgerState.LaneState;
@@ -95,7 +96,14 @@ final class WriterState {
         request.ifPresent(asked -> {
             var done = new EarlierAct(entry.seq(), asked.digest());
             asked.key().ifPresent(key -> memory.rememberKey(entry.by(), key, done));
-            reference.ifPresent(name -> memory.rememberReference(asked.series().orElseThrow(), name, done));
+            reference.ifPresent(name -> memory.rememberReference(
+                    asked.series().orElseThrow(),
+                    name,
+                    new EarlierAct(
+                            entry.seq(),
+                            asked.digest(),
+                            Optional.of(new AskedFor(
+                                    entry.kind().way(), asked.purpose().unit())))));
         });
     }
 

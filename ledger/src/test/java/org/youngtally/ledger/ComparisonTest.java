@@ -207,7 +207,7 @@ class ComparisonTest {
     void isNotComparedAnewWhereABlockIsWrittenSo() {
         define("measure", "shared", MEASURE);
         take("measure", Act.Form.BLOCK);
-        assertThat(fault(compare("shared", 2))).contains("‘Ma\u1E9E-001’ was given in a block");
+        assertThat(fault(compare("shared", 2))).contains("‘Ma\u1E9E-001’ was issued in a block");
     }
 
     @Test
@@ -218,7 +218,7 @@ class ComparisonTest {
 
     @Test
     void anUnknownRuleIsRefused() {
-        assertThat(fault(compare("shared", 3))).contains("there is no rule of comparison 3");
+        assertThat(fault(compare("shared", 3))).contains("unknown rule of comparison 3");
     }
 
     @Test

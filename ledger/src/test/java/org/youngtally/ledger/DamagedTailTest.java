@@ -146,7 +146,7 @@ class DamagedTailTest {
         Files.delete(data.resolve("tables/tally.mv.db"));
         Files.delete(data.resolve("last-seen"));
         try (Ledger ledger = Ledger.open(LedgerOptions.in(data))) {
-            assertThat(ledger.status().stopped()).contains("(entry 4)", "No numbers are given", "printf");
+            assertThat(ledger.status().stopped()).contains("(entry 4)", "No numbers are allocated", "printf");
         }
         assertThat(Files.readAllBytes(segment)).isEqualTo(damaged);
     }

@@ -39,7 +39,7 @@ class DeathTest {
     void whoWaitsHearsThatTheOutcomeIsUnknown() {
         assertThatThrownBy(() -> ledger.perform(Acts.take(Acts.KEY, 1, "one", null), "ines"))
                 .isInstanceOf(LedgerUnavailable.class)
-                .hasMessageContaining("repeat it with the same key");
+                .hasMessageContaining("repeat it with the same idempotency key");
     }
 
     @Test

@@ -138,7 +138,7 @@ class LifeLedgerTest {
         assertThat(before.findings()).isEmpty();
         assertThat(before.explained())
                 .anyMatch(line -> line.contains("A050 returned"))
-                .anyMatch(line -> line.contains("A060 to A061 void (voided), void by tobin"))
+                .anyMatch(line -> line.contains("A060 to A061 void (voided), voided by tobin"))
                 .anyMatch(line -> line.contains("A500 issued, typed ahead"))
                 .anyMatch(line -> line.contains("A003 held until 2026-03-02T09:05:00Z"))
                 .anyMatch(line -> line.contains(

@@ -233,7 +233,7 @@ class OrganisationLedgerTest {
         }
     }
 
-    /** What stands in a journal is read for ever: a name that changes in the code must not change here. */
+    /** What is in a journal is read for ever: a name that changes in the code must not change here. */
     @Test
     void theJournalKeepsItsWords() throws IOException {
         try (Ledger ledger = open()) {

@@ -285,11 +285,11 @@ class RuledLedgerTest {
         ledger = Ledger.open(LedgerOptions.in(data));
         assertThat(audit().findings().toString())
                 .contains(
-                        "series seat, version 1: the tables define it otherwise",
-                        "codebook part, version 1: the tables define it otherwise")
+                        "series seat, version 1: the tables define it differently",
+                        "codebook part, version 1: the tables define it differently")
                 .contains(
                         "passed over, though the definition does not skip the value",
-                        "‘WC-PL-001’ stands where its definition gives ‘AC-BF-001’",
-                        "the tables hold other numbers than the journal gave");
+                        "‘WC-PL-001’ was found where the definition writes ‘AC-BF-001’",
+                        "the tables hold other numbers than the journal");
     }
 }

@@ -155,7 +155,7 @@ class SharedFolderTest {
                     while (ledger.status().running()) Thread.onSpinWait();
                 })
                 .get(10, TimeUnit.SECONDS);
-        assertThat(ledger.status().stopped()).contains("Nothing is written any more");
+        assertThat(ledger.status().stopped()).contains("Writing has stopped");
     }
 
     @Test

@@ -123,8 +123,7 @@ class TamperedLedgerTest {
         change(
                 "insert into allocation (lane_id, first_position, last_position, state, seq, version, business_date) select lane_id, last_position + 1, last_position + 1, state, seq + 1, version, business_date from allocation order by last_position desc limit 1");
         try (Ledger ledger = open()) {
-            assertThat(ledger.status().opening())
-                    .anyMatch(told -> told.contains("hold something else than the journal says"));
+            assertThat(ledger.status().opening()).anyMatch(told -> told.contains("the tables differ from the journal"));
             assertComplete(ledger, 8);
         }
     }
@@ -164,7 +163,7 @@ class TamperedLedgerTest {
         change("update entry set key_mark = random_uuid() where seq = 3");
         try (Ledger ledger = open()) {
             assertThat(Audit.of(ledger, Optional.empty(), Head.EMPTY).findings())
-                    .containsExactly("entry 3: the tables say otherwise than the journal");
+                    .containsExactly("entry 3: the tables say differently from the journal");
         }
     }
 
@@ -294,7 +293,7 @@ class TamperedLedgerTest {
     void theAuditFindsAMissingRow() throws Exception {
         assertThat(auditAfter(dsl -> dsl.execute("delete from allocation where first_position = 3"))
                         .findings())
-                .anyMatch(finding -> finding.contains("position 3 was below the next one never given: a gap"));
+                .anyMatch(finding -> finding.contains("position 4 was never issued: a gap"));
     }
 
     @Test
@@ -304,21 +303,21 @@ class TamperedLedgerTest {
                                         "update allocation set text = 'LW26-0000099', text_key = 'lw26-0000099' where first_position = 3"))
                         .findings())
                 .anyMatch(finding -> finding.contains(
-                        "position 3: ‘LW26-0000099’ stands where its definition gives ‘LW26-0000004’"));
+                        "position 4: ‘LW26-0000099’ was found where the definition writes ‘LW26-0000004’"));
     }
 
     @Test
     void theAuditFindsACounterThatWasSetBack() throws Exception {
         assertThat(auditAfter(dsl -> dsl.execute("update lane set next_position = 4"))
                         .findings())
-                .anyMatch(finding -> finding.contains("the counter stands at position 4"));
+                .anyMatch(finding -> finding.contains("the counter is at position 5"));
     }
 
     @Test
     void theAuditFindsAnEntryThatWasChanged() throws Exception {
         assertThat(auditAfter(dsl -> dsl.execute("update entry set reference = 'FORGED' where seq = 5"))
                         .findings())
-                .containsExactly("entry 5: the tables say otherwise than the journal");
+                .containsExactly("entry 5: the tables say differently from the journal");
     }
 
     @Test
@@ -329,7 +328,7 @@ class TamperedLedgerTest {
                             dsl.execute("update lane set next_position = 11");
                         })
                         .findings())
-                .anyMatch(finding -> finding.contains("the tables hold other numbers than the journal gave"));
+                .anyMatch(finding -> finding.contains("the tables hold other numbers than the journal"));
     }
 
     /** The journal was copied first, and the tables later. */

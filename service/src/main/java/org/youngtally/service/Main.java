@@ -1,19 +1,22 @@
 package org.youngtally.service;
 
+import java.util.Locale;
 import org.slf4j.bridge.SLF4JBridgeHandler;
 import org.youngtally.service.demo.DemoCommand;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
-/** The commands that own the data. */
+/** The commands that run on the data folder. */
 @Command(
         name = "youngtally",
-        description = "The commands that own the data.",
+        description = "The commands that run on the data folder.",
         subcommands = {ServeCommand.class, DemoCommand.class, RebuildCommand.class, PasswordCommand.class})
 public final class Main {
     private Main() {}
 
     public static void main(String[] args) {
+        // Figures and words are English, whatever the machine speaks.
+        Locale.setDefault(Locale.ENGLISH);
         System.setProperty("org.jooq.no-logo", "true");
         System.setProperty("org.jooq.no-tips", "true");
         System.setProperty("org.springframework.boot.logging.LoggingSystem", "none");

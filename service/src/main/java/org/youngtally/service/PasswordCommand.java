@@ -13,7 +13,7 @@ import picocli.CommandLine.Parameters;
 
 @Command(
         name = "new-password",
-        description = "Give an account a new password when nobody can sign in any more, while the service is stopped.",
+        description = "Set a new password for an account when nobody can sign in, while the service is stopped.",
         mixinStandardHelpOptions = true)
 final class PasswordCommand implements Callable<Integer> {
     @Option(
@@ -29,7 +29,7 @@ final class PasswordCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         if (!Files.isDirectory(data.resolve("journal")))
-            throw new IOException("--data: " + data + " holds no journal; give the folder that the service runs on");
+            throw new IOException("--data: " + data + " holds no journal. Name the data folder of the service.");
         try (Ledger ledger = Ledger.open(LedgerOptions.in(data))) {
             System.out.println("The new password of ‘" + account + "’ is " + FirstAccount.renew(ledger, account));
         }

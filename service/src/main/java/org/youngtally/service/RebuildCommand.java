@@ -12,7 +12,7 @@ import picocli.CommandLine.Option;
 
 @Command(
         name = "rebuild",
-        description = "Make the tables anew from the journal, while the service is stopped.",
+        description = "Rebuild the tables from the journal while the service is stopped.",
         mixinStandardHelpOptions = true)
 final class RebuildCommand implements Callable<Integer> {
     @Option(
@@ -26,13 +26,13 @@ final class RebuildCommand implements Callable<Integer> {
             names = "--up-to",
             paramLabel = "ENTRY",
             description =
-                    "Where the journal of a copy ends that was made while the service ran. What later entries did is not known in the copy; never say it of the folder that numbers are given from.")
+                    "The last entry of the journal in a copy that was made while the service ran. What later entries did is unknown in the copy; never use this for the folder that numbers are allocated from.")
     private Long upTo;
 
     @Override
     public Integer call() throws IOException {
         if (!Files.isDirectory(data.resolve("journal"))) {
-            System.err.println("--data: " + data + " holds no journal; give the folder that the service runs on");
+            System.err.println("--data: " + data + " holds no journal. Name the data folder of the service.");
             return 1;
         }
         Ledger.rebuild(LedgerOptions.in(data), Optional.ofNullable(upTo)).forEach(System.out::println);

@@ -72,7 +72,7 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
                 if (!thisMachine && !tls && !behindProxy)
                     throw new IllegalArgumentException(
                             "--address: " + address
-                                    + " can be reached from elsewhere, and passwords would travel in the clear. Give the service a certificate (server.ssl.certificate and server.ssl.certificate-private-key, or server.ssl.key-store), say --behind-proxy where a proxy in front of it ends TLS, or listen on 127.0.0.1");
+                                    + " can be reached from elsewhere, and passwords would be sent unencrypted. Configure a certificate (server.ssl.certificate and server.ssl.certificate-private-key, or server.ssl.key-store), use --behind-proxy where a proxy in front of it ends TLS, or listen on 127.0.0.1");
                 context.getEnvironment()
                         .getPropertySources()
                         .addFirst(new MapPropertySource(
@@ -156,7 +156,7 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
             }
-            System.err.println("Young Tally has ended: " + why);
+            System.err.println("Young Tally has stopped: " + why);
             Runtime.getRuntime().halt(FAILED);
         });
     }

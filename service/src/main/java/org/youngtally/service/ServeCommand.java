@@ -35,14 +35,14 @@ final class ServeCommand implements Callable<Integer> {
     @Option(
             names = "--behind-proxy",
             description =
-                    "A proxy in front of the service ends TLS: cookies are for HTTPS alone, and plain HTTP may come from elsewhere.")
+                    "A proxy in front of the service ends TLS: cookies are restricted to HTTPS, and plain HTTP from other machines is allowed.")
     private boolean behindProxy;
 
     @Option(
             names = "--first-account",
             paramLabel = "NAME",
             description =
-                    "How the first administrator is called, at the first start on a folder (YOUNGTALLY_FIRST_ACCOUNT; default ${DEFAULT-VALUE}). A name that nobody guesses is tried by nobody.",
+                    "The name of the first administrator, at the first start on a folder (YOUNGTALLY_FIRST_ACCOUNT; default ${DEFAULT-VALUE}).",
             defaultValue = "${env:YOUNGTALLY_FIRST_ACCOUNT:-administrator}")
     private String firstAccount;
 
@@ -55,7 +55,7 @@ final class ServeCommand implements Callable<Integer> {
         if (Files.exists(data.resolve(DemoCommand.CLOCK))
                 && !InetAddress.getByName(options.address()).isLoopbackAddress())
             throw new IOException("--data: " + data
-                    + " is a folder of the demo, whose passwords everybody knows; serve it on 127.0.0.1 alone");
+                    + " is a folder of the demo, whose passwords are public. Serve it on 127.0.0.1 only.");
         RunningService service = RunningService.start(
                 LedgerOptions.in(data).withZone(options.zone()),
                 options.address(),
@@ -66,10 +66,10 @@ final class ServeCommand implements Callable<Integer> {
         Status status = service.ledger().status();
         if (!status.running())
             System.err.println(
-                    "No numbers are given: " + (status.stopped().isEmpty() ? status.paused() : status.stopped()));
+                    "No numbers are allocated: " + (status.stopped().isEmpty() ? status.paused() : status.stopped()));
         FirstAccount.make(service.ledger(), firstAccount)
                 .ifPresent(password -> System.out.println("The first account is ‘" + firstAccount + "’, its password "
-                        + password + "\nThis is shown once; sign in and change it, or note it down."));
+                        + password + "\nIt is shown only once. Sign in and change it, or write it down."));
         System.out.println("Young Tally is ready on " + service.address() + ", data in "
                 + data.toAbsolutePath().normalize());
         return 0;

@@ -23,8 +23,7 @@ public final class ServiceOptions {
     @Option(
             names = "--address",
             paramLabel = "ADDRESS",
-            description =
-                    "The address to listen on (YOUNGTALLY_ADDRESS; default ${DEFAULT-VALUE}, this machine alone).",
+            description = "The address to listen on (YOUNGTALLY_ADDRESS; default ${DEFAULT-VALUE}, this machine only).",
             defaultValue = "${env:YOUNGTALLY_ADDRESS:-127.0.0.1}")
     private String address;
 
@@ -42,7 +41,7 @@ public final class ServiceOptions {
     public int port() {
         if (port < 0 || port > 65_535)
             throw new ParameterException(
-                    spec.commandLine(), "--port: " + port + " is not a port; give a number from 0 to 65535");
+                    spec.commandLine(), "--port: " + port + " is not a port. Enter a number from 0 to 65535.");
         return port;
     }
 
@@ -55,7 +54,7 @@ public final class ServiceOptions {
             throw new ParameterException(
                     spec.commandLine(),
                     "--address: " + address
-                            + " is not an address; give 127.0.0.1 for this machine alone, or 0.0.0.0 for all its addresses",
+                            + " is not an address. Enter 127.0.0.1 for this machine only, or 0.0.0.0 for all its addresses.",
                     e);
         }
     }
@@ -66,7 +65,7 @@ public final class ServiceOptions {
         } catch (DateTimeException e) {
             throw new ParameterException(
                     spec.commandLine(),
-                    "--zone: ‘" + zone + "’ is not a time zone; give one such as Europe/Vienna or UTC",
+                    "--zone: ‘" + zone + "’ is not a time zone. Enter one such as Europe/Vienna or UTC.",
                     e);
         }
     }

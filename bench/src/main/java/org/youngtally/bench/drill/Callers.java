@@ -77,7 +77,7 @@ final class Callers implements AutoCloseable {
     /** Waits until a number was given since this call. @return how long it took, in seconds */
     double awaitNumber() throws IOException, InterruptedException {
         long now = System.nanoTime();
-        return Instance.awaitTrue("a number is given", () -> lastNumber > now);
+        return Instance.awaitTrue("a number is allocated", () -> lastNumber > now);
     }
 
     @Override

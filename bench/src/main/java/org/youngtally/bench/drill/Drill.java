@@ -16,7 +16,7 @@ enum Drill {
             scene.service().kill();
             scene.service().start(Map.of());
             scene.tell(
-                    "goes on",
+                    "resumes",
                     "%.1f s after it was started again"
                             .formatted(scene.callers().awaitNumber()));
         }
@@ -32,11 +32,11 @@ enum Drill {
             scene.asked();
             Files.delete(filler);
             scene.tell(
-                    "goes on",
+                    "resumes",
                     "%.1f s after there was room".formatted(scene.callers().awaitNumber()));
         }
     },
-    READ_ONLY("every write of the service fails, as on a read-only disk, and is taken again") {
+    READ_ONLY("every write of the service fails, as on a read-only disk, and then works again") {
         @Override
         void run(Scene scene) throws IOException, InterruptedException {
             writes(scene, "0");
@@ -44,11 +44,11 @@ enum Drill {
             scene.asked();
             writes(scene, "unlimited");
             scene.tell(
-                    "goes on",
+                    "resumes",
                     "%.1f s after it could be written".formatted(scene.callers().awaitNumber()));
         }
     },
-    PULLED_DISK("the file system is taken away under the service") {
+    PULLED_DISK("the file system is removed under the service") {
         @Override
         void run(Scene scene) throws IOException, InterruptedException {
             Path kept = scene.folder().resolve("kept");
@@ -61,7 +61,7 @@ enum Drill {
                     List.of("mount", "--bind", kept.toString(), scene.disk().toString()));
             scene.service().start(Map.of());
             scene.tell(
-                    "goes on",
+                    "resumes",
                     "%.1f s after it was back and the service started"
                             .formatted(scene.callers().awaitNumber()));
         }
@@ -99,7 +99,7 @@ enum Drill {
             scene.noticed("told");
             var second = new Instance(
                     scene.jar(), scene.service().data(), scene.folder().resolve("second.log"));
-            scene.tell("a second process hears", second.startRefused());
+            scene.tell("a second process is told", second.startRefused());
             scene.service().stop();
             scene.startedAgain();
         }

@@ -61,10 +61,10 @@ final class Drills {
     }
 
     private static Drill unknown(String name) {
-        System.err.println((name.isEmpty() ? "Name a drill" : "There is no drill ‘" + name + "’") + ": all, "
+        System.err.println((name.isEmpty() ? "Name a drill" : "Drill ‘" + name + "’ not found. Known") + ": all, "
                 + Arrays.stream(Drill.values()).map(Drill::word).collect(Collectors.joining(", ")));
         System.exit(2);
-        throw new IllegalStateException("the process has ended");
+        throw new IllegalStateException("the process has stopped");
     }
 
     private static void run(Drill drill, Path jar, Map<String, String> told) throws IOException, InterruptedException {
@@ -78,12 +78,13 @@ final class Drills {
             HttpResponse<String> defined = service.post("/definitions", DEFINITION, "");
             if (defined.statusCode() != 200) throw new IOException(defined.body());
             try (var callers = new Callers(service)) {
-                Instance.awaitTrue("numbers are given", () -> callers.answered().size() > BEFORE);
+                Instance.awaitTrue(
+                        "numbers are allocated", () -> callers.answered().size() > BEFORE);
                 var scene = new Scene(jar, folder, disk, service, callers, told);
                 drill.run(scene);
                 scene.proved();
             }
-            if (service.stop() != 0) throw new IOException("the service did not end in order");
+            if (service.stop() != 0) throw new IOException("the service did not stop in order");
         } finally {
             remove(folder);
         }

@@ -48,8 +48,8 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
         HttpResponse<String> found;
         do found = service.get("/identifiers?text=" + number);
         while (found.statusCode() == 200 && System.nanoTime() < until);
-        if (found.statusCode() != 200) throw new IOException("a number could not be found meanwhile: " + found.body());
-        tell("questions meanwhile", "answered (" + number + " is found)");
+        if (found.statusCode() != 200) throw new IOException("a number could not be found: " + found.body());
+        tell("reading during the fault", "answered (" + number + " is found)");
     }
 
     String status() throws IOException, InterruptedException {
@@ -69,7 +69,7 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
     /** The fault is mended, and the service started once more. */
     void startedAgain() throws IOException, InterruptedException {
         service.start(Map.of());
-        tell("goes on", "%.1f s after it was mended and the service started".formatted(callers.awaitNumber()));
+        tell("resumes", "%.1f s after it was mended and the service started".formatted(callers.awaitNumber()));
     }
 
     /** By which a process is told another time than the machine's, for as long as it runs. */
@@ -114,11 +114,11 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
     void startedWithClock(String offset) throws IOException, InterruptedException {
         service.stop();
         service.start(clock(offset));
-        if (service.isReady()) throw new IOException("numbers are given " + offset + " from now");
-        tell("told at the start", service.told("No numbers are given: "));
+        if (service.isReady()) throw new IOException("numbers are allocated " + offset + " from now");
+        tell("told at the start", service.told("No numbers are allocated: "));
         service.stop();
         service.start(Map.of());
-        tell("goes on", "%.1f s after a start with the right clock".formatted(callers.awaitNumber()));
+        tell("resumes", "%.1f s after a start with the right clock".formatted(callers.awaitNumber()));
     }
 
     /** Nothing was given twice, every answer is repeated as it was, and the audit passes. */
@@ -126,7 +126,7 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
         callers.close();
         Map<String, String> answered = callers.answered();
         Set<String> numbers = new HashSet<>(answered.values());
-        if (numbers.size() < answered.size()) throw new IOException("a number was given twice");
+        if (numbers.size() < answered.size()) throw new IOException("a number was issued twice");
         int looked = 0;
         for (Map.Entry<String, String> each : answered.entrySet()) {
             if (++looked > 2_000) break;
@@ -138,7 +138,7 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
         boolean passed =
                 Text.of(audit.body(), "gapFree").equals("true") && audit.body().contains("\"findings\":[]");
         if (!passed) throw new IOException("the audit does not pass: " + audit.body());
-        tell("callers heard", heard());
+        tell("callers got", heard());
         tell(
                 "afterwards",
                 "%,d numbers, none twice, every answer repeated as it was; the audit passes: %s entries, no gap"

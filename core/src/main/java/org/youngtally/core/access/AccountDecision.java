@@ -114,7 +114,8 @@ public final class AccountDecision {
     private Result open(String name, AccountChange.Open open) {
         Optional<Fault> fault = DefinitionName.fault("name", name)
                 .or(() -> OWN_NAMES.contains(name)
-                        ? Optional.of(new Fault("name", "‘" + name + "’ is the service's own", "give another name"))
+                        ? Optional.of(
+                                new Fault("name", "‘" + name + "’ is reserved for the service", "choose another name"))
                         : DefinitionName.titleFault("title", open.title()));
         if (fault.isPresent()) return refused(new AccountRefusal.NameFaulty(fault.get()));
         if (accounts.containsKey(name)) return refused(new AccountRefusal.Exists(name));

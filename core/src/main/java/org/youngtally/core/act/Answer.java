@@ -1,11 +1,11 @@
 package org.youngtally.core.act;
 
 /**
- * What an act is answered with, by which its type says so; what stands in an answer comes from the ledger that performs
- * it. None of these is ever made.
+ * What an act is answered with, by which its type says so; what is in an answer comes from the ledger that performs it.
+ * None of these is ever made.
  */
 public sealed interface Answer {
-    /** Numbers that were taken. */
+    /** Allocated numbers. */
     final class Numbers implements Answer {
         private Numbers() {}
     }

@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.youngtally.core.access.AccountDecision;
 import org.youngtally.core.act.LedgerState.Closed;
@@ -71,6 +72,12 @@ public final class Decider {
         Optional<Series> known = state.series(act.series());
         if (known.isEmpty()) return unknown(state, act.series());
         Series series = known.get();
+        if (series.retired()) return refused(new Refusal.Retired(Refusal.What.SERIES, series.key()));
+        Optional<String> retired = act.purpose().unit().filter(unit -> Optional.ofNullable(
+                        state.organisation().units().get(unit))
+                .filter(Unit::retired)
+                .isPresent());
+        if (retired.isPresent()) return refused(new Refusal.Retired(Refusal.What.UNIT, retired.get()));
         long most = act.form().isBlock() ? Long.MAX_VALUE : act.form() instanceof Act.Form.Typed ? 1 : MOST_SINGLES;
         if (act.quantity() < 1 || act.quantity() > most)
             return refused(new Refusal.QuantityOutOfBounds(act.quantity(), most, act.form()));
@@ -84,7 +91,7 @@ public final class Decider {
         Policy.Typed typed = series.policy().typed();
         if (act.form() instanceof Act.Form.Typed ? typed == Policy.Typed.REFUSED : typed == Policy.Typed.REQUIRED)
             return refused(new Refusal.TypedNotAllowed(act.series(), typed == Policy.Typed.REQUIRED));
-        return switch (Fields.of(series, state::codebook).read(act.fields())) {
+        return switch (Fields.of(series, state::choices).read(act.fields())) {
             case Fields.Reading.Faulty faulty -> refused(new Refusal.FieldFaulty(act.series(), faulty.fault()));
             case Fields.Reading.Understood understood ->
                 take(
@@ -154,10 +161,42 @@ public final class Decider {
     private static Optional<Decision> byReference(LedgerState state, Act.Allocate act) {
         return act.reference()
                 .flatMap(reference -> state.byReference(act.series(), reference))
-                .map(found -> found.digest().equals(act.mark().digest())
+                .map(found -> found.digest().equals(act.mark().digest()) || asksForTheSame(state, act, found)
                         ? new Decision.Repeated(found.seq())
                         : refused(new Refusal.ReferenceReused(
                                 act.series(), act.reference().orElseThrow(), found.seq())));
+    }
+
+    /**
+     * Whether a request means what an earlier one with its reference meant, though it is written otherwise: the same
+     * series, date, fields, unit, quantity and form. A date that it does not name is that of the earlier one.
+     */
+    private static boolean asksForTheSame(LedgerState state, Act.Allocate act, LedgerState.EarlierAct found) {
+        Optional<LedgerState.AskedFor> asked = found.asked();
+        Optional<Series> series = state.series(act.series());
+        Optional<LedgerState.Taken> taken = state.taking(found.seq());
+        if (asked.isEmpty() || series.isEmpty() || taken.isEmpty()) return false;
+        if (asked.get().way() != LedgerState.Way.of(act.form())
+                || !asked.get().unit().equals(act.purpose().unit())
+                || taken.get().spans().stream().mapToLong(Span::quantity).sum() != act.quantity()) return false;
+        Optional<Map<String, String>> fields =
+                Fields.of(series.get(), state::choices).kept(act.fields());
+        Optional<Stretch> kept = taken.get().spans().stream()
+                .flatMap(span -> state.stretches(span.lane(), span.from(), span.to()).stream())
+                .filter(stretch -> stretch.origin().seq() == found.seq())
+                .findFirst();
+        return fields.isPresent()
+                && kept.isPresent()
+                && kept.get().origin().particulars().fields().equals(fields.get())
+                && act.date()
+                        .map(kept.get().origin().particulars().date()::equals)
+                        .orElse(true)
+                && (!(act.form() instanceof Act.Form.Typed typed)
+                        || kept.get()
+                                .origin()
+                                .text()
+                                .filter(text -> series.get().comparison().alike(text, typed.text()))
+                                .isPresent());
     }
 
     private static Decision refused(Refusal refusal) {

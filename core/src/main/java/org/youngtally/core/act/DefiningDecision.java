@@ -10,15 +10,19 @@ import java.util.Set;
 import org.youngtally.core.act.Refusal.DraftFaults;
 import org.youngtally.core.act.Refusal.What;
 import org.youngtally.core.check.CheckScheme;
+import org.youngtally.core.codebook.Choice;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.codebook.CodebookChange;
 import org.youngtally.core.codebook.CodebookCheck;
 import org.youngtally.core.codebook.CodebookDraft;
 import org.youngtally.core.fault.Fault;
+import org.youngtally.core.organisation.UnitChoices;
+import org.youngtally.core.organisation.UnitDraft;
 import org.youngtally.core.proof.Clash;
 import org.youngtally.core.proof.Proof;
 import org.youngtally.core.proof.Prover;
 import org.youngtally.core.series.DraftCheck;
+import org.youngtally.core.series.FieldRule;
 import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.NamespaceDraft;
@@ -52,6 +56,13 @@ final class DefiningDecision {
     private final Map<String, Series> changed = new LinkedHashMap<>();
     private OrganisationDefinitions organisation;
 
+    private Drafts drafts = Drafts.NONE;
+
+    /** The units as choices, before and as they will be. */
+    private Codebook unitsBefore;
+
+    private Codebook unitsNow;
+
     private DefiningDecision(LedgerState state, Prover prover) {
         this.state = state;
         this.prover = prover;
@@ -62,21 +73,23 @@ final class DefiningDecision {
     }
 
     private Decision decide(Act.Define act) {
-        Drafts drafts = act.drafts();
+        drafts = act.drafts();
         if (drafts.size() > MOST_AT_ONCE)
             return new Decision.Refused(new Refusal.TooManyDefinitions(drafts.size(), MOST_AT_ONCE));
-        Optional<Decision> moved = act.expects().flatMap(expected -> moved(drafts, expected));
+        Optional<Decision> moved = act.expects().flatMap(this::moved);
         if (moved.isPresent()) return moved.get();
+        unitsBefore = UnitChoices.of(state.organisation().units().values());
+        unitsNow = UnitChoices.of(OrganisationDefinitions.units(state, drafts).values());
         for (int i = 0; i < drafts.namespaces().size(); i++)
             namespace(i, drafts.namespaces().get(i), drafts.namespaces());
         for (int i = 0; i < drafts.codebooks().size(); i++)
             codebook(i, drafts.codebooks().get(i), drafts.codebooks());
-        if (faults.isEmpty())
-            for (int i = 0; i < drafts.series().size(); i++)
-                series(i, drafts.series().get(i));
+        for (int i = 0; i < drafts.series().size(); i++)
+            series(i, drafts.series().get(i));
         if (faults.isEmpty()) affected();
-        organisation = new OrganisationDefinitions(state, drafts, books(), seriesNow(), faults);
-        if (faults.isEmpty()) organisation.check();
+        organisation = new OrganisationDefinitions(state, drafts, booksNamed(), seriesNow(), faults);
+        organisation.check();
+        if (faults.isEmpty()) retire();
         if (faults.isEmpty()) prove();
         if (faults.isEmpty()) compare();
         if (!faults.isEmpty()) return new Decision.Refused(new Refusal.DefinitionsFaulty(faults));
@@ -98,7 +111,7 @@ final class DefiningDecision {
         return new Decision.Done(effects);
     }
 
-    private Optional<Decision> moved(Drafts drafts, int expected) {
+    private Optional<Decision> moved(int expected) {
         if (!drafts.routes().isEmpty())
             return OrganisationDefinitions.moved(state, drafts.routes().getFirst(), expected);
         boolean book = drafts.series().isEmpty();
@@ -120,7 +133,7 @@ final class DefiningDecision {
     }
 
     private static Fault twice(String key) {
-        return new Fault("key", "‘" + key + "’ stands here twice", "give each a key of its own");
+        return new Fault("key", "‘" + key + "’ occurs twice", "use a different key for each");
     }
 
     private void namespace(int index, NamespaceDraft draft, List<NamespaceDraft> all) {
@@ -143,7 +156,7 @@ final class DefiningDecision {
                     draft.key(),
                     List.of(new Fault(
                             "repeats",
-                            "is fixed since the first number of the namespace was given",
+                            "cannot change after the first number of the namespace was issued",
                             "keep it, and define another namespace")));
         if (!now.equals(before) || isComparedAnew(now.key()))
             namespaces.put(now.key(), now.withVersion(before.version() + 1));
@@ -161,7 +174,7 @@ final class DefiningDecision {
                             "comparison",
                             "cannot go back to " + now.number() + ", since the namespace compares by "
                                     + before.number(),
-                            "write " + before.number() + ", or leave it out")));
+                            "write " + before.number() + ", or remove it")));
         else if (now != before) rules.put(draft.key(), now);
     }
 
@@ -209,7 +222,29 @@ final class DefiningDecision {
         var all = new LinkedHashMap<String, Codebook>();
         state.allCodebooks().forEach(book -> all.put(book.key(), book));
         all.putAll(books);
+        all.put(FieldRule.UNITS, unitsNow);
         return all;
+    }
+
+    /** The same, with what was meant to be a codebook and has faults, so that nobody is told that it is missing. */
+    private Map<String, Codebook> booksNamed() {
+        Map<String, Codebook> all = books();
+        for (CodebookDraft draft : drafts.codebooks())
+            if (draft.key() != null) all.putIfAbsent(draft.key(), new Codebook(draft.key(), draft.key(), List.of(), 1));
+        return all;
+    }
+
+    /** Whether a codebook that it names has faults, so that nothing can be said of its choices. */
+    private boolean restsOnFaults(SeriesDraft draft) {
+        return draft.get(SeriesProperties.FIELDS) != null
+                && draft.get(SeriesProperties.FIELDS).stream().anyMatch(field -> faults.stream()
+                        .anyMatch(fault ->
+                                fault.what() == What.CODEBOOK && fault.key().equals(field.codebook())));
+    }
+
+    /** Whether what a field takes its choices from is new or changes. */
+    private boolean isChanged(String key) {
+        return key.equals(FieldRule.UNITS) ? !unitsNow.equals(unitsBefore) : books.containsKey(key);
     }
 
     private Map<String, Series> seriesNow() {
@@ -220,12 +255,14 @@ final class DefiningDecision {
     }
 
     private void series(int index, SeriesDraft draft) {
-        DraftCheck.Result checked = DraftCheck.of(draft, books(), comparison(String.valueOf(draft.namespace())));
+        DraftCheck.Result checked = restsOnFaults(draft)
+                ? DraftCheck.of(draft)
+                : DraftCheck.of(draft, books(), comparison(String.valueOf(draft.namespace())));
         if (checked.series().isEmpty()) {
             fault(What.SERIES, index, draft.key(), checked.faults());
             return;
         }
-        Series series = withSecret(checked.series().get());
+        Series series = withSecret(draft.continued(checked.series().get(), state.series(String.valueOf(draft.key()))));
         if (places.putIfAbsent(series.key(), index) != null) {
             fault(What.SERIES, index, series.key(), List.of(twice(series.key())));
             return;
@@ -278,6 +315,22 @@ final class DefiningDecision {
             changed.put(series.key(), change.series().get());
     }
 
+    /** No route may lead to a series that is retired, when all that is defined at once is in force. */
+    private void retire() {
+        changed.values().stream()
+                .filter(Series::retired)
+                .forEach(series -> organisation.now().routesTo(series.key()).stream()
+                        .findFirst()
+                        .ifPresent(route -> fault(
+                                What.SERIES,
+                                places.getOrDefault(series.key(), -1),
+                                series.key(),
+                                List.of(new Fault(
+                                        SeriesProperties.RETIRED.name(),
+                                        "the route ‘" + route.key() + "’ leads to the series",
+                                        "remove the route first, or point it to another series")))));
+    }
+
     private Series withSecret(Series series) {
         return series.order().scatters() ? series.withScatter(state.scatter(series.key())) : series;
     }
@@ -298,7 +351,7 @@ final class DefiningDecision {
                                 "change the two together, or define another namespace")),
                         Optional.empty()));
             boolean anew = isComparedAnew(series.namespace());
-            if (!anew && series.codebooks().stream().noneMatch(books::containsKey)) continue;
+            if (!anew && series.codebooks().stream().noneMatch(this::isChanged)) continue;
             List<Fault> found = DraftCheck.of(SeriesDraft.of(series), all, comparison(series.namespace()))
                     .faults();
             for (Fault fault : found) {
@@ -310,18 +363,11 @@ final class DefiningDecision {
                             Optional.empty()));
                     continue;
                 }
-                faults.add(new DraftFaults(
-                        What.CODEBOOK,
-                        -1,
-                        series.codebooks().stream()
-                                .filter(books::containsKey)
-                                .findFirst()
-                                .orElseThrow(),
-                        List.of(new Fault(
-                                "choices",
-                                "the series ‘" + series.key() + "’ could not be kept: "
-                                        + (fault.path().isEmpty() ? "" : fault.path() + ": ") + fault.problem(),
-                                fault.accepted())),
+                faults.add(atChoices(
+                        series,
+                        "the series ‘" + series.key() + "’ could not be kept: "
+                                + (fault.path().isEmpty() ? "" : fault.path() + ": ") + fault.problem(),
+                        fault.accepted(),
                         Optional.empty()));
             }
         }
@@ -332,7 +378,7 @@ final class DefiningDecision {
                 What.NAMESPACE,
                 -1,
                 namespace,
-                List.of(new Fault("comparison", problem, "leave comparison: out; the namespace goes on as it is")),
+                List.of(new Fault("comparison", problem, "remove comparison; the namespace stays unchanged")),
                 clash);
     }
 
@@ -349,9 +395,9 @@ final class DefiningDecision {
                             namespace,
                             found.other().isPresent()
                                     ? "‘" + found.one() + "’ and ‘"
-                                            + found.other().get() + "’ were both given, and would be one"
+                                            + found.other().get() + "’ were both issued, and would be one"
                                     : "‘" + found.one()
-                                            + "’ was given in a block, whose numbers are not kept one by one, so that it cannot be proved that they stay apart from others",
+                                            + "’ was issued in a block, whose numbers are not kept one by one, so that it cannot be proved that they differ from all others",
                             Optional.empty())));
         });
     }
@@ -360,7 +406,7 @@ final class DefiningDecision {
         Map<String, Series> members = seriesNow();
         var touched = new LinkedHashSet<>(changed.keySet());
         members.values().stream()
-                .filter(series -> series.codebooks().stream().anyMatch(books::containsKey))
+                .filter(series -> series.codebooks().stream().anyMatch(this::isChanged))
                 .forEach(series -> touched.add(series.key()));
         members.values().stream()
                 .filter(series -> isComparedAnew(series.namespace()))
@@ -410,7 +456,7 @@ final class DefiningDecision {
                         "it cannot be proved that " + which + " are never alike in the namespace ‘" + namespace + "’: "
                                 + undecided.cause(),
                         undecided.remedy()
-                                + "; or write proof: waived, where it is enough that each number is looked up when it is given"),
+                                + "; or write proof: waived, where it is enough that each number is looked up when it is allocated"),
                 Optional.empty());
     }
 
@@ -422,17 +468,36 @@ final class DefiningDecision {
                 .filter(this::isComparedAnew)
                 .orElse("");
         if (!namespace.isEmpty()) return comparedAnew(namespace, fault.problem(), clash);
+        return atChoices(
+                seriesNow().get(key), "in the series ‘" + key + "’ " + fault.problem(), fault.accepted(), clash);
+    }
+
+    /** At the codebook or the unit that changes, and that a series rests on. */
+    private DraftFaults atChoices(Series series, String problem, String accepted, Optional<Clash> clash) {
+        Optional<String> book =
+                series.codebooks().stream().filter(books::containsKey).findFirst();
+        List<String> units = unitsNow.choices().stream()
+                .filter(unit -> !unitsBefore.choices().contains(unit))
+                .map(Choice::name)
+                .toList();
+        if (book.isPresent() || units.isEmpty() || !series.codebooks().contains(FieldRule.UNITS))
+            return new DraftFaults(
+                    What.CODEBOOK,
+                    -1,
+                    book.or(() -> books.keySet().stream().findFirst()).orElse(series.key()),
+                    List.of(new Fault("choices", problem, accepted)),
+                    clash);
         return new DraftFaults(
-                What.CODEBOOK,
-                -1,
-                books.keySet().stream().findFirst().orElse(key),
-                List.of(new Fault("choices", "in the series ‘" + key + "’ " + fault.problem(), fault.accepted())),
+                What.UNIT,
+                drafts.units().stream().map(UnitDraft::key).toList().indexOf(units.getFirst()),
+                units.getFirst(),
+                List.of(new Fault("code", problem, accepted)),
                 clash);
     }
 
     private static String remedy(Clash clash) {
         if (!clash.one().series().equals(clash.other().series()))
-            return "give the two series patterns that differ in a literal part, or namespaces of their own";
+            return "use patterns that differ in a literal part, or a separate namespace for each series";
         if (clash.one().range() == clash.other().range())
             return "let the pattern show what separates the lanes (the year, or the year and month), and keep fields and parts of varying length apart with a literal";
         return "let the two ranges differ in their values, or let the pattern show the dates that separate them";

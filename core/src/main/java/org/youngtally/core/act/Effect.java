@@ -60,7 +60,7 @@ public sealed interface Effect {
         }
 
         /**
-         * One of its numbers, or all of its block, as it stands in the ledger.
+         * One of its numbers, or all of its block, as it is in the ledger.
          *
          * @param seq the entry that it belongs to
          */

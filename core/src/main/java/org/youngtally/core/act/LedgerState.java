@@ -10,6 +10,7 @@ import java.util.Optional;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.organisation.Organisation;
+import org.youngtally.core.organisation.UnitChoices;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Namespace;
 import org.youngtally.core.series.RangeUse;
@@ -26,6 +27,11 @@ public interface LedgerState extends RowReader {
 
     /** The codebook in its newest version. */
     Optional<Codebook> codebook(String key);
+
+    /** What a field takes its choices from: a codebook, or the units. */
+    default Optional<Codebook> choices(String key) {
+        return UnitChoices.orCodebook(key, organisation(), this::codebook);
+    }
 
     Collection<Codebook> allCodebooks();
 
@@ -95,7 +101,31 @@ public interface LedgerState extends RowReader {
      */
     record LaneState(int lane, long next, long skipped, Optional<LocalDate> latest) {}
 
-    record EarlierAct(long seq, String digest) {}
+    record EarlierAct(long seq, String digest, Optional<AskedFor> asked) {
+        public EarlierAct(long seq, String digest) {
+            this(seq, digest, Optional.empty());
+        }
+    }
+
+    /** What an entry that took numbers was asked for, besides what its numbers keep: how, and for which unit. */
+    record AskedFor(Way way, Optional<String> unit) {}
+
+    /** How numbers are taken. */
+    enum Way {
+        SINGLES,
+        HELD,
+        TYPED,
+        BLOCK;
+
+        static Way of(Act.Form form) {
+            return switch (form) {
+                case Act.Form.Singles singles -> SINGLES;
+                case Act.Form.Held held -> HELD;
+                case Act.Form.Typed typed -> TYPED;
+                case Act.Form.Block block -> BLOCK;
+            };
+        }
+    }
 
     /** @param spans what was taken, whatever became of it */
     record Taken(String series, Optional<String> reference, List<Span> spans) {}

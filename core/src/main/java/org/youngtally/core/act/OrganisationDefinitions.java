@@ -23,12 +23,15 @@ import org.youngtally.core.organisation.RouteCheck;
 import org.youngtally.core.organisation.RouteDraft;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.organisation.UnitDraft;
+import org.youngtally.core.series.FieldRule;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.Comparison;
 import org.youngtally.core.text.NearestName;
 
 /** Decides what becomes of definitions of units, kinds and routes, on the codebooks and series as they will be. */
 final class OrganisationDefinitions {
+    private static final String RETIRED = "retired";
+
     private final LedgerState state;
     private final Drafts drafts;
     private final Map<String, Codebook> books;
@@ -63,6 +66,20 @@ final class OrganisationDefinitions {
         this.units = new LinkedHashMap<>(now.units());
     }
 
+    /** Every unit as it would be, by key; those that have faults are left as they were. */
+    static Map<String, Unit> units(LedgerState state, Drafts drafts) {
+        var units = new LinkedHashMap<>(state.organisation().units());
+        for (UnitDraft draft : drafts.units())
+            if (draft.faults().isEmpty())
+                units.put(draft.key(), draft.checked(Optional.ofNullable(units.get(draft.key()))));
+        return units;
+    }
+
+    /** As it will be. */
+    Organisation now() {
+        return now;
+    }
+
     /** What is new or changed. */
     List<Effect> effects() {
         return effects;
@@ -75,14 +92,75 @@ final class OrganisationDefinitions {
             byCode.computeIfAbsent(Comparison.OF_NAMES.key(unit.code()), added -> new ArrayList<>())
                     .add(unit);
         for (int i = 0; i < drafts.units().size(); i++) tree(i, drafts.units().get(i));
+        if (series.values().stream().anyMatch(each -> each.codebooks().contains(FieldRule.UNITS))) unambiguous();
         for (int i = 0; i < drafts.kinds().size(); i++) kind(i, drafts.kinds().get(i));
-        if (!faults.isEmpty()) return;
         var written = new HashMap<String, Integer>();
         for (int i = 0; i < drafts.routes().size(); i++)
-            route(i, drafts.routes().get(i), written);
+            if (!restsOnFaults(drafts.routes().get(i))) route(i, drafts.routes().get(i), written);
         if (!faults.isEmpty()) return;
         for (Route route : now.routes().values()) stands(route, written.getOrDefault(route.key(), -1));
         if (faults.isEmpty()) overlaps(written);
+        if (faults.isEmpty()) retired();
+    }
+
+    /** What is retired is needed by nothing that is in use. */
+    private void retired() {
+        for (int i = 0; i < drafts.units().size(); i++) {
+            Unit unit = now.units().get(drafts.units().get(i).key());
+            if (unit.retired()) retired(What.UNIT, i, unit.key(), now.routesOf(unit));
+            Optional<Unit> below = now.units().values().stream()
+                    .filter(other -> !other.retired() && other.below().equals(Optional.of(unit.key())))
+                    .findFirst();
+            if (unit.retired() && below.isPresent())
+                fault(
+                        What.UNIT,
+                        i,
+                        unit.key(),
+                        new Fault(
+                                RETIRED,
+                                "the unit ‘" + below.get().key() + "’ below it is in use",
+                                "retire that unit too, or move it below another one"));
+            unit.below()
+                    .map(now.units()::get)
+                    .filter(above -> above.retired() && !unit.retired())
+                    .ifPresent(above -> fault(
+                            What.UNIT,
+                            drafts.units().indexOf(draftOf(unit)),
+                            unit.key(),
+                            new Fault(
+                                    "below",
+                                    "the unit ‘" + above.key() + "’ is retired",
+                                    "name a unit that is in use, or bring that one back with retired: false")));
+        }
+        for (int i = 0; i < drafts.kinds().size(); i++) {
+            Kind kind = now.kinds().get(drafts.kinds().get(i).key());
+            if (kind.retired()) retired(What.KIND, i, kind.key(), now.routesOf(kind));
+        }
+    }
+
+    private UnitDraft draftOf(Unit unit) {
+        return drafts.units().stream()
+                .filter(draft -> unit.key().equals(draft.key()))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private void retired(What what, int index, String key, List<Route> routes) {
+        routes.stream()
+                .findFirst()
+                .ifPresent(route -> fault(
+                        what,
+                        index,
+                        key,
+                        new Fault(RETIRED, "the route ‘" + route.key() + "’ needs it", "remove the route first")));
+    }
+
+    /** Whether what a route names has faults itself, so that nothing more can be said of it. */
+    private boolean restsOnFaults(RouteDraft route) {
+        return faults.stream()
+                .anyMatch(fault -> fault.what() == What.SERIES && fault.key().equals(route.series())
+                        || fault.what() == What.KIND && fault.key().equals(route.kind())
+                        || fault.what() == What.UNIT && fault.key().equals(route.unit()));
     }
 
     private void fault(What what, int index, String key, Fault fault) {
@@ -94,7 +172,7 @@ final class OrganisationDefinitions {
     }
 
     private static Fault twice(String key) {
-        return new Fault("key", "‘" + key + "’ stands here twice", "give each a key of its own");
+        return new Fault("key", "‘" + key + "’ occurs twice", "use a different key for each");
     }
 
     private void unit(int index, UnitDraft draft) {
@@ -104,11 +182,29 @@ final class OrganisationDefinitions {
         }
         if (!named.add(draft.key())) fault(What.UNIT, index, draft.key(), twice(draft.key()));
         Unit before = units.get(draft.key());
-        Unit after = draft.checked().withVersion(before == null ? 1 : before.version());
+        Unit after = draft.checked(Optional.ofNullable(before)).withVersion(before == null ? 1 : before.version());
         if (after.equals(before)) return;
+        if (before != null && !after.code().equals(before.code())) writtenCode(index, before);
         Unit unit = before == null ? after : after.withVersion(before.version() + 1);
         units.put(unit.key(), unit);
         effects.add(new Effect.UnitDefined(unit));
+    }
+
+    /** A code stays once a series that takes the units has given a number. */
+    private void writtenCode(int index, Unit unit) {
+        state.allSeries().stream()
+                .filter(each -> each.codebooks().contains(FieldRule.UNITS)
+                        && !state.uses(each.key()).isEmpty())
+                .findFirst()
+                .ifPresent(each -> fault(
+                        What.UNIT,
+                        index,
+                        unit.key(),
+                        new Fault(
+                                "code",
+                                "is fixed at ‘" + unit.code() + "’, because the series ‘" + each.key()
+                                        + "’ writes the codes of units and has issued numbers",
+                                "keep it, or define a new unit")));
     }
 
     /** Whether the tree is one, and codes are told apart; once all units are known. */
@@ -123,10 +219,10 @@ final class OrganisationDefinitions {
                         unit.key(),
                         new Fault(
                                 "below",
-                                "there is no unit ‘" + above + "’",
+                                "unit ‘" + above + "’ not found",
                                 NearestName.to(above, now.units().keySet())
                                         .map(near -> "did you mean " + near + "?")
-                                        .orElse("define it as well, or leave below: out")));
+                                        .orElse("define it as well, or remove below")));
             else if (now.isWithin(above, unit.key()))
                 fault(
                         What.UNIT,
@@ -146,8 +242,26 @@ final class OrganisationDefinitions {
                         unit.key(),
                         new Fault(
                                 "code",
-                                "‘" + unit.code() + "’ stands for the unit ‘" + other.key() + "’",
-                                "give each unit a code of its own")));
+                                "‘" + unit.code() + "’ is the code of the unit ‘" + other.key() + "’",
+                                "use a different code for each unit")));
+    }
+
+    /** Where units are choices, whoever names one by its key must not mean another by its code. */
+    private void unambiguous() {
+        List<String> drafted = drafts.units().stream().map(UnitDraft::key).toList();
+        for (Unit unit : now.units().values())
+            byCode.getOrDefault(Comparison.OF_NAMES.key(unit.key()), List.of()).stream()
+                    .filter(other -> !other.key().equals(unit.key()))
+                    .findFirst()
+                    .ifPresent(other -> fault(
+                            What.UNIT,
+                            drafted.indexOf(other.key()),
+                            other.key(),
+                            new Fault(
+                                    "code",
+                                    "‘" + other.code() + "’ is the key of the unit ‘" + unit.key()
+                                            + "’, and a series has the units as choices",
+                                    "use a code that is no key of another unit")));
     }
 
     private void kind(int index, KindDraft draft) {
@@ -160,7 +274,9 @@ final class OrganisationDefinitions {
                 .anyMatch(other -> draft.key().equals(other.key())))
             fault(What.KIND, index, draft.key(), twice(draft.key()));
         Kind before = now.kinds().get(draft.key());
-        Kind after = checked.kind().get().withVersion(before == null ? 1 : before.version());
+        Kind found = checked.kind().get();
+        Kind after = (draft.retired() == null && before != null ? found.withRetired(before.retired()) : found)
+                .withVersion(before == null ? 1 : before.version());
         if (after.equals(before)) return;
         Kind kind = before == null ? after : after.withVersion(before.version() + 1);
         now = now.with(kind);
@@ -178,21 +294,32 @@ final class OrganisationDefinitions {
             return;
         }
         Route route = checked.route().get();
+        if (series.get(route.series()).retired()) retiredBehind(index, route, "series", route.series());
+        if (now.units().get(route.unit()).retired()) retiredBehind(index, route, "unit", route.unit());
+        if (now.kinds().get(route.kind()).retired()) retiredBehind(index, route, "kind", route.kind());
         if (written.putIfAbsent(route.key(), index) != null)
             fault(
                     What.ROUTE,
                     index,
                     route.key(),
-                    new Fault(
-                            "when",
-                            "another route stands here for the same kind and unit, under the same condition",
-                            "keep one of them"));
+                    new Fault("when", "another route has the same kind, unit and condition", "keep one of them"));
         Route before = now.routes().get(route.key());
         Route after = route.withVersion(before == null ? 1 : before.version());
         if (after.equals(before)) return;
         Route defined = before == null ? after : after.withVersion(before.version() + 1);
         now = now.with(defined);
         effects.add(new Effect.RouteDefined(defined));
+    }
+
+    private void retiredBehind(int index, Route route, String what, String key) {
+        fault(
+                What.ROUTE,
+                index,
+                route.key(),
+                new Fault(
+                        what,
+                        "the " + what + " ‘" + key + "’ is retired",
+                        "name one that is in use, or bring that one back with retired: false"));
     }
 
     /** A route that stands already may rest on a kind, a series or a codebook that changes. */
@@ -209,7 +336,7 @@ final class OrganisationDefinitions {
                     new Fault(
                             "when",
                             "the route ‘" + route.key() + "’ tests a field whose type would be another",
-                            "take the route away first, or add a field of another name"));
+                            "remove the route first, or add a field of another name"));
         for (Fault fault : again.faults())
             fault(
                     What.ROUTE,
@@ -253,7 +380,7 @@ final class OrganisationDefinitions {
                         draft,
                         state.organisation(),
                         state.allSeries().stream().collect(Collectors.toMap(Series::key, Function.identity())),
-                        state::codebook)
+                        state::choices)
                 .route();
         // One that has faults is refused for them.
         if (route.isEmpty()) return Optional.empty();

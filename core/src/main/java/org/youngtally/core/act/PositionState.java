@@ -3,7 +3,7 @@ package org.youngtally.core.act;
 import java.util.Arrays;
 
 /**
- * What a position of a lane is, once it was given or passed over. The codes stand in the tables, the words in the
+ * What a position of a lane is, once it was given or passed over. The codes are in the tables, the words in the
  * journal.
  */
 public enum PositionState {

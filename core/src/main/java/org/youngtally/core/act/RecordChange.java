@@ -40,7 +40,7 @@ public sealed interface RecordChange {
     record Delete(Optional<String> reason) implements RecordChange {}
 
     /**
-     * It stands in the unit too.
+     * It is in the unit too.
      *
      * @param values what it holds there, as far as that is not what it holds elsewhere
      */

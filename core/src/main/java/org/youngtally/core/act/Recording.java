@@ -35,7 +35,7 @@ final class Recording {
 
     Recording(LedgerState state, Instant now, LocalDate today) {
         this.state = state;
-        this.placing = new SeriesAssignment(state.organisation(), state::codebook, state::series);
+        this.placing = new SeriesAssignment(state.organisation(), state::choices, state::series);
         this.now = now;
         this.today = today;
     }
@@ -175,7 +175,7 @@ final class Recording {
             case RecordChange.Renumber renumber -> renumbered(record, kind, unit, renumber, act.mark());
             case RecordChange.Delete delete -> deleted(record, kind, delete, act.mark());
             case RecordChange.Attach attach -> done(List.of(), next(record.withFile(attach.file())));
-            case RecordChange.TakeOver over -> throw new IllegalStateException("taken over above");
+            case RecordChange.TakeOver over -> throw new IllegalStateException("shared above");
         };
     }
 
@@ -222,7 +222,7 @@ final class Recording {
 
     private Decision renumbered(
             KeptRecord record, Kind kind, Unit unit, RecordChange.Renumber renumber, RequestMark mark) {
-        if (renumber.reason().isEmpty()) throw new Stop(new Refusal.ReasonMissing("give a record another number"));
+        if (renumber.reason().isEmpty()) throw new Stop(new Refusal.ReasonMissing("renumber a record"));
         Map<String, String> before = record.in(unit.key()).orElseThrow().values();
         SeriesAssignment.Assigned placed = placed(kind, unit, before, before);
         Taken taken = take(placed, renumber.typed(), Optional.empty(), renumber.series(), mark);
@@ -241,7 +241,7 @@ final class Recording {
         boolean returns = kind.keeping().deleting() == Deleting.RETURN
                 && state.series(record.number().series()).orElseThrow().policy().returns();
         if (!returns && delete.reason().isEmpty())
-            throw new Stop(new Refusal.ReasonMissing("delete a record whose number is void then"));
+            throw new Stop(new Refusal.ReasonMissing("delete a record whose number becomes void"));
         return done(
                 settled(record, returns ? Act.Deed.RETURN : Act.Deed.VOID, delete.reason(), mark),
                 next(record.asDeleted()));

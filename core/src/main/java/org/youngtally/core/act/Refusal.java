@@ -46,6 +46,9 @@ public sealed interface Refusal {
     /** The series gives no blocks: its numbers are only looked up one by one, or come round again. */
     record NoBlocks(String series, boolean repeats) implements Refusal {}
 
+    /** A series, or the unit that numbers are for, is out of use. */
+    record Retired(What what, String key) implements Refusal {}
+
     /** The series wants its numbers typed, or wants none typed. */
     record TypedNotAllowed(String series, boolean required) implements Refusal {}
 
@@ -182,13 +185,13 @@ public sealed interface Refusal {
     record RecordMoved(long record, String text, int expected, int actual) implements Refusal {}
 
     /**
-     * The record does not stand in the unit.
+     * The record is not in the unit.
      *
      * @param units those in which it does
      */
     record NotInUnit(long record, String text, String unit, List<String> units) implements Refusal {}
 
-    /** The record stands in the unit already. */
+    /** The record is in the unit already. */
     record InUnitAlready(long record, String text, String unit) implements Refusal {}
 
     /**

@@ -26,7 +26,7 @@ public interface RowReader {
 
     /**
      * What stands against comparing the identifiers of a namespace by another rule; empty where all that were ever
-     * given stay apart. It looks at numbers as they stand in the tables.
+     * given stay apart. It looks at numbers as they are in the tables.
      *
      * @param members its series as they are now
      */

@@ -55,7 +55,7 @@ final class TableFilling {
                     NearestName.to(act.unit(), state.organisation().units().keySet())));
         if (act.rows().isEmpty() || act.rows().size() > MOST_ROWS)
             return refused(new Refusal.QuantityOutOfBounds(act.rows().size(), MOST_ROWS, Act.Form.SINGLES));
-        var placing = new SeriesAssignment(state.organisation(), state::codebook, state::series);
+        var placing = new SeriesAssignment(state.organisation(), state::choices, state::series);
         var remembered = new HashMap<Map<String, String>, SeriesAssignment.Result>();
         Run run = null;
         for (int i = 0; i < act.rows().size(); i++) {

@@ -21,7 +21,7 @@ public sealed interface CheckScheme
     /** How many check symbols it gives. */
     int length();
 
-    /** Whether the check symbols stand in front of what they check. */
+    /** Whether the check symbols are in front of what they check. */
     default boolean inFront() {
         return false;
     }

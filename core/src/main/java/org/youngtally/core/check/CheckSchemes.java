@@ -27,7 +27,7 @@ public final class CheckSchemes {
 
     /** How a weighted modulus is written, for messages. */
     public static final String WEIGHTED_SHAPE =
-            "weighted:7-3-1/10 (weights from the right, not all of them multiples of the modulus; modulus), with =X behind modulus 11 for a ten written as X";
+            "weighted:7-3-1/10 (weights from the right, not all of them multiples of the modulus; modulus), with =X after modulus 11 for a ten written as X";
 
     private CheckSchemes() {}
 
@@ -66,7 +66,8 @@ public final class CheckSchemes {
         String title = "Weights " + halves[0] + " from the right, modulus " + modulus
                 + (modulus < 11
                         ? ""
-                        : ten.map(x -> ", ten written " + x).orElse(", numbers that give ten are not used"));
+                        : ten.map(x -> ", ten written " + x)
+                                .orElse(", numbers whose check digit would be ten are not used"));
         return Optional.of(new WeightedModulus(name, title, weights, modulus, ten));
     }
 }

@@ -46,7 +46,7 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
      */
     public static Optional<String> add(CheckScheme scheme, String typed) {
         String text = plain(typed);
-        if (text.isEmpty()) throw new IllegalArgumentException("there is nothing to check");
+        if (text.isEmpty()) throw new IllegalArgumentException("the text is empty");
         if (scheme instanceof CreditorReference) CreditorReference.mustBeOne(text);
         String payload = text;
         return scheme.check(payload).map(check -> scheme.inFront() ? "RF" + check + payload : payload + check);
@@ -104,7 +104,7 @@ public record Checked(CheckScheme scheme, String text, Optional<String> expected
         int front = scheme instanceof CreditorReference ? 2 : 0;
         if (front > 0 && !text.isEmpty() && !text.startsWith("RF"))
             throw new IllegalArgumentException("a creditor reference starts with RF");
-        if (text.isEmpty()) throw new IllegalArgumentException("there is nothing to check");
+        if (text.isEmpty()) throw new IllegalArgumentException("the text is empty");
         if (text.length() <= front + scheme.length())
             throw new IllegalArgumentException(
                     "‘" + text + "’ is too short: " + (front + scheme.length() + 1) + " symbols at least");

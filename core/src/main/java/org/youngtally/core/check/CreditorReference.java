@@ -14,8 +14,9 @@ record CreditorReference() implements CheckScheme {
     /** @throws IllegalArgumentException where a text is not a reference that the check digits can be put in front of */
     static void mustBeOne(String reference) {
         if (reference.matches("RF[0-9]{2}.+"))
-            throw new IllegalArgumentException("‘" + reference
-                    + "’ begins like a whole creditor reference; give the reference alone, or verify it");
+            throw new IllegalArgumentException(
+                    "‘" + reference
+                            + "’ looks like a complete creditor reference; enter the reference without RF and its digits, or verify it");
         if (reference.length() > LONGEST_REFERENCE)
             throw new IllegalArgumentException("‘" + reference + "’ has " + reference.length()
                     + " symbols, and a reference has " + LONGEST_REFERENCE + " at most");

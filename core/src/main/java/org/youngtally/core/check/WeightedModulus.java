@@ -21,7 +21,7 @@ public final class WeightedModulus implements CheckScheme {
      * @param ten how a check value of 10 is written under modulus 11; absent where such values are not used
      */
     WeightedModulus(String name, String title, List<Integer> weights, int modulus, Optional<Character> ten) {
-        if (weights.isEmpty()) throw new IllegalArgumentException("there are no weights");
+        if (weights.isEmpty()) throw new IllegalArgumentException("no weights");
         if (modulus < 2 || modulus > 11)
             throw new IllegalArgumentException("the modulus is " + modulus + ", it can be 2 to 11");
         this.name = name;

@@ -7,8 +7,8 @@ import org.youngtally.core.text.Comparison;
  * One choice of a codebook.
  *
  * @param name its full name
- * @param code what stands for it in an identifier
- * @param retired whether it is no longer given; its code is never used for anything else
+ * @param code its text in an identifier
+ * @param retired whether it can no longer be chosen; its code is never used for anything else
  * @param choices what can be chosen next where this is chosen
  */
 public record Choice(String name, String code, boolean retired, List<Choice> choices) {

@@ -39,7 +39,7 @@ public final class CodebookChange {
                 fault(
                         prefix + "choices",
                         "the code ‘" + earlier.code() + "’ of " + earlier.name() + " is gone",
-                        "keep it, with retired: true if it is not to be given any more");
+                        "keep it, with retired: true if it is no longer to be chosen");
                 continue;
             }
             Choice now = to.get(at);
@@ -52,9 +52,9 @@ public final class CodebookChange {
             if (!letters(now.name()).equals(letters(earlier.name())))
                 fault(
                         path + "name",
-                        "the code ‘" + earlier.code() + "’ stands for " + earlier.name() + " already",
-                        "keep the name (its case, accents and signs may change), or give " + now.name()
-                                + " another code");
+                        "the code ‘" + earlier.code() + "’ already belongs to " + earlier.name(),
+                        "keep the name (its case, accents and signs may change), or use another code for "
+                                + now.name());
             compare(path, earlier.choices(), now.choices());
         }
     }

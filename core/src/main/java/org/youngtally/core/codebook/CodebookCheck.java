@@ -37,11 +37,10 @@ public final class CodebookCheck {
                 : draft.title().strip();
         faults.addAll(CodebookDraft.PROPERTIES.faults("", draft));
         if (draft.choices() == null || draft.choices().isEmpty())
-            faults.add(
-                    new Fault("choices", "are missing", "give at least one, such as { name: Wind-chest, code: WC }"));
+            faults.add(new Fault("choices", "are missing", "add at least one, such as { name: Wind-chest, code: WC }"));
         List<Choice> choices = choices("", draft.choices(), 1);
         if (total > MOST_CHOICES)
-            faults.add(new Fault("choices", "are " + total + " in all", "give up to " + MOST_CHOICES));
+            faults.add(new Fault("choices", "are " + total + " in all", "define at most " + MOST_CHOICES));
         if (!faults.isEmpty()) return new Result(Optional.empty(), List.copyOf(faults));
         return new Result(Optional.of(new Codebook(draft.key(), title, choices, 1)), List.of());
     }
@@ -50,7 +49,7 @@ public final class CodebookCheck {
         if (drafts == null) return List.of();
         if (depth > DEEPEST) {
             faults.add(new Fault(
-                    prefix + "choices", "stand " + depth + " levels deep", "go down to " + DEEPEST + " levels"));
+                    prefix + "choices", "are " + depth + " levels deep", "use at most " + DEEPEST + " levels"));
             return List.of();
         }
         var choices = new ArrayList<Choice>();
@@ -69,12 +68,12 @@ public final class CodebookCheck {
                         name.isEmpty()
                                 ? "is missing"
                                 : "is not a name on one line of up to " + LONGEST_NAME + " symbols",
-                        "give the full name, such as Wind-chest"));
+                        "add the full name, such as Wind-chest"));
             if (!isCode(code))
                 faults.add(new Fault(
                         path + "code",
                         code.isEmpty() ? "is missing" : "‘" + code + "’ is not a code",
-                        "give 1 to " + LONGEST_CODE + " letters, digits or signs without white space, such as WC"));
+                        "enter 1 to " + LONGEST_CODE + " letters, digits or signs without white space, such as WC"));
             twin(path + "name", name, taken);
             if (!Comparison.OF_NAMES.key(name).equals(Comparison.OF_NAMES.key(code))) twin(path + "code", code, taken);
             choices.add(new Choice(
@@ -90,8 +89,8 @@ public final class CodebookCheck {
         if (other != null)
             faults.add(new Fault(
                     path,
-                    "‘" + text + "’ stands for another choice beside it already, at " + other,
-                    "give each choice a name and a code of its own; codes are never used again"));
+                    "‘" + text + "’ already belongs to another choice of the same level, at " + other,
+                    "use a different name and code for each choice; codes are never used again"));
     }
 
     private static boolean isCode(String code) {

@@ -12,7 +12,7 @@ public record CodebookDraft(String key, String title, List<ChoiceDraft> choices)
             "a codebook",
             MethodHandles.lookup(),
             CodebookDraft.class,
-            Property.key("key", "The name by which series call it.").required(),
+            Property.key("key", "The name that series use for it.").required(),
             Property.title("key"),
             Property.of(
                             "choices",
@@ -31,9 +31,9 @@ public record CodebookDraft(String key, String title, List<ChoiceDraft> choices)
                 Property.text(
                                 "code",
                                 "code",
-                                "What stands for it in an identifier; never changed, and never used for anything else.")
+                                "Its text in an identifier; never changed, and never used for anything else.")
                         .required(),
-                Property.flag("retired", "retired", "Whether it is no longer given.")
+                Property.flag("retired", "retired", "Whether it can no longer be chosen.")
                         .otherwise("false"),
                 Property.of(
                                 "choices",

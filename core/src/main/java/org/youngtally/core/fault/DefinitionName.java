@@ -29,7 +29,7 @@ public final class DefinitionName {
     /** What is wrong with a text for people on one line, if anything is. */
     public static Optional<Fault> lineFault(String path, String text, int longest) {
         if (text.length() > longest)
-            return Optional.of(new Fault(path, "is " + text.length() + " symbols long", "give up to " + longest));
+            return Optional.of(new Fault(path, "is " + text.length() + " symbols long", "enter at most " + longest));
         return text.chars().anyMatch(Character::isISOControl)
                 ? Optional.of(new Fault(path, "holds a control symbol", "write it on one line"))
                 : Optional.empty();

@@ -31,13 +31,17 @@ public final class FieldValues {
     private final String called;
     private final List<KindField> fields;
     private final Function<String, Optional<Codebook>> books;
+    /** Whether numbers keep the decimals that they were written with, as amounts of money do. */
+    private final boolean decimals;
 
     /** @param books finds a codebook by its key */
     public FieldValues(Kind kind, Function<String, Optional<Codebook>> books) {
-        this(kind.key(), kind.fields(), books);
+        this(kind.key(), kind.fields(), books, false);
     }
 
-    private FieldValues(String called, List<KindField> fields, Function<String, Optional<Codebook>> books) {
+    private FieldValues(
+            String called, List<KindField> fields, Function<String, Optional<Codebook>> books, boolean decimals) {
+        this.decimals = decimals;
         this.called = called;
         this.fields = fields;
         this.books = books;
@@ -45,7 +49,7 @@ public final class FieldValues {
 
     /** For the lines of a record. */
     public static FieldValues ofLines(Kind kind, Function<String, Optional<Codebook>> books) {
-        return new FieldValues(kind.key(), kind.lines(), books);
+        return new FieldValues(kind.key(), kind.lines(), books, true);
     }
 
     /** What was made of the fields of a record. */
@@ -186,7 +190,7 @@ public final class FieldValues {
         Optional<String> written =
                 switch (field.type()) {
                     case TEXT -> text.length() > LONGEST ? Optional.empty() : Optional.of(text);
-                    case NUMBER -> number(text);
+                    case NUMBER -> number(text, decimals);
                     case DATE -> date(text);
                     case YES_NO ->
                         switch (text.toLowerCase(Locale.ROOT)) {
@@ -209,9 +213,10 @@ public final class FieldValues {
                         accepted(field, values)));
     }
 
-    private static Optional<String> number(String text) {
+    private static Optional<String> number(String text, boolean decimals) {
         if (!text.matches("[+-]?[0-9]{1,30}([.][0-9]{1,9})?")) return Optional.empty();
-        BigDecimal number = new BigDecimal(text).stripTrailingZeros();
+        BigDecimal number = decimals ? new BigDecimal(text) : new BigDecimal(text).stripTrailingZeros();
+        if (decimals) return Optional.of(number.signum() == 0 ? number.abs().toPlainString() : number.toPlainString());
         return Optional.of(number.signum() == 0 ? "0" : number.toPlainString());
     }
 

@@ -12,9 +12,16 @@ import java.util.stream.Stream;
  * @param lines the fields of each of its lines; empty for a kind without lines
  * @param kept how its records are kept; absent for the usual way
  * @param version from 1, one more with each change
+ * @param retired whether it is out of use
  */
 public record Kind(
-        String key, String title, List<KindField> fields, List<KindField> lines, Optional<Keeping> kept, int version) {
+        String key,
+        String title,
+        List<KindField> fields,
+        List<KindField> lines,
+        Optional<Keeping> kept,
+        int version,
+        boolean retired) {
     public Kind {
         fields = List.copyOf(fields);
         lines = List.copyOf(lines);
@@ -36,7 +43,11 @@ public record Kind(
                 .collect(Collectors.toSet());
     }
 
+    public Kind withRetired(boolean nowRetired) {
+        return new Kind(key, title, fields, lines, kept, version, nowRetired);
+    }
+
     public Kind withVersion(int newVersion) {
-        return new Kind(key, title, fields, lines, kept, newVersion);
+        return new Kind(key, title, fields, lines, kept, newVersion, retired);
     }
 }

@@ -36,9 +36,7 @@ public final class KindCheck {
         faults.addAll(KindDraft.PROPERTIES.faults("", draft));
         if (draft.fields() == null || draft.fields().isEmpty())
             faults.add(new Fault(
-                    "fields",
-                    "are missing",
-                    "give at least the field that the identifier goes into, such as { name: number }"));
+                    "fields", "are missing", "add at least the field for the identifier, such as { name: number }"));
         List<KindField> fields = fields("fields", draft.fields());
         List<KindField> lines = fields("lines", draft.lines());
         Keeping keeping = keeping(draft, fields);
@@ -52,7 +50,8 @@ public final class KindCheck {
                         fields,
                         lines,
                         Optional.of(keeping).filter(kept -> !kept.equals(Keeping.USUAL)),
-                        1)),
+                        1,
+                        Boolean.TRUE.equals(draft.retired()))),
                 List.of());
     }
 
@@ -60,7 +59,7 @@ public final class KindCheck {
         Optional<Keeping.Deleting> deleting =
                 Keeping.Deleting.of(draft.deleting() == null ? Keeping.Deleting.VOID.word() : draft.deleting());
         int step = draft.lineStep() == null ? 1 : Math.clamp(draft.lineStep(), Integer.MIN_VALUE, Integer.MAX_VALUE);
-        if (step < 1 || step > MOST_STEP) faults.add(new Fault("line-step", "is " + step, "give 1 to " + MOST_STEP));
+        if (step < 1 || step > MOST_STEP) faults.add(new Fault("line-step", "is " + step, "enter 1 to " + MOST_STEP));
         if (draft.datedBy() != null
                 && fields.stream()
                         .noneMatch(
@@ -68,7 +67,7 @@ public final class KindCheck {
             faults.add(new Fault(
                     "dated-by",
                     "‘" + draft.datedBy() + "’ is no field of type date",
-                    "name one of the kind's fields that holds a date, or leave it out"));
+                    "name a field of type date, or remove it"));
         List<String> sticky = draft.fields() == null
                 ? List.of()
                 : draft.fields().stream()
@@ -96,7 +95,7 @@ public final class KindCheck {
                 faults.add(new Fault(
                         list + "[" + i + "]",
                         names.indexOf(String.valueOf(names.get(i))) < i
-                                ? "‘" + names.get(i) + "’ stands here twice"
+                                ? "‘" + names.get(i) + "’ occurs twice"
                                 : "‘" + names.get(i) + "’ is no field of the kind that people fill",
                         NearestName.to(String.valueOf(names.get(i)), known)
                                 .map(near -> "did you mean " + near + "?")
@@ -108,7 +107,7 @@ public final class KindCheck {
         var fields = new ArrayList<KindField>();
         if (drafts == null) return fields;
         if (drafts.size() > MOST_FIELDS)
-            faults.add(new Fault(list, "are " + drafts.size(), "give up to " + MOST_FIELDS));
+            faults.add(new Fault(list, "are " + drafts.size(), "define at most " + MOST_FIELDS));
         for (int i = 0; i < drafts.size(); i++) field(list + "[" + i + "].", drafts.get(i), fields);
         return fields;
     }
@@ -125,8 +124,7 @@ public final class KindCheck {
                                     : "‘" + name + "’ is not the name of a field",
                     "use small letters, digits and hyphens, a letter first, e.g. due-date"));
         if (fields.stream().anyMatch(other -> other.name().equals(name)))
-            faults.add(
-                    new Fault(path + "name", "‘" + name + "’ stands here twice", "give each field a name of its own"));
+            faults.add(new Fault(path + "name", "‘" + name + "’ occurs twice", "use a different name for each field"));
         faults.addAll(KindFieldDraft.PROPERTIES.faults(path, draft));
         Optional<KindField.Type> type =
                 KindField.Type.of(draft.type() == null ? KindField.Type.TEXT.word() : draft.type());
@@ -134,17 +132,17 @@ public final class KindCheck {
         if (choice && (draft.codebook() == null) == (draft.within() == null))
             faults.add(new Fault(
                     path + "codebook",
-                    draft.codebook() == null ? "is missing" : "stands beside within",
-                    "name the codebook whose choices it takes, or within: the field above that narrows it"));
+                    draft.codebook() == null ? "is missing" : "cannot be combined with within",
+                    "name the codebook with its choices, or an earlier field with within:"));
         if (!choice && type.isPresent() && (draft.codebook() != null || draft.within() != null))
             faults.add(new Fault(
                     path + (draft.codebook() != null ? "codebook" : "within"),
-                    "goes with a choice, and this is " + type.get().word(),
-                    "write type: choice, or leave it out"));
+                    "requires type: choice, and this is " + type.get().word(),
+                    "write type: choice, or remove it"));
         if (draft.codebook() != null && !books.containsKey(draft.codebook()))
             faults.add(new Fault(
                     path + "codebook",
-                    "there is no codebook ‘" + draft.codebook() + "’",
+                    "codebook ‘" + draft.codebook() + "’ not found",
                     NearestName.to(draft.codebook(), books.keySet())
                             .map(near -> "did you mean " + near + "?")
                             .orElse("define it under codebooks:")));
@@ -154,23 +152,29 @@ public final class KindCheck {
                                 above -> above.name().equals(draft.within()) && above.type() == KindField.Type.CHOICE))
             faults.add(new Fault(
                     path + "within",
-                    "‘" + draft.within() + "’ is no choice that stands above",
-                    "name a field of type choice above this one"));
-        if (path.startsWith("lines") && (draft.sticky() != null || draft.nameOf() != null || draft.codeOf() != null))
+                    "‘" + draft.within() + "’ is not an earlier field of type choice",
+                    "name a field of type choice that comes before this one"));
+        if (path.startsWith("lines")
+                && (Boolean.TRUE.equals(draft.sticky()) || draft.nameOf() != null || draft.codeOf() != null))
             faults.add(new Fault(
-                    path + (draft.sticky() != null ? "sticky" : draft.nameOf() != null ? "name-of" : "code-of"),
-                    "goes with a field of the record itself",
-                    "leave it out of a line"));
+                    path
+                            + (Boolean.TRUE.equals(draft.sticky())
+                                    ? "sticky"
+                                    : draft.nameOf() != null ? "name-of" : "code-of"),
+                    "is not allowed for a field of a line",
+                    "remove it"));
         copies(path, "name-of", draft.nameOf(), type, fields);
         copies(path, "code-of", draft.codeOf(), type, fields);
         if (draft.nameOf() != null && draft.codeOf() != null)
             faults.add(new Fault(
-                    path + "code-of", "stands beside name-of", "give one field the name and another the code"));
+                    path + "code-of",
+                    "cannot be combined with name-of",
+                    "use one field for the name and another for the code"));
         if ((draft.nameOf() != null || draft.codeOf() != null) && Boolean.TRUE.equals(draft.required()))
             faults.add(new Fault(
                     path + "required",
-                    "goes with a field that people fill",
-                    "leave it out: the choice may be left empty"));
+                    "is not allowed for a field that is filled from a choice",
+                    "remove it: the choice may be empty"));
         type.ifPresent(known -> fields.add(new KindField(
                 name,
                 draft.title() == null || draft.title().isBlank()
@@ -189,11 +193,11 @@ public final class KindCheck {
             String path, String property, String choice, Optional<KindField.Type> type, List<KindField> fields) {
         if (choice == null) return;
         if (type.filter(KindField.Type.TEXT::equals).isEmpty())
-            faults.add(new Fault(path + property, "goes with a text", "leave out type:"));
+            faults.add(new Fault(path + property, "requires a text", "remove type:"));
         if (fields.stream().noneMatch(above -> above.name().equals(choice) && above.type() == KindField.Type.CHOICE))
             faults.add(new Fault(
                     path + property,
-                    "‘" + choice + "’ is no choice that stands above",
-                    "name a field of type choice above this one"));
+                    "‘" + choice + "’ is not an earlier field of type choice",
+                    "name a field of type choice that comes before this one"));
     }
 }

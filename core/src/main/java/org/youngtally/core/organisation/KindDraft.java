@@ -17,20 +17,22 @@ public record KindDraft(
         List<String> agree,
         String deleting,
         String datedBy,
-        Long lineStep) {
+        Long lineStep,
+        Boolean retired) {
     private static final Shape.Texts NAMES = new Shape.Texts("", true, false, "[class]");
 
     public static final Group<KindDraft> PROPERTIES = Group.of(
             "a kind",
             MethodHandles.lookup(),
             KindDraft.class,
-            Property.key("key", "The name by which the kind is called.").required(),
+            Property.key("key", "The name that definitions and requests use for the kind.")
+                    .required(),
             Property.title("key"),
             Property.of(
                             "fields",
                             "fields",
                             new Shape.Many<>(() -> KindFieldDraft.PROPERTIES, 1, "a list of fields"),
-                            "The fields of a record, one that narrows another above it.")
+                            "The fields of a record; a field that narrows another comes before it.")
                     .required(),
             Property.of(
                             "lines",
@@ -42,9 +44,9 @@ public record KindDraft(
                             "known-by",
                             "knownBy",
                             NAMES,
-                            "The fields by each of which a record is known again: no two records of the kind hold the same in one of them.")
+                            "The fields that identify a record: no two records of the kind have the same value in one of them.")
                     .otherwise("none"),
-            Property.of("agree", "agree", NAMES, "The fields that are the same in all units in which a record stands.")
+            Property.of("agree", "agree", NAMES, "The fields that are the same in all units of a record.")
                     .otherwise("none"),
             Property.word(
                             "deleting",
@@ -52,12 +54,31 @@ public record KindDraft(
                             Stream.of(Keeping.Deleting.values())
                                     .map(Keeping.Deleting::word)
                                     .toList(),
-                            "What becomes of the number of a record that is deleted: void (with a reason) or return. A series that never takes a number back voids it in either case.")
+                            "What happens to the number of a deleted record: void (with a reason) or return. A series without returns voids it in either case.")
                     .usually(Keeping.Deleting.VOID.word()),
             Property.fieldName("dated-by", "datedBy", "The field of type date that holds the business date.")
-                    .otherwise("today, as where the record leaves the field empty"),
-            Property.whole("line-step", "lineStep", "How far the number of one line is from the next, such as 10.")
-                    .usually(1L));
+                    .otherwise("today, which also applies where the field is empty"),
+            Property.whole("line-step", "lineStep", "The difference between the numbers of two lines, such as 10.")
+                    .usually(1L),
+            Property.flag(
+                            "retired",
+                            "retired",
+                            "Whether the kind is no longer in use and hidden from lists. Its records stay. Refused while it has a route; false brings it back.")
+                    .otherwise("unchanged; false for a new kind"));
+
+    /** One that does not say whether it is retired. */
+    public KindDraft(
+            String key,
+            String title,
+            List<KindFieldDraft> fields,
+            List<KindFieldDraft> lines,
+            List<String> knownBy,
+            List<String> agree,
+            String deleting,
+            String datedBy,
+            Long lineStep) {
+        this(key, title, fields, lines, knownBy, agree, deleting, datedBy, lineStep, null);
+    }
 
     /** One that says nothing about how its records are kept. */
     public KindDraft(String key, String title, List<KindFieldDraft> fields, List<KindFieldDraft> lines) {
@@ -79,7 +100,7 @@ public record KindDraft(
                 "a field",
                 MethodHandles.lookup(),
                 KindFieldDraft.class,
-                Property.fieldName("name", "name", "The name by which routes and requests call it.")
+                Property.fieldName("name", "name", "The name that routes and requests use for it.")
                         .required(),
                 Property.title("name"),
                 Property.word(
@@ -90,27 +111,26 @@ public record KindDraft(
                                         .toList(),
                                 "What it holds.")
                         .usually(KindField.Type.TEXT.word()),
-                Property.key("codebook", "Of a choice: the codebook whose choices it takes.")
-                        .otherwise("none"),
-                Property.fieldName("within", "within", "Of a choice: the field above whose choice narrows this one.")
-                        .otherwise("not narrowed"),
+                Property.key("codebook", "Of a choice: its codebook.").otherwise("none"),
+                Property.fieldName("within", "within", "Of a choice: the earlier field whose choice narrows this one.")
+                        .otherwise("no earlier field"),
                 Property.flag("required", "required", "Whether every record must have it.")
                         .otherwise("false"),
                 Property.flag(
                                 "sticky",
                                 "sticky",
-                                "Whether the next record that somebody writes begins with the same; of the record's own fields.")
+                                "Whether the value is kept for the next record in the form; not for fields of lines.")
                         .otherwise("false"),
                 Property.fieldName(
                                 "name-of",
                                 "nameOf",
-                                "Of a text: the choice above whose full name goes into it when the number is given.")
-                        .otherwise("somebody fills it"),
+                                "Of a text: the earlier choice whose full name is filled in when the number is allocated.")
+                        .otherwise("entered by people"),
                 Property.fieldName(
                                 "code-of",
                                 "codeOf",
-                                "Of a text: the choice above whose code goes into it when the number is given.")
-                        .otherwise("somebody fills it"));
+                                "Of a text: the earlier choice whose code is filled in when the number is allocated.")
+                        .otherwise("entered by people"));
 
         public KindFieldDraft(
                 String name, String title, String type, String codebook, String within, Boolean required) {
@@ -142,7 +162,8 @@ public record KindDraft(
                 draft.agree == null || draft.agree.isEmpty() ? null : draft.agree,
                 Keeping.Deleting.VOID.word().equals(draft.deleting) ? null : draft.deleting,
                 draft.datedBy,
-                Long.valueOf(1).equals(draft.lineStep) ? null : draft.lineStep);
+                Long.valueOf(1).equals(draft.lineStep) ? null : draft.lineStep,
+                Boolean.TRUE.equals(draft.retired) ? true : null);
     }
 
     private static List<KindFieldDraft> plain(List<KindFieldDraft> fields) {
@@ -176,6 +197,7 @@ public record KindDraft(
                 keeping.agree(),
                 keeping.deleting().word(),
                 keeping.datedBy().orElse(null),
-                (long) keeping.lineStep()));
+                (long) keeping.lineStep(),
+                kind.retired() ? true : null));
     }
 }

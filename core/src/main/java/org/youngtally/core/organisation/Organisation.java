@@ -85,6 +85,20 @@ public record Organisation(Map<String, Unit> units, Map<String, Kind> kinds, Map
                 .toList();
     }
 
+    /** The routes that name a unit itself. */
+    public List<Route> routesOf(Unit unit) {
+        return routes.values().stream()
+                .filter(route -> route.unit().equals(unit.key()))
+                .toList();
+    }
+
+    /** The routes for a kind. */
+    public List<Route> routesOf(Kind kind) {
+        return routes.values().stream()
+                .filter(route -> route.kind().equals(kind.key()))
+                .toList();
+    }
+
     /** The routes of a kind that stand at a unit itself, those with a condition first. */
     public List<Route> routesAt(String kind, String unit) {
         return routes.values().stream()

@@ -100,7 +100,7 @@ public final class RouteCheck {
         else if (!all.containsKey(key))
             faults.add(new Fault(
                     property,
-                    "there is no " + property + " ‘" + key + "’",
+                    "‘" + key + "’ not found",
                     NearestName.to(key, all.keySet())
                             .map(near -> "did you mean " + near + "?")
                             .orElse("define it first")));
@@ -115,7 +115,7 @@ public final class RouteCheck {
             if (field.isEmpty())
                 faults.add(new Fault(
                         "series",
-                        "‘" + to.key() + "’ takes a field ‘" + rule.name() + "’, which the kind ‘" + kind.key()
+                        "‘" + to.key() + "’ requires a field ‘" + rule.name() + "’, which the kind ‘" + kind.key()
                                 + "’ does not have",
                         "add it to the kind, or name another series"));
             else if (!field.get().required() && !when.tests().containsKey(rule.name()))
@@ -130,13 +130,13 @@ public final class RouteCheck {
                             && !rule.within().equals(field.get().within()))
                 faults.add(new Fault(
                         "series",
-                        "‘" + to.key() + "’ takes the field ‘" + rule.name() + "’ "
+                        "‘" + to.key() + "’ reads the field ‘" + rule.name() + "’ "
                                 + rule.codebook()
                                         .map(book -> "from the codebook ‘" + book + "’")
                                         .orElseGet(
                                                 () -> "within ‘" + rule.within().orElseThrow() + "’")
                                 + ", the kind ‘" + kind.key() + "’ does not",
-                        "let both take the same choices"));
+                        "use the same choices for both"));
         }
     }
 
@@ -169,7 +169,7 @@ public final class RouteCheck {
             if (stretch == listed)
                 faults.add(new Fault(
                         "when." + name,
-                        stretch ? "gives values and a stretch" : "gives no value",
+                        stretch ? "has both values and a stretch" : "has no value",
                         "write one value, a list of them, or from: and to:"));
             else if (stretch && !ordered)
                 faults.add(new Fault(
@@ -205,7 +205,7 @@ public final class RouteCheck {
             faults.add(new Fault(
                     "when." + field.name(),
                     "‘" + text + "’ is not a value of the field",
-                    "give " + String.join(", ", values.accepted(field, Map.of()))));
+                    "enter " + String.join(", ", values.accepted(field, Map.of()))));
             return "";
         });
     }

@@ -24,10 +24,11 @@ public record RouteDraft(String kind, String unit, Map<String, TestDraft> when, 
                             "when",
                             "when",
                             new Shape.ByField<>(TestDraft.PROPERTIES),
-                            "What the fields of the record must be, all of them: a value, a list of values, or from and to. A field that is not given fails.")
+                            "What the fields of the record must be, all of them: a value, a list of values, or from and to. A missing field fails.")
                     .otherwise("always"),
-            Property.key("series", "The series that gives the number.").required(),
-            Property.fieldName("into", "into", "The field of the record that the number goes into, a text.")
+            Property.key("series", "The series that the number is allocated from.")
+                    .required(),
+            Property.fieldName("into", "into", "The field of the record that receives the number, a text.")
                     .usually(Route.USUAL_FIELD));
 
     /** What the value of a field must be, as somebody wrote it: one of several, or from and to. */

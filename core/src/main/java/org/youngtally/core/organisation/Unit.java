@@ -7,12 +7,20 @@ import java.util.Optional;
  * A company, branch or workshop.
  *
  * @param below the unit that it is a part of; absent at the top of the tree
- * @param code what stands for it in an identifier; its key where none was given
+ * @param code its text in an identifier; its key where none was given
  * @param zone the time zone in which its days begin; absent for the service's own
  * @param version from 1, one more with each change
+ * @param retired whether it is out of use
  */
-public record Unit(String key, String title, Optional<String> below, String code, Optional<ZoneId> zone, int version) {
+public record Unit(
+        String key,
+        String title,
+        Optional<String> below,
+        String code,
+        Optional<ZoneId> zone,
+        int version,
+        boolean retired) {
     public Unit withVersion(int newVersion) {
-        return new Unit(key, title, below, code, zone, newVersion);
+        return new Unit(key, title, below, code, zone, newVersion, retired);
     }
 }

@@ -12,26 +12,34 @@ import org.youngtally.core.property.Group;
 import org.youngtally.core.property.Property;
 
 /** A unit as somebody wrote it, not yet checked; what is absent is null. */
-public record UnitDraft(String key, String title, String below, String code, String timeZone) {
+public record UnitDraft(String key, String title, String below, String code, String timeZone, Boolean retired) {
     private static final int LONGEST_CODE = 20;
 
     public static final Group<UnitDraft> PROPERTIES = Group.of(
             "a unit",
             MethodHandles.lookup(),
             UnitDraft.class,
-            Property.key("key", "The name by which the unit is called.").required(),
+            Property.key("key", "The name that definitions and requests use for the unit.")
+                    .required(),
             Property.title("key"),
             Property.key("below", "The unit that it is a part of.").otherwise("none: at the top of the tree"),
-            Property.text(
-                            "code",
-                            "code",
-                            "What the series of a record is given for {unit}; no two units have the same.")
+            Property.text("code", "code", "What an identifier shows for {unit}; no two units have the same.")
                     .otherwiseAs("key"),
             Property.text(
                             "time-zone",
                             "timeZone",
                             "Where its days begin, such as Europe/Vienna: an allocation for the unit that names no date is dated by it.")
-                    .otherwise("the time zone of the service"));
+                    .otherwise("the time zone of the service"),
+            Property.flag(
+                            "retired",
+                            "retired",
+                            "Whether the unit is no longer in use: nothing is allocated for it, and it is hidden from lists. Refused while it has a route or a unit in use below it; false brings it back.")
+                    .otherwise("unchanged; false for a new unit"));
+
+    /** One that does not say whether it is retired. */
+    public UnitDraft(String key, String title, String below, String code, String timeZone) {
+        this(key, title, below, code, timeZone, null);
+    }
 
     public static UnitDraft of(Unit unit) {
         return new UnitDraft(
@@ -39,7 +47,8 @@ public record UnitDraft(String key, String title, String below, String code, Str
                 unit.title().equals(unit.key()) ? null : unit.title(),
                 unit.below().orElse(null),
                 unit.code().equals(unit.key()) ? null : unit.code(),
-                unit.zone().map(ZoneId::getId).orElse(null));
+                unit.zone().map(ZoneId::getId).orElse(null),
+                unit.retired() ? true : null);
     }
 
     /** What is wrong with it by itself. */
@@ -55,24 +64,29 @@ public record UnitDraft(String key, String title, String below, String code, Str
             faults.add(new Fault(
                     "code",
                     "‘" + code + "’ is not a code",
-                    "give 1 to " + LONGEST_CODE + " letters, digits or signs without white space, such as WK"));
+                    "enter 1 to " + LONGEST_CODE + " letters, digits or signs without white space, such as WK"));
         if (timeZone != null && zone().isEmpty())
             faults.add(new Fault(
                     "time-zone",
                     "‘" + timeZone + "’ is not a time zone",
-                    "give one such as Europe/Vienna or UTC, or leave it out for the service's own"));
+                    "enter one such as Europe/Vienna or UTC, or remove it for that of the service"));
         return faults;
     }
 
-    /** The unit in version 1. For a draft without faults. */
-    public Unit checked() {
+    /**
+     * The unit in version 1. For a draft without faults.
+     *
+     * @param before what it was; where the draft does not say whether it is retired, it stays so
+     */
+    public Unit checked(Optional<Unit> before) {
         return new Unit(
                 key,
                 title == null || title.isBlank() ? key : title.strip(),
                 Optional.ofNullable(below),
                 code == null ? key : code,
                 zone(),
-                1);
+                1,
+                retired == null ? before.filter(Unit::retired).isPresent() : retired);
     }
 
     private Optional<ZoneId> zone() {

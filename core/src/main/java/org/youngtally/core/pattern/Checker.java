@@ -46,8 +46,7 @@ final class Checker {
             if (value >= 0) scratch[count++] = value;
         }
         int check = scheme.check(scratch, count);
-        if (check < 0)
-            throw new IllegalStateException("a pattern takes only schemes that have a check for every number");
+        if (check < 0) throw new IllegalStateException("a pattern has only schemes with a check for every number");
         if (two) to.append(writes[check / writes.length]);
         to.append(writes[two ? check % writes.length : check]);
     }

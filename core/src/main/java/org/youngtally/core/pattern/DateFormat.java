@@ -104,6 +104,11 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
         pieces = List.copyOf(pieces);
     }
 
+    /** Whether it shows this part of a date. */
+    public boolean shows(Unit unit) {
+        return pieces.stream().anyMatch(piece -> piece instanceof Piece.Number number && number.unit() == unit);
+    }
+
     /**
      * Parses the letters; {@code column} is where they start in the pattern around them, for the message of a fault.
      */
@@ -143,8 +148,8 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
         if (capitals && pieces.stream().noneMatch(Piece.MonthName.class::isInstance))
             throw new PatternException(
                     column + letters.length(),
-                    "‘upper’ stands behind a date without the name of a month",
-                    "leave it out, or write MMM or MMMM");
+                    "‘upper’ has no effect on a date without the name of a month",
+                    "remove it, or write MMM or MMMM");
         return new DateFormat(written, calendar, style.fiscalStart(), pieces);
     }
 

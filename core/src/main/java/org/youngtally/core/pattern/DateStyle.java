@@ -21,7 +21,7 @@ public record DateStyle(String locale, List<String> shortMonths, List<String> lo
     public DateStyle {
         shortMonths = List.copyOf(shortMonths);
         longMonths = List.copyOf(longMonths);
-        if (fiscalStart < 1 || fiscalStart > 12) throw new IllegalArgumentException("there is no month " + fiscalStart);
+        if (fiscalStart < 1 || fiscalStart > 12) throw new IllegalArgumentException("invalid month: " + fiscalStart);
     }
 
     /** The style of a locale, with the month names of this Java. */

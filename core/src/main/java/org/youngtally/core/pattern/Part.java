@@ -138,15 +138,15 @@ public sealed interface Part {
             return Math.min(longest, Math.max(most, padded));
         }
 
-        /** As it stands in a pattern, without its options. */
+        /** As it is in a pattern, without its options. */
         public String shown() {
             return name.equals(Particulars.UNIT) ? "{unit}" : "{field " + name + "}";
         }
     }
 
     /**
-     * Check symbols, over what stands before them (behind them, for a scheme whose check stands in front) or over the
-     * count alone. Symbols that the scheme cannot read are passed over; small letters count as capitals.
+     * Check symbols, over what stands before them (behind them, for a scheme whose check is in front) or over the count
+     * alone. Symbols that the scheme cannot read are passed over; small letters count as capitals.
      */
     record CheckField(CheckScheme scheme, boolean ofCount) implements Part {}
 }

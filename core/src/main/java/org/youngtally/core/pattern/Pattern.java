@@ -59,7 +59,7 @@ public final class Pattern {
                 text, style, parser.editionMatters() ? edition : PatternEdition.FIRST, Comparison.FIRST, parts);
     }
 
-    /** The same, its identifiers compared by the rule of the namespace that they stand in. */
+    /** The same, its identifiers compared by the rule of the namespace that they are in. */
     public Pattern comparedBy(Comparison rule) {
         return rule == comparison ? this : new Pattern(text, style, edition, rule, parts);
     }
@@ -132,7 +132,7 @@ public final class Pattern {
         return render(Particulars.on(date), value);
     }
 
-    /** The identifier of a value. The particulars must hold every field of the record that stands in the pattern. */
+    /** The identifier of a value. The particulars must hold every field of the record that is in the pattern. */
     public String render(Particulars particulars, long value) {
         return on(particulars).of(value);
     }

@@ -80,8 +80,8 @@ final class PatternParser {
                     && count.alphabet().symbols().chars().anyMatch(c -> isBlank((char) c)))
                 throw new PatternException(
                         1,
-                        "the count stands at the edge, and one of its symbols cannot be seen",
-                        "write something that can be seen around it, or take the symbol out of its alphabet");
+                        "the count is at the start or end, and one of its symbols is invisible",
+                        "add a visible symbol around it, or remove that symbol from its alphabet");
     }
 
     private void refuseEmptyChecks() {
@@ -92,9 +92,9 @@ final class PatternParser {
             if (covered.stream().noneMatch(CountField.class::isInstance))
                 throw new PatternException(
                         text.length(),
-                        "the count does not stand " + (inFront ? "behind" : "in front of") + " its check field, {check "
+                        "the count is not " + (inFront ? "after" : "before") + " its check field, {check "
                                 + check.scheme().name() + "}",
-                        "put the check field " + (inFront ? "in front of the count" : "behind the count"));
+                        "put the check field " + (inFront ? "before the count" : "after the count"));
         }
     }
 
@@ -106,7 +106,7 @@ final class PatternParser {
             if (inFront && !check.ofCount())
                 throw new PatternException(
                         text.length(),
-                        "a check field behind one that stands in front of what it covers",
+                        "a check field after one that comes before what it covers",
                         "keep one of them, or let the last be of count");
             inFront |= check.scheme().inFront();
         }
@@ -123,7 +123,7 @@ final class PatternParser {
             char c = text.charAt(at);
             if (Character.isISOControl(c) || Character.getType(c) == Character.FORMAT)
                 throw new PatternException(
-                        at + 1, "a control symbol (code " + (int) c + ") cannot stand in an identifier", "take it out");
+                        at + 1, "a control symbol (code " + (int) c + ") is not allowed in an identifier", "remove it");
             if (HalfSymbols.isAt(text, at))
                 throw new PatternException(at + 1, "half a symbol", "write the whole symbol");
             int type = Character.getType(c);
@@ -132,7 +132,7 @@ final class PatternParser {
                     || type == Character.COMBINING_SPACING_MARK)
                 throw new PatternException(
                         at + 1,
-                        "a combining mark cannot stand by itself",
+                        "a combining mark is not allowed by itself",
                         "write the letter with its mark as one symbol");
         }
         if (!Normalizer.isNormalized(text, Normalizer.Form.NFC))
@@ -211,7 +211,7 @@ final class PatternParser {
                 throw new PatternException(
                         column,
                         "a count without a width grows by itself",
-                        "leave grow out, or give the width to start with");
+                        "remove grow, or add the width to start with");
         }
         if (!words.isEmpty())
             throw new PatternException(column, "‘" + words.peek() + "’ is not an option of the count", COUNT_SHAPES);
@@ -223,11 +223,11 @@ final class PatternParser {
         if (word.equals("of")) {
             if (words.isEmpty())
                 throw new PatternException(
-                        column, "‘of’ names no symbols", "write them behind it, the lowest first, such as of ABCDEF");
+                        column, "‘of’ names no symbols", "add them, the lowest first, such as of ABCDEF");
             try {
                 return Alphabet.of(words.poll());
             } catch (IllegalArgumentException e) {
-                throw new PatternException(column, e.getMessage(), "give each symbol once, the lowest first");
+                throw new PatternException(column, e.getMessage(), "write each symbol once, the lowest first");
             }
         }
         Alphabet named = Alphabet.named(word);

@@ -13,7 +13,7 @@ final class TextFieldParser {
     private static final List<String> TRANSFORMS =
             List.of("first", "initials", "upper", "lower", "unaccented", "pad", "pad-front");
     private static final String SHAPES =
-            "write some of first 3, initials, upper, lower, unaccented, pad 4 X (behind) or pad-front 4 0, in the order in which they are to be done";
+            "write some of first 3, initials, upper, lower, unaccented, pad 4 X (at the end) or pad-front 4 0, in the order in which they are to be done";
 
     private final int column;
     private final Deque<String> words;
@@ -28,9 +28,7 @@ final class TextFieldParser {
         var parser = new TextFieldParser(option, column);
         if (parser.words.isEmpty())
             throw new PatternException(
-                    column,
-                    "the field names no field of the record",
-                    "write its name behind it, such as {field group}");
+                    column, "the field names no field of the record", "add its name, such as {field group}");
         String name = parser.words.poll();
         if (!name.matches(Particulars.FIELD_NAME))
             throw new PatternException(
@@ -77,8 +75,8 @@ final class TextFieldParser {
         if (!word.matches("[0-9]{1,2}") || Integer.parseInt(word) < 1 || Integer.parseInt(word) > Transform.LONGEST)
             throw new PatternException(
                     column,
-                    "‘" + of + (word.isEmpty() ? "" : " " + word) + "’ gives no length",
-                    "write a number from 1 to " + Transform.LONGEST + " behind it, such as " + of + " 3");
+                    "‘" + of + (word.isEmpty() ? "" : " " + word) + "’ has no length",
+                    "write a number from 1 to " + Transform.LONGEST + " after it, such as " + of + " 3");
         return Integer.parseInt(word);
     }
 

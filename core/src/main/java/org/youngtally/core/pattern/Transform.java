@@ -5,7 +5,7 @@ import java.util.function.IntUnaryOperator;
 import java.util.stream.IntStream;
 import org.apache.commons.lang3.StringUtils;
 
-/** What is done to the text of a field before it stands in an identifier. */
+/** What is done to the text of a field before it is in an identifier. */
 public sealed interface Transform {
     /** The longest that a field can be cut or padded to. */
     int LONGEST = 40;

@@ -89,7 +89,10 @@ final class LanguageSearch {
             Optional<Long> value = firstGiven(values.get(), one.series());
             if (value.isEmpty() || fields.isEmpty())
                 return undecided(
-                        one, other, "no number was found that can be given", "skip less, or let the fields take more");
+                        one,
+                        other,
+                        "no number was found that can be issued",
+                        "skip less, or allow more values for the fields");
             Iterator<LocalDate> seconds = others.values().iterator();
             var first = new Particulars(texts.getValue().values().iterator().next(), fields.get());
             if (same) seconds.next();

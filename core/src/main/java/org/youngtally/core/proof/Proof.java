@@ -49,7 +49,7 @@ public sealed interface Proof {
                     key,
                     key,
                     "there are more than %,d states and combinations to look at".formatted(budget.whole()),
-                    "let fields take fewer codes, let counts restart less often, or give the series a namespace of its own");
+                    "use fewer codes, let counts restart less often, or use a separate namespace for the series");
         }
     }
 

@@ -59,7 +59,7 @@ public sealed interface Shape<T> {
     /**
      * By the name of a field: a value, a list of values, or the properties of a group.
      *
-     * @param group what stands in braces for a field
+     * @param group what is in braces for a field
      */
     record ByField<R>(Group<R> group) implements Shape<Map<String, R>> {}
 }

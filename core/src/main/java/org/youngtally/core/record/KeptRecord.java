@@ -17,7 +17,7 @@ import java.util.function.UnaryOperator;
  * @param lines in order
  * @param lastLine the highest number that a line ever had
  * @param fixed whether its lines keep their numbers from now on
- * @param deleted whether it stands for nothing any more
+ * @param deleted whether it was returned or voided
  * @param files what is attached to it, in the order in which it was
  * @param version from 1, one more with each change
  */

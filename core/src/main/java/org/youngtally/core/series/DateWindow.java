@@ -20,13 +20,13 @@ public record DateWindow(LocalDate opens, LocalDate closes) {
         if (closes == null) closes = HORIZON;
         if (opens.isBefore(EARLIEST) || opens.isAfter(HORIZON))
             throw new DefinitionException(
-                    "opens", opens + " is out of reach", "give a date from " + EARLIEST + " to " + HORIZON);
+                    "opens", opens + " is out of bounds", "enter a date from " + EARLIEST + " to " + HORIZON);
         if (closes.isAfter(HORIZON))
             throw new DefinitionException(
-                    "closes", closes + " is out of reach", "give a date up to " + HORIZON + ", or leave it out");
+                    "closes", closes + " is out of bounds", "enter a date up to " + HORIZON + ", or remove it");
         if (closes.isBefore(opens))
             throw new DefinitionException(
-                    "closes", closes + " lies before the day it opens, " + opens, "give " + opens + " or later");
+                    "closes", closes + " lies before the day it opens, " + opens, "enter " + opens + " or later");
     }
 
     public boolean includes(LocalDate date) {

@@ -22,6 +22,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.youngtally.core.codebook.Codebook;
@@ -89,7 +90,7 @@ public final class DraftCheck {
         limits(draft);
         Order order = order(draft.orUsual(ORDER));
         policy(draft, order);
-        List<Range> ranges = ranges(draft.get(RANGES));
+        List<Range> ranges = ranges(draft.get(RANGES), pattern.map(Pattern::count));
         pattern.ifPresent(p -> widths(p, ranges));
         SkipCheck.Result skips = SkipCheck.of(
                 draft.get(SKIPS), pattern.map(Pattern::count), order, faults.isEmpty() ? ranges : List.of());
@@ -124,7 +125,7 @@ public final class DraftCheck {
                 .ifPresent(symbol -> fault(
                         path,
                         "‘" + symbol + "’ in " + where + " cannot be compared as a single symbol",
-                        "leave it out, or write two s"));
+                        "remove it, or write two s"));
     }
 
     private void fault(String path, String problem, String accepted) {
@@ -149,12 +150,12 @@ public final class DraftCheck {
             fault(
                     TYPED.name(),
                     "a typed number lies ahead of the counter, and so would be dated before those in front of it",
-                    "write refused, or leave chronological out");
+                    "write refused, or remove chronological");
         if (chronological && order.kind() != Order.Kind.IN_TURN)
             fault(
                     CHRONOLOGICAL.name(),
                     "numbers that are " + order.kind().word() + " do not follow the calendar",
-                    "leave it out, or count in turn");
+                    "remove it, or count in turn");
     }
 
     private Optional<Pattern> pattern(String text, DateStyle style) {
@@ -182,7 +183,7 @@ public final class DraftCheck {
         if (starts < 1 || starts > 12)
             fault(
                     FISCAL_YEAR_STARTS.name(),
-                    "there is no month " + starts,
+                    "invalid month: " + starts,
                     "write the month in which the fiscal year begins, 1 to 12");
         return known && starts >= 1 && starts <= 12
                 ? Optional.of(DateStyle.of(locale, (int) starts))
@@ -195,7 +196,7 @@ public final class DraftCheck {
             fault(
                     LONGEST.name(),
                     longest + " is not a length",
-                    "write a number of symbols from 1 to " + IdentifierLimits.LONGEST + ", or leave it out");
+                    "write a number of symbols from 1 to " + IdentifierLimits.LONGEST + ", or remove it");
         if (draft.get(SYMBOLS) != null)
             for (String kind : new SymbolSet(draft.get(SYMBOLS)).each())
                 if (!SymbolSet.isKind(kind))
@@ -243,40 +244,41 @@ public final class DraftCheck {
                     path,
                     "the pattern does not show the field ‘" + name + "’, so that its numbers would come twice",
                     "write " + (name.equals(Particulars.UNIT) ? "{unit}" : "{field " + name + "}")
-                            + " into the pattern, or leave it out here");
+                            + " into the pattern, or remove it here");
         fields.add(name);
     }
 
-    private List<Range> ranges(List<RangeDraft> drafts) {
+    private List<Range> ranges(List<RangeDraft> drafts, Optional<CountField> count) {
         if (drafts == null || drafts.isEmpty()) {
-            fault("ranges", "are missing", "give at least one, such as { first: 1, last: 99999, opens: 2026-01-01 }");
+            fault("ranges", "are missing", "add at least one, such as { first: 1, last: 99999, opens: 2026-01-01 }");
             return List.of();
         }
-        if (drafts.size() > MOST_RANGES) fault("ranges", "are " + drafts.size(), "give up to " + MOST_RANGES);
+        if (drafts.size() > MOST_RANGES) fault("ranges", "are " + drafts.size(), "define at most " + MOST_RANGES);
         var ranges = new ArrayList<Range>();
         for (int i = 0; i < drafts.size(); i++) {
             String prefix = "ranges[" + i + "].";
-            Optional<Range> range = range(prefix, drafts.get(i), i + 1);
+            Optional<Range> range = range(prefix, drafts.get(i), count, i + 1);
             range.ifPresent(r -> twins(prefix, r, ranges));
             range.ifPresent(ranges::add);
         }
         return ranges;
     }
 
-    private Optional<Range> range(String prefix, RangeDraft draft, int id) {
+    private Optional<Range> range(String prefix, RangeDraft draft, Optional<CountField> count, int id) {
         int before = faults.size();
-        if (draft.first() == null) fault(prefix + "first", "is missing", "give the first value, such as 1");
-        if (draft.last() == null) fault(prefix + "last", "is missing", "give the last value, such as 99999");
+        Long last = last(prefix, draft, count);
+        if (draft.first() == null) fault(prefix + "first", "is missing", "add the first value, such as 1");
         Optional<LocalDate> opens = date(prefix + "opens", draft.opens());
         if (draft.opens() == null)
-            fault(prefix + "opens", "is missing", "give the first date that the range serves, such as 2026-01-01");
+            fault(prefix + "opens", "is missing", "add the first date of the range, such as 2026-01-01");
         Optional<LocalDate> closes = date(prefix + "closes", draft.closes());
-        if (faults.size() > before) return Optional.empty();
+        // A last value that is written as the count writes it says nothing where the pattern's fault hides the count.
+        if (faults.size() > before || last == null) return Optional.empty();
         try {
             return Optional.of(new Range(
                     id,
                     draft.first(),
-                    draft.last(),
+                    last,
                     draft.step() == null ? 1 : draft.step(),
                     new DateWindow(opens.orElseThrow(), closes.orElse(null)),
                     draft.warnWhenLeft() == null ? 0 : draft.warnWhenLeft(),
@@ -285,6 +287,33 @@ public final class DraftCheck {
             faults.add(Fault.at(prefix, e));
             return Optional.empty();
         }
+    }
+
+    /** The last value, as a number or as the count writes it. */
+    private Long last(String prefix, RangeDraft draft, Optional<CountField> count) {
+        String written = draft.lastWritten();
+        if (written == null) {
+            if (draft.last() == null)
+                fault(
+                        prefix + "last",
+                        "is missing",
+                        "add the last value, such as 99999, or last-written as the count writes it");
+            return draft.last();
+        }
+        if (count.isEmpty()) return draft.last();
+        OptionalLong read = count.get().read(Comparison.FIRST.fold(written.strip()));
+        if (read.isEmpty())
+            fault(
+                    prefix + "last-written",
+                    "‘" + written + "’ is not a value of this count, which has " + places(count.get()),
+                    "write it as in an identifier, such as "
+                            + count.get().written(Math.min(count.get().largest(), 999)));
+        else if (draft.last() != null && draft.last() != read.getAsLong())
+            fault(
+                    prefix + "last-written",
+                    "‘" + written + "’ is the value " + read.getAsLong() + ", and last is " + draft.last(),
+                    "keep one of them");
+        return read.isEmpty() ? draft.last() : (Long) read.getAsLong();
     }
 
     private Optional<LocalDate> date(String path, String text) {
@@ -308,33 +337,34 @@ public final class DraftCheck {
     private void widths(Pattern pattern, List<Range> ranges) {
         CountField count = pattern.count();
         long largest = count.largest();
-        String accepted = count.width() == 0 || count.grows()
-                ? "give up to " + largest
-                : "give up to " + largest + ", or widen the count";
+        String most = "enter at most " + largest
+                + (count.alphabet().isDecimal() ? "" : ", written " + count.written(largest));
+        String accepted = count.width() == 0 || count.grows() ? most : most + ", or widen the count";
         for (Range range : ranges) {
             String prefix = "ranges[" + (range.id() - 1) + "].";
             if (range.first() > largest)
                 fault(
                         prefix + "first",
-                        range.first() + " is wider than the count, which takes " + places(count),
+                        range.first() + " is wider than the count, which has " + places(count),
                         accepted);
             if (range.last() > largest)
-                fault(
-                        prefix + "last",
-                        range.last() + " is wider than the count, which takes " + places(count),
-                        accepted);
+                fault(prefix + "last", range.last() + " is wider than the count, which has " + places(count), accepted);
             if (Math.min(range.first(), range.last()) < count.least())
                 fault(
                         prefix + (range.step() > 0 ? "first" : "last"),
                         "0 cannot be written: this count begins with 1, written "
                                 + count.alphabet().symbols().charAt(0),
-                        "give 1 or more, or give the count a width");
+                        "enter 1 or more, or add a width to the count");
         }
     }
 
     private static String places(CountField count) {
         String what = count.alphabet().isDecimal() ? "digit" : "symbol";
         int width = count.width() == 0 || count.grows() ? CountField.MAX_WIDTH : count.width();
-        return width + " " + what + (width == 1 ? "" : "s");
+        return width + " " + what + (width == 1 ? "" : "s")
+                + (count.alphabet().isDecimal()
+                        ? ""
+                        : " of an alphabet of " + count.alphabet().size() + " ("
+                                + count.alphabet().symbols() + ")");
     }
 }

@@ -34,7 +34,7 @@ final class FieldCheck {
     }
 
     private List<FieldRule> rules(List<FieldDraft> drafts) {
-        if (drafts.size() > MOST_FIELDS) fault("fields", "are " + drafts.size(), "give up to " + MOST_FIELDS);
+        if (drafts.size() > MOST_FIELDS) fault("fields", "are " + drafts.size(), "define at most " + MOST_FIELDS);
         var rules = new ArrayList<FieldRule>();
         for (int i = 0; i < drafts.size(); i++) rule("fields[" + i + "].", drafts.get(i), rules);
         return rules;
@@ -43,22 +43,27 @@ final class FieldCheck {
     private void rule(String prefix, FieldDraft draft, List<FieldRule> rules) {
         int before = faults.size();
         if (draft.name() == null || draft.name().isEmpty())
-            fault(prefix + "name", "is missing", "give the name that the pattern calls it by, such as group");
+            fault(prefix + "name", "is missing", "add the name that the pattern uses, such as group");
         else if (!draft.name().matches(Particulars.FIELD_NAME))
             fault(
                     prefix + "name",
                     "‘" + draft.name() + "’ is not the name of a field",
                     "use 1 to 32 small letters, digits and hyphens, a letter first");
         if (rules.stream().anyMatch(rule -> rule.name().equals(draft.name())))
-            fault(prefix + "name", "‘" + draft.name() + "’ stands here twice", "name each field once");
-        boolean chosen = draft.codebook() != null || draft.within() != null;
+            fault(prefix + "name", "‘" + draft.name() + "’ occurs twice", "define each field once");
+        boolean units = Boolean.TRUE.equals(draft.units());
+        boolean chosen = draft.codebook() != null || draft.within() != null || units;
+        if (units && !Particulars.UNIT.equals(draft.name()))
+            fault(prefix + "units", "is for the field unit only", "name the field unit, or remove units");
+        if (units && (draft.codebook() != null || draft.within() != null))
+            fault(prefix + "units", "cannot be combined with codebook or within", "keep one of them");
         if (draft.codebook() != null && draft.within() != null)
             fault(
                     prefix + "within",
-                    "stands beside codebook",
-                    "keep one: a field that another narrows takes the choices of that one's codebook");
+                    "cannot be combined with codebook",
+                    "keep one: a field within another uses the codebook of that one");
         if (draft.codebook() != null && draft.codebook().isBlank())
-            fault(prefix + "codebook", "is not chosen", "name the codebook whose choices it takes");
+            fault(prefix + "codebook", "is not chosen", "name the codebook with its choices");
         else if (draft.codebook() != null)
             DefinitionName.fault(prefix + "codebook", draft.codebook()).ifPresent(faults::add);
         if (draft.within() != null && draft.within().isBlank())
@@ -67,12 +72,12 @@ final class FieldCheck {
                 && rules.stream().noneMatch(rule -> rule.name().equals(draft.within()) && !rule.isText()))
             fault(
                     prefix + "within",
-                    "‘" + draft.within() + "’ is not a field with a codebook that stands above this one",
-                    "name such a field, or give this one a codebook");
+                    "‘" + draft.within() + "’ is not an earlier field with a codebook",
+                    "name such a field, or add a codebook to this one");
         if (chosen && draft.longest() != null)
-            fault(prefix + "longest", "a field with a codebook is as long as its codes", "leave it out");
+            fault(prefix + "longest", "a field with a codebook is as long as its codes", "remove it");
         if (chosen && draft.symbols() != null)
-            fault(prefix + "symbols", "a field with a codebook has the symbols of its codes", "leave it out");
+            fault(prefix + "symbols", "a field with a codebook has the symbols of its codes", "remove it");
         long longest = draft.longest() == null ? FieldRule.USUAL_LONGEST : draft.longest();
         if (longest < 1 || longest > FieldRule.LONGEST)
             fault(
@@ -88,7 +93,7 @@ final class FieldCheck {
         if (faults.size() == before)
             rules.add(new FieldRule(
                     draft.name(),
-                    Optional.ofNullable(draft.codebook()),
+                    units ? Optional.of(FieldRule.UNITS) : Optional.ofNullable(draft.codebook()),
                     Optional.ofNullable(draft.within()),
                     chosen ? 0 : (int) longest,
                     chosen ? SymbolSet.ANY : symbols));
@@ -111,13 +116,10 @@ final class FieldCheck {
         for (TextField field : pattern.textFields()) {
             if (names.contains(field.name()) || someLost || !told.add(field.name())) continue;
             String unit = field.name().equals(Particulars.UNIT)
-                    ? ", such as { name: unit, codebook: unit }"
+                    ? ", such as { name: unit, units: true }"
                     : ", such as { name: " + field.name() + ", codebook: " + field.name()
                             + " } for choices, or { name: " + field.name() + ", longest: 10 } for a text";
-            fault(
-                    "fields",
-                    field.shown() + " stands in the pattern, and nothing says what it takes",
-                    "add a line" + unit);
+            fault("fields", field.shown() + " occurs in the pattern, and is not defined", "add a line" + unit);
         }
     }
 
@@ -132,7 +134,7 @@ final class FieldCheck {
                     && !fields.books().containsKey(rule.codebook().get()))
                 check.fault(
                         prefix + "codebook",
-                        "there is no codebook ‘" + rule.codebook().get() + "’",
+                        "codebook ‘" + rule.codebook().get() + "’ not found",
                         NearestName.to(rule.codebook().get(), fields.books().keySet())
                                         .map(near -> "did you mean " + near + "? ")
                                         .orElse("")
@@ -161,14 +163,13 @@ final class FieldCheck {
                 fault(
                         prefix + "codebook",
                         "the codes ‘" + twin + "’ and ‘" + code + "’ are one as the namespace compares them",
-                        "give one of the two choices another code");
+                        "change the code of one of the two choices");
         }
         if (codes.isEmpty())
             fault(
                     prefix + "within",
-                    "nothing can be chosen beneath the choices of ‘"
-                            + rule.within().orElseThrow() + "’",
-                    "give them choices of their own in the codebook");
+                    "no choices are defined within those of ‘" + rule.within().orElseThrow() + "’",
+                    "add choices within them to the codebook");
         for (TextField field : fields.series().pattern().textFields()) {
             if (!field.name().equals(rule.name())) continue;
             codes.stream()
@@ -177,7 +178,7 @@ final class FieldCheck {
                     .ifPresent(code -> fault(
                             "pattern",
                             "nothing is left of the code ‘" + code + "’ in " + field.shown(),
-                            "take another code, or do less to the field"));
+                            "use another code, or shorten it less"));
         }
     }
 

@@ -15,9 +15,17 @@ import org.youngtally.core.text.SymbolSet;
  */
 public record FieldRule(
         String name, Optional<String> codebook, Optional<String> within, int longest, SymbolSet symbols) {
+    /** Instead of a codebook's key: the units themselves. No codebook can be called so. */
+    public static final String UNITS = "(units)";
+
     public static final int LONGEST = 40;
     static final int USUAL_LONGEST = 20;
     static final SymbolSet USUAL_SYMBOLS = new SymbolSet("letters digits");
+
+    /** Whether it takes the units of the organisation for its choices. */
+    public boolean takesUnits() {
+        return codebook.equals(Optional.of(UNITS));
+    }
 
     /** Whether it takes any text, as against a choice. */
     public boolean isText() {

@@ -50,7 +50,7 @@ final class IdentifierLimitCheck {
         if (limits.longest() > 0 && length > limits.longest())
             add(new Fault(
                     "longest",
-                    "its identifiers take up to " + length + " symbols in the range " + range,
+                    "its identifiers have up to " + length + " symbols in the range " + range,
                     "shorten the pattern, lower last, or allow " + length));
     }
 
@@ -97,7 +97,7 @@ final class IdentifierLimitCheck {
         if (!refused.isEmpty())
             add(new Fault(
                     "symbols",
-                    what + " holds ‘" + refused.iterator().next() + "’, which the place does not allow",
+                    what + " holds ‘" + refused.iterator().next() + "’, which symbols: does not allow",
                     "write it otherwise, or allow the symbol"));
         return text.length();
     }

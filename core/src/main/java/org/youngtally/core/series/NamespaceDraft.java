@@ -23,7 +23,7 @@ public record NamespaceDraft(String key, String title, String repeats, Long comp
             "a namespace",
             MethodHandles.lookup(),
             NamespaceDraft.class,
-            Property.key("key", "The name by which series call it.").required(),
+            Property.key("key", "The name that series use for it.").required(),
             Property.title("key"),
             Property.word(
                             "repeats",
@@ -32,7 +32,7 @@ public record NamespaceDraft(String key, String title, String repeats, Long comp
                             "Whether it holds marks that come round again, and need not be unique.")
                     .usually("refused"),
             Property.whole("comparison", "comparison", "The number of the rule by which identifiers are compared.")
-                    .otherwise("as it is; the newest rule for a new namespace"));
+                    .otherwise("unchanged; the newest rule for a new namespace"));
 
     public static NamespaceDraft of(Namespace namespace) {
         return new NamespaceDraft(namespace.key(), namespace.title(), namespace.repeats() ? ALLOWED : null, null);
@@ -45,8 +45,8 @@ public record NamespaceDraft(String key, String title, String repeats, Long comp
         if (comparison != null && rule().isEmpty())
             faults.add(new Fault(
                     "comparison",
-                    "there is no rule of comparison " + comparison,
-                    "write " + Comparison.NEWEST.number() + ", or leave it out"));
+                    "unknown rule of comparison " + comparison,
+                    "write " + Comparison.NEWEST.number() + ", or remove it"));
         return faults;
     }
 

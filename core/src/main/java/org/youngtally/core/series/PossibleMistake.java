@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.ToLongFunction;
+import org.youngtally.core.pattern.DateFormat;
 import org.youngtally.core.pattern.Part;
 import org.youngtally.core.pattern.Particulars;
 
@@ -22,12 +23,22 @@ public record PossibleMistake(String path, String remark) {
      * What looks like a slip.
      *
      * @param before the version that this one follows, if there is one
+     * @param defined the date on which the series was first defined; absent for one that is new
      * @param given how many positions of a lane were given
      */
     public static List<PossibleMistake> of(
-            Series series, Optional<Series> before, LocalDate today, ToLongFunction<LaneKey> given) {
+            Series series,
+            Optional<Series> before,
+            LocalDate today,
+            Optional<LocalDate> defined,
+            ToLongFunction<LaneKey> given) {
         var slips = new ArrayList<PossibleMistake>();
         yearAsText(series, today).ifPresent(slips::add);
+        yearOfTheWeek(series).ifPresent(slips::add);
+        before.ifPresent(earlier -> lostRanges(earlier, series, slips));
+        for (RangeCalendar.Dates hole : RangeCalendar.holes(series))
+            slips.add(new PossibleMistake(
+                    "ranges", "uncovered dates: no range is active from " + hole.from() + " to " + hole.to()));
         idleFields(series, slips);
         boolean used = false;
         for (int i = 0; i < series.ranges().size(); i++) {
@@ -38,10 +49,11 @@ public record PossibleMistake(String path, String remark) {
                 slips.add(new PossibleMistake(
                         path + "opens",
                         range.serves().opens()
-                                + " lies before this year, so that numbers can still be given for then"));
+                                + " lies before this year, so that numbers can still be allocated for that time"));
             if (isNew && range.serves().closes().isBefore(today))
                 slips.add(new PossibleMistake(
-                        path + "closes", range.serves().closes() + " is over: this range serves no day to come"));
+                        path + "closes",
+                        range.serves().closes() + " has passed: this range has no date left to serve"));
             if (!series.restarts().fields().isEmpty()) continue;
             LaneKey lane = series.lane(range, Particulars.on(today));
             used |= given.applyAsLong(lane) > 0;
@@ -53,12 +65,43 @@ public record PossibleMistake(String path, String remark) {
         Optional<LocalDate> opened =
                 series.ranges().stream().map(range -> range.serves().opens()).min(LocalDate::compareTo);
         if (!used
-                && before.isPresent()
+                && !series.retired()
+                && defined.filter(date -> date.plusDays(LONG_UNUSED_DAYS).isBefore(today))
+                        .isPresent()
                 && opened.isPresent()
                 && series.restarts().isNever()
                 && opened.get().plusDays(LONG_UNUSED_DAYS).isBefore(today))
-            slips.add(new PossibleMistake("key", "no number was given since it opened on " + opened.get()));
+            slips.add(new PossibleMistake("key", "no number was allocated since it opened on " + opened.get()));
         return slips;
+    }
+
+    /**
+     * The year of the week differs from the year of the date around the new year, and says nothing without the week.
+     */
+    private static Optional<PossibleMistake> yearOfTheWeek(Series series) {
+        boolean year = false;
+        boolean week = false;
+        for (Part part : series.pattern().parts())
+            if (part instanceof Part.DateField field) {
+                year |= field.format().shows(DateFormat.Unit.WEEK_YEAR);
+                week |= field.format().shows(DateFormat.Unit.WEEK);
+            }
+        return year && !week
+                ? Optional.of(
+                        new PossibleMistake(
+                                "pattern",
+                                "YY and YYYY are the year of the week, which differs from the year around the new year; without ww, write yy or yyyy"))
+                : Optional.empty();
+    }
+
+    /** An older file takes away what was added since. */
+    private static void lostRanges(Series earlier, Series series, List<PossibleMistake> slips) {
+        for (Range range : earlier.ranges())
+            if (series.range(range.id()).isEmpty())
+                slips.add(new PossibleMistake(
+                        "ranges",
+                        "the range " + range
+                                + " is not in this file and is removed; is the file older than the definition?"));
     }
 
     private static void idleFields(Series series, List<PossibleMistake> slips) {
@@ -84,7 +127,7 @@ public record PossibleMistake(String path, String remark) {
                         new PossibleMistake(
                                 "pattern",
                                 "‘" + literal.text()
-                                        + "’ looks like this year as fixed text, and will stay when the year ends; {date yyyy} or {date yy} would follow it"));
+                                        + "’ looks like the current year as fixed text, which does not change at the new year; {date yyyy} or {date yy} does"));
         return Optional.empty();
     }
 
@@ -98,7 +141,7 @@ public record PossibleMistake(String path, String remark) {
         return end.isBefore(range.serves().closes())
                 ? Optional.of(new PossibleMistake(
                         path + "last",
-                        "at the rate since it opened this range runs out about " + end + ", before it closes on "
+                        "at the rate since it opened, this range is exhausted about " + end + ", before it closes on "
                                 + range.serves().closes()))
                 : Optional.empty();
     }

@@ -18,25 +18,25 @@ public record Range(
     private static final int MOST_DAYS = 3_660;
 
     public Range {
-        if (first < 0) throw new DefinitionException("first", "a value cannot be negative", "give 0 or more");
-        if (last < 0) throw new DefinitionException("last", "a value cannot be negative", "give 0 or more");
+        if (first < 0) throw new DefinitionException("first", "a value cannot be negative", "enter 0 or more");
+        if (last < 0) throw new DefinitionException("last", "a value cannot be negative", "enter 0 or more");
         if (step == 0)
-            throw new DefinitionException("step", "a step cannot be zero", "give a step such as 1, 10 or -1");
+            throw new DefinitionException("step", "a step cannot be zero", "enter a step such as 1, 10 or -1");
         if (step > 0 ? last < first : last > first)
             throw new DefinitionException(
                     "last",
                     last + " lies before first, " + first + ", going by " + step,
-                    step > 0 ? "give " + first + " or more" : "give " + first + " or less");
+                    step > 0 ? "enter " + first + " or more" : "enter " + first + " or less");
         if ((last - first) % step != 0)
             throw new DefinitionException(
                     "last",
                     last + " is not reached from " + first + " in steps of " + step,
-                    "give " + (last - (last - first) % step) + nextReached(first, last, step));
+                    "enter " + (last - (last - first) % step) + nextReached(first, last, step));
         if (warnWhenLeft < 0)
-            throw new DefinitionException("warn-when-left", "a number left cannot be negative", "give 0 or more");
+            throw new DefinitionException("warn-when-left", "a number left cannot be negative", "enter 0 or more");
         if (warnDaysBefore < 0 || warnDaysBefore > MOST_DAYS)
             throw new DefinitionException(
-                    "warn-days-before", warnDaysBefore + " is not a number of days to warn", "give 0 to " + MOST_DAYS);
+                    "warn-days-before", warnDaysBefore + " is not a number of days to warn", "enter 0 to " + MOST_DAYS);
     }
 
     private static String nextReached(long first, long last, long step) {

@@ -2,7 +2,20 @@ package org.youngtally.core.series;
 
 /** A range as somebody wrote it, not yet checked; what is absent is null. Dates are ISO 8601. */
 public record RangeDraft(
-        Long first, Long last, Long step, String opens, String closes, Long warnWhenLeft, Long warnDaysBefore) {
+        Long first,
+        Long last,
+        String lastWritten,
+        Long step,
+        String opens,
+        String closes,
+        Long warnWhenLeft,
+        Long warnDaysBefore) {
+    /** One whose last value is a number. */
+    public RangeDraft(
+            Long first, Long last, Long step, String opens, String closes, Long warnWhenLeft, Long warnDaysBefore) {
+        this(first, last, null, step, opens, closes, warnWhenLeft, warnDaysBefore);
+    }
+
     public RangeDraft(Long first, Long last, Long step, String opens, String closes, Long warnWhenLeft) {
         this(first, last, step, opens, closes, warnWhenLeft, null);
     }

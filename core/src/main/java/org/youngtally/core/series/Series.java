@@ -27,6 +27,7 @@ import org.youngtally.core.text.Comparison;
  * @param limits what the place allows that the identifiers live in
  * @param policy what may become of its numbers
  * @param proofWaived whether it may be used though it could not be proved that its identifiers never clash
+ * @param retired whether it is out of use, and gives nothing
  * @param plain what it says besides, that nothing is computed from
  * @param version from 1, one more with each change
  */
@@ -41,6 +42,7 @@ public record Series(
         IdentifierLimits limits,
         Policy policy,
         boolean proofWaived,
+        boolean retired,
         List<Range> ranges,
         Values plain,
         int version) {
@@ -80,6 +82,7 @@ public record Series(
                 IdentifierLimits.of(draft),
                 Policy.of(draft),
                 SeriesProperties.WAIVED.equals(draft.get(SeriesProperties.PROOF)),
+                Boolean.TRUE.equals(draft.get(SeriesProperties.RETIRED)),
                 ranges,
                 plain,
                 1);
@@ -185,24 +188,29 @@ public record Series(
     }
 
     public Series comparedBy(Comparison rule) {
-        return with(pattern.comparedBy(rule), order, ranges, version);
+        return with(pattern.comparedBy(rule), order, retired, ranges, version);
     }
 
     public Series withVersion(int newVersion) {
-        return with(pattern, order, ranges, newVersion);
+        return with(pattern, order, retired, ranges, newVersion);
+    }
+
+    Series withRetired(boolean nowRetired) {
+        return with(pattern, order, nowRetired, ranges, version);
     }
 
     /** With the secret by which its positions are spread. */
     public Series withScatter(Scatter scatter) {
-        return with(pattern, new Order(order.kind(), Optional.of(scatter)), ranges, version);
+        return with(pattern, new Order(order.kind(), Optional.of(scatter)), retired, ranges, version);
     }
 
     /** The same rules in another edition of the pattern, with the ranges under their lasting ids. */
     Series continued(Pattern newPattern, List<Range> newRanges, int newVersion) {
-        return with(newPattern, order, newRanges, newVersion);
+        return with(newPattern, order, retired, newRanges, newVersion);
     }
 
-    private Series with(Pattern otherPattern, Order otherOrder, List<Range> otherRanges, int otherVersion) {
+    private Series with(
+            Pattern otherPattern, Order otherOrder, boolean isRetired, List<Range> otherRanges, int otherVersion) {
         return new Series(
                 key,
                 namespace,
@@ -214,6 +222,7 @@ public record Series(
                 limits,
                 policy,
                 proofWaived,
+                isRetired,
                 otherRanges,
                 plain,
                 otherVersion);

@@ -68,11 +68,14 @@ public final class SeriesChange {
             fixed(SeriesProperties.PROOF.name(), SeriesProperties.REQUIRED, instead);
         for (FieldRule rule : from.fields())
             if (!to.fields().contains(rule))
-                fault("fields", "what ‘" + rule.name() + "’ takes is fixed since the first number was given", instead);
+                fault(
+                        "fields",
+                        "the values of ‘" + rule.name() + "’ cannot change after the first number was issued",
+                        instead);
         if (from.order().scatters() && !to.skips().equals(from.skips()))
             fault(
                     "skips",
-                    "are fixed since the first number was given: a scattered series cannot tell before from after",
+                    "cannot change after the first number was issued: a scattered series cannot tell earlier numbers from later ones",
                     instead);
         for (RangeUse use : uses.values()) {
             Range earlier = from.range(use.range()).orElseThrow();
@@ -80,7 +83,7 @@ public final class SeriesChange {
             if (at < 0)
                 fault(
                         "ranges",
-                        "the range " + earlier + " has given numbers and cannot be taken away or started elsewhere",
+                        "the range " + earlier + " has issued numbers, and can neither be removed nor start elsewhere",
                         "keep its first, step and opens; end it with closes, and add a new range");
             else shrinking(earlier, ranges.get(at), use, "ranges[" + at + "].");
         }
@@ -95,21 +98,21 @@ public final class SeriesChange {
         if (from.order().kind() != Order.Kind.IN_TURN && range.last() != earlier.last()) {
             fault(
                     prefix + "last",
-                    "is fixed at " + earlier.last() + " since the first number was given, because the series is "
+                    "is fixed at " + earlier.last() + " after the first number was issued, because the series is "
                             + from.order().kind().word(),
                     "keep it, and add a new range from a date");
         } else if (from.order().positions(range) < use.positions()) {
             long lowest = range.first() + (use.positions() - 1) * range.step();
             fault(
                     prefix + "last",
-                    range.last() + " lies before a number that was given",
-                    "give " + lowest + (range.step() > 0 ? " or more" : " or less"));
+                    range.last() + " lies before a number that was issued",
+                    "enter " + lowest + (range.step() > 0 ? " or more" : " or less"));
         }
         if (range.serves().closes().isBefore(use.latest()))
             fault(
                     prefix + "closes",
-                    range.serves().closes() + " lies before the date of a number that was given",
-                    "give " + use.latest() + " or later");
+                    range.serves().closes() + " lies before the date of a number that was issued",
+                    "enter " + use.latest() + " or later");
     }
 
     private <T> void same(SeriesProperty<T> property, Series to, String accepted) {
@@ -119,7 +122,7 @@ public final class SeriesChange {
     }
 
     private void fixed(String path, String was, String accepted) {
-        fault(path, "is fixed at ‘" + was + "’ since the first number was given", accepted);
+        fault(path, "is fixed at ‘" + was + "’ after the first number was issued", accepted);
     }
 
     private void fault(String path, String problem, String accepted) {

@@ -1,5 +1,6 @@
 package org.youngtally.core.series;
 
+import java.util.Optional;
 import org.youngtally.core.property.Values;
 
 /** A series as somebody wrote it, not yet checked: what it says of {@link SeriesProperties}. */
@@ -33,6 +34,13 @@ public record SeriesDraft(Values said) {
     /** What it says, or what counts where it says nothing. */
     public <T> T orUsual(SeriesProperty<T> property) {
         return said.orUsual(property.property());
+    }
+
+    /** Where it does not say whether it is retired, it stays what it was. */
+    public Series continued(Series checked, Optional<Series> before) {
+        return get(SeriesProperties.RETIRED) != null || before.isEmpty()
+                ? checked
+                : checked.withRetired(before.get().retired());
     }
 
     public String key() {

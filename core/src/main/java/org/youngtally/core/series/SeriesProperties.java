@@ -28,25 +28,30 @@ public final class SeriesProperties {
                             "first",
                             "The first value, 0 to 999,999,999,999,999,999, in decimal digits whatever the count is written in.")
                     .required(),
-            Property.whole("last", "last", "The last value; the step must reach it from the first.")
-                    .required(),
+            Property.whole(
+                            "last",
+                            "last",
+                            "The last value, in decimal digits as well; the step must reach it from the first.")
+                    .otherwise("last-written"),
+            Property.of(
+                            "last-written",
+                            "lastWritten",
+                            new Shape.Text("", true),
+                            "Instead of last: the last value as the count writes it, such as ZZZ.")
+                    .otherwise("none"),
             Property.whole("step", "step", "What is added from one value to the next; negative to count down.")
                     .usually(1L)
                     .alwaysTold(),
-            Property.of("opens", "opens", new Shape.Date(), "The first business date served, from 1900-01-01 on.")
+            Property.of("opens", "opens", new Shape.Date(), "The first business date, from 1900-01-01 on.")
                     .required(),
-            Property.of(
-                            "closes",
-                            "closes",
-                            new Shape.Date(),
-                            "The last business date served, at the latest 2099-12-31.")
+            Property.of("closes", "closes", new Shape.Date(), "The last business date, at the latest 2099-12-31.")
                     .otherwise("2099-12-31"),
             Property.whole("warn-when-left", "warnWhenLeft", "The range counts as low with fewer numbers left.")
                     .otherwise("no warning"),
             Property.whole(
                             "warn-days-before",
                             "warnDaysBefore",
-                            "How many days before the range closes a warning begins, if no range serves the day after.")
+                            "How many days before the range closes a warning is shown, if the day after would be an uncovered date.")
                     .otherwise("no warning"));
 
     public static final Group<FieldDraft> FIELD = Group.of(
@@ -55,13 +60,18 @@ public final class SeriesProperties {
             FieldDraft.class,
             Property.fieldName("name", "name", "As in {field NAME} in the pattern; unit for {unit}.")
                     .required(),
-            Property.key("codebook", "The codebook whose choices it takes, by full name or code.")
-                    .otherwise("the field takes a text"),
+            Property.key("codebook", "The codebook with its choices; a choice is entered by full name or code.")
+                    .otherwise("a text"),
+            Property.flag(
+                            "units",
+                            "units",
+                            "For {unit}: the choices are the units themselves, each by its key or code, instead of a codebook that repeats them.")
+                    .otherwise("false"),
             Property.fieldName(
                             "within",
                             "within",
-                            "The field above whose choice narrows this one: it takes the choices beneath that choice.")
-                    .otherwise("not narrowed"),
+                            "An earlier field: this field has the choices within the choice of that one.")
+                    .otherwise("no earlier field"),
             Property.whole("longest", "longest", "For a text: the most symbols, after all that is done to it.")
                     .usually((long) FieldRule.USUAL_LONGEST),
             Property.of(
@@ -135,7 +145,7 @@ public final class SeriesProperties {
                             "fields",
                             "fields",
                             new Shape.Many<>(() -> FIELD, 0, "a list of fields"),
-                            "What the series takes for the fields of the record, one that narrows another above it.")
+                            "The fields of the record that the series uses; a field that narrows another comes before it.")
                     .otherwise("none"),
             series -> series.fields().isEmpty()
                     ? null
@@ -163,7 +173,7 @@ public final class SeriesProperties {
                             "skips",
                             "skips",
                             new Shape.One<>(SKIPPED),
-                            "Values that are never given, by value and by what the written count contains.")
+                            "Values that are never issued, by value and by what the written count contains.")
                     .otherwise("none"),
             series -> series.skips().isNone() ? null : SkipsDraft.of(series.skips()));
     public static final SeriesProperty<String> ORDER = SeriesProperty.of(
@@ -173,7 +183,7 @@ public final class SeriesProperties {
                                     Stream.of(Order.Kind.values())
                                             .map(Order.Kind::word)
                                             .toList(),
-                                    "In which order the values of a range are given.")
+                                    "The order in which the values of a range are issued.")
                             .usually(Order.Kind.IN_TURN.word()),
                     series -> series.order().kind().word())
             .fixedOnceUsed();
@@ -182,7 +192,7 @@ public final class SeriesProperties {
                                     "gaps",
                                     "gaps",
                                     ALLOWED_OR_REFUSED,
-                                    "Whether a number that is given back is given next (refused), or is void (allowed).")
+                                    "Whether gaps are allowed: where refused, a returned number is issued next; where allowed, it becomes void.")
                             .usually(REFUSED),
                     series -> series.policy().gaps() ? ALLOWED : REFUSED)
             .keptAsFlag(ALLOWED, REFUSED);
@@ -191,7 +201,7 @@ public final class SeriesProperties {
                                     "returns",
                                     "returns",
                                     List.of(ALLOWED, REFUSED),
-                                    "Whether an issued number can be given back.")
+                                    "Whether an issued number can be returned.")
                             .usually(ALLOWED),
                     series -> series.policy().returns() ? ALLOWED : REFUSED)
             .keptAsFlag(ALLOWED, REFUSED);
@@ -199,7 +209,7 @@ public final class SeriesProperties {
             Property.flag(
                             "chronological",
                             "chronological",
-                            "Whether no number may be dated before the newest one of its lane; one that is given back is void then.")
+                            "Whether no number may be dated before the newest one of its lane; a returned number then becomes void.")
                     .otherwise("false"),
             series -> series.policy().chronological() ? Boolean.TRUE : null);
     public static final SeriesProperty<String> TYPED = SeriesProperty.of(
@@ -213,19 +223,26 @@ public final class SeriesProperties {
                     .usually(Policy.Typed.REFUSED.word())
                     .alwaysTold(),
             series -> series.policy().typed().word());
+    public static final SeriesProperty<Boolean> RETIRED = SeriesProperty.of(
+            Property.flag(
+                            "retired",
+                            "retired",
+                            "Whether the series is no longer in use: it allocates nothing and is hidden from lists. Its numbers can still be confirmed, returned, voided and found. Refused while a route leads to it; false brings it back.")
+                    .otherwise("unchanged; false for a new series"),
+            series -> series.retired() ? Boolean.TRUE : null);
     public static final SeriesProperty<String> PROOF = SeriesProperty.of(
             Property.word(
                             "proof",
                             "proof",
                             List.of(REQUIRED, WAIVED),
-                            "Whether it must be proved that no two identifiers are ever alike; waived where it is enough that each number is looked up when it is given. Two series must both say so, and such a series gives no blocks.")
+                            "Whether it must be proved that no two identifiers are ever alike; waived where it is enough that each number is looked up when it is allocated. Of two series both must be waived; such a series has no blocks.")
                     .usually(REQUIRED),
             series -> series.proofWaived() ? WAIVED : REQUIRED);
     public static final SeriesProperty<Long> LONGEST = SeriesProperty.of(
             Property.whole(
                             "longest",
                             "longest",
-                            "The most symbols that the place allows which the identifiers live in. Proved for every number up to the last.")
+                            "The most symbols of an identifier that other programs or forms allow. Proved for every number up to the last.")
                     .otherwise("any length"),
             series -> series.limits().longest() == 0
                     ? null
@@ -235,7 +252,7 @@ public final class SeriesProperties {
                             "symbols",
                             "symbols",
                             new Shape.Text("", true),
-                            "The symbols that this place allows: letters, upper, lower, digits and single symbols, separated by blanks, such as lower digits -.")
+                            "The symbols that other programs or forms allow: letters, upper, lower, digits and single symbols, separated by blanks, such as lower digits -.")
                     .otherwise("any symbols"),
             series -> series.limits().symbols().isAny()
                     ? null
@@ -245,7 +262,7 @@ public final class SeriesProperties {
                             "ranges",
                             "ranges",
                             new Shape.Many<>(() -> RANGE, 1, "a list of ranges"),
-                            "The values to give; ranges that serve the same date are used in the order of the file.")
+                            "The values to issue; ranges with the same dates are used in the order of the file.")
                     .required(),
             series -> series.ranges().stream().map(RangeDraft::of).toList());
 
@@ -266,6 +283,7 @@ public final class SeriesProperties {
             RETURNS,
             CHRONOLOGICAL,
             TYPED,
+            RETIRED,
             PROOF,
             LONGEST,
             SYMBOLS,

@@ -58,7 +58,7 @@ final class SkipCheck {
             fault(
                     "skips.values",
                     "are " + texts.size(),
-                    "give up to " + MOST + "; values in a row can be written as one, such as 4000-4999");
+                    "enter at most " + MOST + "; values in a row can be written as one, such as 4000-4999");
         var found = new ArrayList<Skips.Run>();
         for (int i = 0; i < texts.size(); i++) {
             Matcher matcher = VALUES.matcher(String.valueOf(texts.get(i)).strip());
@@ -89,7 +89,7 @@ final class SkipCheck {
     }
 
     private List<String> containing(List<String> texts, CountField count) {
-        if (texts.size() > MOST) fault("skips.containing", "are " + texts.size(), "give up to " + MOST);
+        if (texts.size() > MOST) fault("skips.containing", "are " + texts.size(), "enter at most " + MOST);
         var found = new ArrayList<String>();
         for (int i = 0; i < texts.size(); i++) {
             String folded = Comparison.FIRST.fold(String.valueOf(texts.get(i)).strip());
@@ -98,7 +98,7 @@ final class SkipCheck {
                             .anyMatch(symbol -> count.alphabet().folded().indexOf(symbol) < 0))
                 fault(
                         "skips.containing[" + i + "]",
-                        "‘" + texts.get(i) + "’ can never stand in this count",
+                        "‘" + texts.get(i) + "’ can never occur in this count",
                         "write symbols of the count, which are "
                                 + count.alphabet().symbols());
             else

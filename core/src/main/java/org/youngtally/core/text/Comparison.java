@@ -20,7 +20,7 @@ public enum Comparison {
     SECOND(2);
 
     public static final Comparison NEWEST = SECOND;
-    /** For the names of choices, units and records, which stand in no namespace. */
+    /** For the names of choices, units and records, which are in no namespace. */
     public static final Comparison OF_NAMES = FIRST;
 
     private static final char CAPITAL_SHARP_S = '\u1E9E';

@@ -8,7 +8,7 @@ package org.youngtally.core.text;
 public record SymbolSet(String words) {
     public static final SymbolSet ANY = new SymbolSet("");
     public static final String ACCEPTED =
-            "write kinds and single symbols, separated by blanks: letters, upper, lower, digits, and any other symbol as it is, such as: letters digits -";
+            "write kinds and single symbols, separated by blanks: letters, upper, lower, digits, and any other symbol itself, such as: letters digits -";
     private static final String UPPER = "ABCDEFGHIJKLMNOPQRSTUVWXYZ";
     private static final String LOWER = "abcdefghijklmnopqrstuvwxyz";
     private static final String DIGITS = "0123456789";

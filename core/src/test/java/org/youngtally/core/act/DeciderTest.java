@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.youngtally.core.series.Sample.draft;
 import static org.youngtally.core.series.Sample.range;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
@@ -12,6 +13,11 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.NullSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.youngtally.core.codebook.CodebookDraft;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.FieldDraft;
@@ -115,6 +121,44 @@ class DeciderTest {
         assertThat(((Decision.Done) decide(block)).effects()).last().satisfies(effect -> assertThat(
                         ((Effect.Issued) effect).isBlock())
                 .isTrue());
+    }
+
+    private Decision reference(String date, long quantity, Act.Form form, String unit) {
+        return decide(new Act.Allocate(
+                "invoice",
+                Optional.ofNullable(date).map(LocalDate::parse),
+                Map.of(),
+                quantity,
+                form,
+                Optional.of("ORDER-1"),
+                new Purpose(Optional.empty(), Optional.ofNullable(unit)),
+                new RequestMark("ines", Optional.empty(), "digest " + date + quantity + form + unit)));
+    }
+
+    @ParameterizedTest
+    @NullSource
+    @ValueSource(strings = "2026-03-02")
+    void aReferenceWithTheSameMeaningIsRepeatedWhateverItsWords(String date) {
+        define(Sample.invoices());
+        assertThat(reference("2026-03-02", 2, Act.Form.SINGLES, null)).isInstanceOf(Decision.Done.class);
+        assertThat(reference(date, 2, new Act.Form.Singles(), null)).isEqualTo(new Decision.Repeated(2));
+    }
+
+    static Stream<Arguments> otherMeanings() {
+        return Stream.of(
+                Arguments.of("2026-03-03", 2L, Act.Form.SINGLES, null),
+                Arguments.of(null, 1L, Act.Form.SINGLES, null),
+                Arguments.of(null, 2L, Act.Form.BLOCK, null),
+                Arguments.of(null, 2L, new Act.Form.Held(Duration.ofHours(1)), null),
+                Arguments.of(null, 2L, Act.Form.SINGLES, "works"));
+    }
+
+    @ParameterizedTest
+    @MethodSource("otherMeanings")
+    void aReferenceWithAnotherMeaningIsRefused(String date, long quantity, Act.Form form, String unit) {
+        define(Sample.invoices());
+        reference("2026-03-02", 2, Act.Form.SINGLES, null);
+        assertThat(refusal(reference(date, quantity, form, unit))).isInstanceOf(Refusal.ReferenceReused.class);
     }
 
     @Test
@@ -333,7 +377,7 @@ class DeciderTest {
                                 List.of(),
                                 Optional.empty())))
                         .toString())
-                .contains("is fixed since the first number");
+                .contains("after the first number of the namespace was issued");
     }
 
     @Test
@@ -368,7 +412,7 @@ class DeciderTest {
         define(narrow);
         assertThat(refusal(decide(new Act.Define(Drafts.of(book("A", "B", "D", "EE")), List.of(), Optional.empty())))
                         .toString())
-                .contains("CODEBOOK", "the series ‘narrow’ could not be kept", "take up to 5 symbols");
+                .contains("CODEBOOK", "the series ‘narrow’ could not be kept", "have up to 5 symbols");
     }
 
     private static CodebookDraft book(String... codes) {

@@ -32,7 +32,12 @@ public final class MemoryLedger {
         reference.ifPresent(name -> state.rememberReference(
                 ((Act.Allocate) act).series(),
                 name,
-                new EarlierAct(seq, act.known().orElseThrow().digest())));
+                new EarlierAct(
+                        seq,
+                        act.known().orElseThrow().digest(),
+                        Optional.of(new LedgerState.AskedFor(
+                                LedgerState.Way.of(((Act.Allocate) act).form()),
+                                ((Act.Allocate) act).purpose().unit())))));
         return decision;
     }
 

@@ -247,9 +247,9 @@ class CheckSchemeTest {
 
     @ParameterizedTest
     @CsvSource({
-        "iso11649, RF18539007547034, begins like a whole creditor reference",
+        "iso11649, RF18539007547034, looks like a complete creditor reference",
         "iso11649, 1234567890123456789012, has 22 symbols",
-        "gs1, '', nothing to check",
+        "gs1, '', the text is empty",
         "luhn36, 12ſ4, cannot be read",
         "luhn36, 12ı4, cannot be read"
     })
@@ -259,8 +259,8 @@ class CheckSchemeTest {
 
     @ParameterizedTest
     @CsvSource({
-        "iso11649, '', nothing to check",
-        "gs1, '', nothing to check",
+        "iso11649, '', the text is empty",
+        "gs1, '', the text is empty",
         "iso11649, RF181234567890123456789012, has 26 symbols",
         "luhn36, 12ſ4, cannot be read"
     })

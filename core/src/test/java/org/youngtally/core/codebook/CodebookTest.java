@@ -35,11 +35,11 @@ class CodebookTest {
         refused(
                 draft(choice("Wind-chest", "WC"), choice("Water closet", "wc")),
                 "choices[1].code",
-                "stands for another choice");
+                "belongs to another choice");
         refused(
                 draft(choice("Wind-chest", "WC"), choice("wind-CHEST", "X")),
                 "choices[1].name",
-                "stands for another choice");
+                "belongs to another choice");
         refused(draft(choice("Case", "AC"), choice("ac", "X")), "choices[1].name", "at choices[0].code");
         refused(draft(choice("A", "A", choice("X", "1"), choice("Y", "1"))), "choices[0].choices[1].code", "‘1’");
     }
@@ -76,7 +76,7 @@ class CodebookTest {
         assertThat(CodebookChange.of(before, book(choice("Bellows", "WC", choice("Pallet", "P"))))
                         .faults()
                         .toString())
-                .contains("‘WC’ stands for Wind-chest already");
+                .contains("‘WC’ already belongs to Wind-chest");
         assertThat(CodebookChange.of(before, book(choice("Wind-chest", "wc", choice("Pallet", "P"))))
                         .faults()
                         .toString())

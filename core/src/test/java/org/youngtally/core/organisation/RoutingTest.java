@@ -175,9 +175,9 @@ class RoutingTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = ';', textBlock = """
-            customr; care; customer; kind: there is no kind ‘customr’; did you mean customer?
-            customer; caer; customer; unit: there is no unit ‘caer’; did you mean care?
-            customer; care; customers; series: there is no series ‘customers’; did you mean customer?
+            customr; care; customer; kind: ‘customr’ not found; did you mean customer?
+            customer; caer; customer; unit: ‘caer’ not found; did you mean care?
+            customer; care; customers; series: ‘customers’ not found; did you mean customer?
             """)
     void aRouteNamesWhatThereIs(String kind, String unit, String series, String problem, String accepted) {
         assertThat(fault(routes(Larkmoor.route(kind, unit, series, null)))).isEqualTo(problem + "; " + accepted);
@@ -218,7 +218,7 @@ class RoutingTest {
                 .with(SeriesProperties.RANGES, List.of(new RangeDraft(1L, 999L, null, "2026-01-01", null, null, null)));
         define(Drafts.of(List.of(plants)));
         assertThat(fault(routes(Larkmoor.route("customer", "works", "plants", null))))
-                .contains("takes a field ‘plant’, which the kind ‘customer’ does not have");
+                .contains("requires a field ‘plant’, which the kind ‘customer’ does not have");
         assertThat(define(routes(Larkmoor.route("invoice", "bench", "plants", null))))
                 .isInstanceOf(Decision.Done.class);
         KindDraft without = new KindDraft("invoice", null, List.of(Larkmoor.field("number", "text", null)), null);
@@ -260,7 +260,7 @@ class RoutingTest {
         assertThat(fault(only.apply(Larkmoor.unit("group", "bench")))).contains("lies below ‘group’ itself");
         assertThat(fault(only.apply(Larkmoor.unit("shop", "work")))).contains("did you mean works?");
         assertThat(fault(only.apply(new UnitDraft("shop", null, null, "WORKS", null))))
-                .contains("stands for the unit ‘works’");
+                .contains("is the code of the unit ‘works’");
         assertThat(fault(only.apply(new UnitDraft("shop", null, null, null, "Mars/Olympus"))))
                 .contains("not a time zone");
     }

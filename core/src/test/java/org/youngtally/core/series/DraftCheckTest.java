@@ -45,7 +45,7 @@ class DraftCheckTest {
                 Arguments.of(
                         draft("a", null, "{count}", null, range(1, 9, 1, "2026-02-03", "2100-01-01")),
                         "ranges[0].closes",
-                        "out of reach"),
+                        "out of bounds"),
                 Arguments.of(
                         draft("a", null, "{count}", null, good, range(1, 10, 2, "2026-01-01", null)),
                         "ranges[1].last",
@@ -53,7 +53,7 @@ class DraftCheckTest {
                 Arguments.of(
                         draft("a", null, "{count 2}", null, good),
                         "ranges[0].last",
-                        "wider than the count, which takes 2 digits"),
+                        "wider than the count, which has 2 digits"),
                 Arguments.of(
                         draft("a", null, "{count 2}", null, range(100, 1, -1, "2026-01-01", null)),
                         "ranges[0].first",
@@ -111,6 +111,55 @@ class DraftCheckTest {
                         draft("a", null, "{count}", null, new RangeDraft(1L, 9L, null, "2026-01-01", null, null, -1L)),
                         "ranges[0].warn-days-before",
                         "is not a number of days"));
+    }
+
+    @Test
+    void aLastValueAsItIsWrittenSaysNothingMoreWhereThePatternHasAFault() {
+        assertThat(written("A{count 3 sefa}", null, "ZZZ").faults())
+                .extracting(Fault::path)
+                .containsExactly("pattern");
+    }
+
+    private static DraftCheck.Result written(String pattern, Long last, String lastWritten) {
+        return DraftCheck.of(SeriesDraft.of("a", pattern)
+                .with(
+                        SeriesProperties.RANGES,
+                        List.of(new RangeDraft(0L, last, lastWritten, null, "2026-01-01", null, null, null))));
+    }
+
+    @Test
+    void theLastValueIsReadAsTheCountWritesIt() {
+        assertThat(written("A{count 3 safe}", null, "zzz")
+                        .series()
+                        .orElseThrow()
+                        .ranges()
+                        .getFirst()
+                        .last())
+                .isEqualTo(30 * 30 * 30 - 1);
+    }
+
+    @Test
+    void aLastValueThatTheCountNeverWritesIsToldWithItsAlphabet() {
+        assertThat(written("A{count 3 safe}", null, "ZZ0").faults())
+                .singleElement()
+                .asString()
+                .contains("‘ZZ0’ is not a value of this count", "alphabet of 30 (23456789ABCDEFGHJKMNPQRTUVWXYZ)");
+    }
+
+    @Test
+    void twoLastValuesMustBeOne() {
+        assertThat(written("A{count 3 safe}", 5L, "ZZZ").faults())
+                .singleElement()
+                .asString()
+                .contains("‘ZZZ’ is the value 26999, and last is 5");
+    }
+
+    @Test
+    void aLastValueThatIsTooHighIsToldWithTheHighest() {
+        assertThat(written("A{count 3 safe}", 27_000L, null).faults())
+                .singleElement()
+                .asString()
+                .contains("alphabet of 30", "enter at most 26999, written ZZZ");
     }
 
     @ParameterizedTest

@@ -182,14 +182,14 @@ class FieldsTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "{field group}-{count 2} | fields | nothing says what it takes",
+                "{field group}-{count 2} | fields | is not defined",
                 "{field group}{count 2 | pattern | is not closed",
                 "{field}-{count 2} | pattern | names no field",
                 "{field Group}-{count 2} | pattern | ‘Group’ is not the name of a field",
                 "{field unit}-{count 2} | pattern | the unit has a field of its own",
                 "{field g frist 3}-{count 2} | pattern | did you mean first?",
-                "{field g first}-{count 2} | pattern | ‘first’ gives no length",
-                "{field g pad 99}-{count 2} | pattern | ‘pad 99’ gives no length",
+                "{field g first}-{count 2} | pattern | ‘first’ has no length",
+                "{field g pad 99}-{count 2} | pattern | ‘pad 99’ has no length",
             })
     void faultsOfThePatternAreTold(String pattern, String path, String problem) {
         assertThat(DraftCheck.of(draft(pattern.strip()), BOOKS).faults())
@@ -203,24 +203,21 @@ class FieldsTest {
         refused(
                 draft("{field g}-{count 2}", book("g", "prat")),
                 "fields[0].codebook",
-                "there is no codebook ‘prat’",
+                "codebook ‘prat’ not found",
                 "did you mean part?");
         refused(draft("{field g}-{count 2}", book("g", "")), "fields[0].codebook", "is not chosen");
         refused(draft("{field g}-{count 2}", within("g", "")), "fields[0].within", "is not chosen");
         refused(
                 draft("{field g}-{count 2}", within("g", "h")),
                 "fields[0].within",
-                "‘h’ is not a field with a codebook that stands above this one");
+                "‘h’ is not an earlier field with a codebook");
         refused(
                 draft("{field g}-{count 2}", new FieldDraft("g", "part", null, 3L, null)),
                 "fields[0].longest",
                 "as long as its codes");
         refused(draft("{field g}-{count 2}", text("g", 41, null)), "fields[0].longest", "41 is not a length");
         refused(draft("{field g}-{count 2}", text("g", 4, "lettres")), "fields[0].symbols", "‘lettres’ is not a kind");
-        refused(
-                draft("{field g}-{count 2}", book("g", "part"), book("g", "part")),
-                "fields[1].name",
-                "stands here twice");
+        refused(draft("{field g}-{count 2}", book("g", "part"), book("g", "part")), "fields[1].name", "occurs twice");
         refused(
                 draft("{field g}-{count 2}", book("g", "part")).with(SeriesProperties.RESTARTS, List.of("field h")),
                 "restarts[0]",
@@ -228,7 +225,7 @@ class FieldsTest {
         refused(
                 draft("{field g}-{count 2}", book("g", "part")).with(SeriesProperties.LONGEST, 4L),
                 "longest",
-                "take up to 5 symbols");
+                "have up to 5 symbols");
         refused(
                 draft("{field g}-{count 2}", text("g", 4, "letters")).with(SeriesProperties.SYMBOLS, "digits -"),
                 "symbols",

@@ -53,6 +53,6 @@ class RangeTest {
 
     @Test
     void aLastThatTheStepMissesIsToldTheTwoThatItMeets() {
-        assertThatThrownBy(() -> new Range(1, 1, 10, 4, ALWAYS, 0, 0)).hasMessageContaining("give 9 or 13");
+        assertThatThrownBy(() -> new Range(1, 1, 10, 4, ALWAYS, 0, 0)).hasMessageContaining("enter 9 or 13");
     }
 }

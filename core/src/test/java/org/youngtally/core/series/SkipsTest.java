@@ -102,8 +102,8 @@ class SkipsTest {
             value = {
                 "{count 3} | x | | skips.values[0] | is neither a value nor a row",
                 "{count 3} | 9-3 | | skips.values[0] | is neither a value nor a row",
-                "{count 3} | | AB | skips.containing[0] | can never stand in this count",
-                "{count 3 upper} | | 13 | skips.containing[0] | can never stand in this count",
+                "{count 3} | | AB | skips.containing[0] | can never occur in this count",
+                "{count 3 upper} | | 13 | skips.containing[0] | can never occur in this count",
                 "{count 3} | 0-999 | | skips | nothing is left of the range",
             })
     void faultsAreTold(String pattern, String value, String containing, String path, String problem) {

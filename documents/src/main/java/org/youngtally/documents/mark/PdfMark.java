@@ -38,7 +38,7 @@ final class PdfMark implements FileMark {
                 boolean signed = !document.isEncrypted();
                 document.close();
                 throw new UnreadableDocument(
-                        signed ? "The PDF is signed, and would not be any more" : "The PDF is encrypted",
+                        signed ? "The PDF is signed, and the signature would be lost" : "The PDF is encrypted",
                         signed ? "the file before it was signed" : "the file without a password");
             }
             return document;

@@ -87,7 +87,7 @@ final class CsvTable implements Table {
                 if (at >= text.length())
                     throw new UnreadableDocument(
                             "A quotation mark of line " + (lines.size() + 1) + " is never closed",
-                            "a second quotation mark behind the text");
+                            "a second quotation mark after the text");
                 if (text.charAt(at) != '"') continue;
                 if (at + 1 < text.length() && text.charAt(at + 1) == '"') at++;
                 else break;
@@ -143,7 +143,7 @@ final class CsvTable implements Table {
     /**
      * The file with one more column at the end.
      *
-     * @param text what stands in it in each row in which anything does
+     * @param text what is in it in each row in which anything does
      */
     byte[] withColumn(String name, String filling) throws UnreadableDocument {
         var out = new StringBuilder();

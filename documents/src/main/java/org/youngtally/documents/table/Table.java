@@ -54,7 +54,7 @@ public interface Table {
     /**
      * A row.
      *
-     * @param line where it stands in the file, from 1
+     * @param line where it is in the file, from 1
      * @param cells as many as there are columns at the most
      */
     record Row(int line, List<String> cells) {
@@ -62,7 +62,7 @@ public interface Table {
             cells = List.copyOf(cells);
         }
 
-        /** What stands in a column; empty where nothing does. */
+        /** What is in a column; empty where nothing does. */
         public String cell(int column) {
             return column < cells.size() ? cells.get(column) : "";
         }

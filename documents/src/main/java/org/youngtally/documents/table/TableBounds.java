@@ -17,7 +17,7 @@ final class TableBounds {
     private int lines;
     private long cells;
 
-    /** A cell stands in a column, counted from 0. */
+    /** A cell is in a column, counted from 0. */
     static void column(int column, int line) throws UnreadableDocument {
         if (column >= MOST_COLUMNS)
             throw new UnreadableDocument(
@@ -44,6 +44,6 @@ final class TableBounds {
         if (cells > MOST_CELLS)
             throw new UnreadableDocument(
                     "The file has more than %,d cells".formatted(MOST_CELLS),
-                    "up to %,d cells, those left out among them".formatted(MOST_CELLS));
+                    "up to %,d cells, empty ones included".formatted(MOST_CELLS));
     }
 }

@@ -74,8 +74,8 @@ public final class Audit {
                     .fetchSingle(LANE.NEXT_POSITION);
             LaneDigest written = journalLanes.get(lane);
             if (written == null || !rows.agrees(written))
-                findings.add("lane " + lane + journalWalk.name(lane)
-                        + ": the tables hold other numbers than the journal gave");
+                findings.add(
+                        "lane " + lane + journalWalk.name(lane) + ": the tables hold other numbers than the journal");
         }
         var explained = new ArrayList<>(walk.explained().lines());
         explained.addAll(journalWalk.halves());
@@ -91,7 +91,13 @@ public final class Audit {
                 .forEach(each ->
                         explained.add(line(each.getKey(), each.getValue().period())));
         return findings.report(
-                journalWalk.entries(), lanes.size(), positions, walk.explained().states(), head, explained);
+                journalWalk.entries(),
+                lanes.size(),
+                positions,
+                walk.explained().ahead(),
+                walk.explained().states(),
+                head,
+                explained);
     }
 
     /** Whether a closed period is one of a series: its own, or its namespace's. */

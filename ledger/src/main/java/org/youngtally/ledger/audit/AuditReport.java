@@ -10,8 +10,10 @@ import org.youngtally.ledger.journal.Head;
  *
  * @param entries how many journal lines were read and proved
  * @param lanes how many lanes were walked
- * @param positions how many positions were walked
- * @param states how many positions there are in each state, those ahead of the counter among them
+ * @param positions how many positions lie below the counters
+ * @param ahead how many positions were typed ahead of the counters
+ * @param states how many positions there are in each state: all of them together are those below and ahead of the
+ *     counters
  * @param head the newest entry that the audit covers
  * @param explained what is neither plainly issued nor a gap, lane by lane, and why; the periods that are closed
  * @param findings what is wrong, the first {@value #MOST_FINDINGS} of it; empty where the ledger is gap-free and
@@ -22,6 +24,7 @@ public record AuditReport(
         long entries,
         long lanes,
         long positions,
+        long ahead,
         Map<PositionState, Long> states,
         Head head,
         List<String> explained,

@@ -29,6 +29,7 @@ final class Explained {
     private final Map<PositionState, List<Stretch>> told = new EnumMap<>(PositionState.class);
     private final Map<PositionState, Long> counts = new EnumMap<>(PositionState.class);
     private final Map<Long, Map<PositionState, Long>> blocks = new TreeMap<>();
+    private long typedAhead;
     private DefinitionVersions.Lane lane;
     private String name;
 
@@ -51,6 +52,7 @@ final class Explained {
             blocks.computeIfAbsent(stretch.block(), added -> new EnumMap<>(PositionState.class))
                     .merge(stretch.state(), stretch.quantity(), Long::sum);
         boolean ahead = stretch.from() >= lane.next();
+        if (ahead) typedAhead += stretch.quantity();
         if (!ahead && (stretch.state() == PositionState.ISSUED || stretch.state() == PositionState.USED)) return;
         counts.merge(stretch.state(), stretch.quantity(), Long::sum);
         List<Stretch> own = told.computeIfAbsent(stretch.state(), added -> new ArrayList<>());
@@ -63,7 +65,7 @@ final class Explained {
             for (Stretch stretch : stretches) lines.add(name + ": " + text(stretch) + " " + what(stretch));
             long more = counts.get(state)
                     - stretches.stream().mapToLong(Stretch::quantity).sum();
-            if (more > 0) lines.add(name + ": " + more + " more " + state.word());
+            if (more > 0) lines.add(name + ": " + "%,d".formatted(more) + " more " + state.word());
         });
         blocks.forEach((block, parts) -> lines.add(name + ": block " + block
                 + entry(block)
@@ -79,20 +81,21 @@ final class Explained {
                         : written(stretch.from(), stretch) + " to " + written(stretch.to(), stretch))
                 .toList();
         long count = counts.get(PositionState.SKIPPED);
-        lines.add(name + ": " + count + (count == 1 ? " position" : " positions") + " void, skipped by the definition: "
-                + String.join(", ", values) + (values.size() == MOST ? " …" : ""));
+        lines.add(name + ": " + "%,d".formatted(count) + (count == 1 ? " position" : " positions")
+                + " void, skipped by the definition: " + String.join(", ", values)
+                + (values.size() == MOST ? " …" : ""));
     }
 
     private static String parts(Map<PositionState, Long> parts) {
         var words = new ArrayList<String>();
-        parts.forEach((state, quantity) ->
-                words.add(quantity + " " + (state == PositionState.ISSUED ? "not reported yet" : state.word())));
+        parts.forEach((state, quantity) -> words.add(
+                "%,d ".formatted(quantity) + (state == PositionState.ISSUED ? "not reported yet" : state.word())));
         return String.join(", ", words);
     }
 
     private String what(Stretch stretch) {
         Optional<EntryQueries.Row> changed = stretch.changed() == 0 ? Optional.empty() : entry(stretch.changed());
-        String by = changed.map(entry -> ", " + entry.kind().word() + " by " + entry.by() + ", entry " + entry.seq()
+        String by = changed.map(entry -> ", " + entry.kind().past() + " by " + entry.by() + ", entry " + entry.seq()
                         + entry.note().map(note -> ": " + note).orElse(""))
                 .orElse("");
         String ahead = stretch.from() >= lane.next()
@@ -103,7 +106,7 @@ final class Explained {
             case HELD ->
                 "held until " + stretch.origin().until().orElseThrow() + ", entry "
                         + stretch.origin().seq();
-            case RETURNED -> "returned, to be given again" + ahead + by;
+            case RETURNED -> "returned, issued again next" + ahead + by;
             case SKIPPED, VOIDED, LAPSED, RELEASED, UNUSED, CLOSED ->
                 "void (" + stretch.state().word() + ")" + ahead + by;
         };
@@ -124,7 +127,7 @@ final class Explained {
 
     private String written(long position, Stretch stretch) {
         Series series = definitions.version(lane, stretch.origin().version());
-        if (series.order().isSealed()) return "position " + position;
+        if (series.order().isSealed()) return "position " + (position + 1);
         Range range = series.range(lane.range()).orElseThrow();
         return series.pattern()
                 .count()
@@ -134,6 +137,11 @@ final class Explained {
 
     List<String> lines() {
         return lines;
+    }
+
+    /** How many positions of all lanes were typed ahead of the counters. */
+    long ahead() {
+        return typedAhead;
     }
 
     Map<PositionState, Long> states() {

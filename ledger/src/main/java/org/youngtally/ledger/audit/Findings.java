@@ -24,10 +24,11 @@ final class Findings {
             long entries,
             long lanes,
             long positions,
+            long ahead,
             Map<PositionState, Long> states,
             Head head,
             List<String> explained) {
         return new AuditReport(
-                entries, lanes, positions, states, head, List.copyOf(explained), List.copyOf(told), more);
+                entries, lanes, positions, ahead, states, head, List.copyOf(explained), List.copyOf(told), more);
     }
 }

@@ -238,7 +238,7 @@ final class JournalWalk {
                         written.definition().orElse(""),
                         held.get().definition().orElse("")))
             findings.add("entry " + entry.seq() + ": the tables have the " + written.sort() + " ‘" + written.name()
-                    + "’ otherwise than the journal");
+                    + "’ differently from the journal");
     }
 
     private boolean agree(Entry entry, Optional<String> written, String held) {
@@ -257,7 +257,7 @@ final class JournalWalk {
                 OrganisationJson.write(record),
                 records.content(record.id(), record.version()).orElse(null)))
             findings.add("entry " + entry.seq() + ": the tables have the record " + record.id() + " ("
-                    + record.number().text() + ") otherwise than the journal");
+                    + record.number().text() + ") differently from the journal");
         if (record.deleted()) numbers.remove(record.id());
         else
             numbers.put(
@@ -288,20 +288,20 @@ final class JournalWalk {
 
     private void definition(String what, String written, String held) {
         if (!halves.agree(what, written, held))
-            findings.add(what + ": the tables define it otherwise than the journal");
+            findings.add(what + ": the tables define it differently from the journal");
     }
 
     private Optional<LaneDigest> lane(Entry entry, int lane) {
         Optional<LaneDigest> known = Optional.ofNullable(lanes.get(lane));
         if (known.isEmpty())
-            findings.add("entry " + entry.seq() + " takes from lane " + lane + ", which no entry opened");
+            findings.add("entry " + entry.seq() + " allocates from lane " + lane + ", which no entry opened");
         return known;
     }
 
     private void compare(Entry entry) {
         if (!rows.hasNext()) rows = page(entry.seq()).iterator();
         if (!rows.hasNext()) {
-            findings.add("entry " + entry.seq() + " stands in the journal and not in the tables");
+            findings.add("entry " + entry.seq() + " is in the journal and not in the tables");
             return;
         }
         Record row = rows.next();
@@ -311,7 +311,7 @@ final class JournalWalk {
                 && row.get(ENTRY.KIND) == entry.kind().code()
                 && entry.request().map(request -> alike(entry, request, row)).orElse(row.get(ENTRY.DIGEST) == null);
         if (alike) return;
-        findings.add("entry " + entry.seq() + ": the tables say otherwise than the journal");
+        findings.add("entry " + entry.seq() + ": the tables say differently from the journal");
         rows = page(entry.seq() + 1).iterator();
     }
 

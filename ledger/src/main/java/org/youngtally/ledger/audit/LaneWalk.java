@@ -56,7 +56,7 @@ final class LaneWalk {
                         != (stretch.state() == PositionState.HELD
                                 || stretch.state() == PositionState.RETURNED
                                 || stretch.origin().ahead()))
-                    findings.add(name(lane) + ", position " + stretch.from() + ": "
+                    findings.add(name(lane) + ", position " + (stretch.from() + 1) + ": "
                             + stretch.state().word() + ", which the writer is not told of, or told wrongly");
                 if (stretch.state() == PositionState.SKIPPED) checkSkipped(lane, stretch);
                 else checkText(lane, stretch, row.get(ALLOCATION.TEXT_KEY));
@@ -69,8 +69,8 @@ final class LaneWalk {
         } while (page.size() == PAGE);
         // Ahead of the counter only what was typed may stand.
         if (expected < lane.next() || counted > lane.next())
-            findings.add(name(lane) + ": the counter stands at position " + lane.next() + ", the numbers end before "
-                    + Math.max(counted, expected < lane.next() ? expected : 0));
+            findings.add(name(lane) + ": the counter is at position " + (lane.next() + 1) + ", the numbers end before "
+                    + (Math.max(counted, expected < lane.next() ? expected : 0) + 1));
         if (!watched.isEmpty())
             findings.add(name(lane) + ": the writer is told of " + watched.size() + " positions that are not there");
         explained.end();
@@ -81,10 +81,10 @@ final class LaneWalk {
     private void place(DefinitionVersions.Lane lane, Stretch stretch, long expected) {
         if (stretch.from() > expected && expected < lane.next())
             findings.add(name(lane) + ": " + positions(expected, Math.min(stretch.from(), lane.next()) - 1)
-                    + " below the next one never given: a gap");
+                    + " never issued: a gap");
         if (stretch.from() < expected || stretch.to() < stretch.from())
             findings.add(name(lane) + ": " + positions(stretch.from(), Math.min(stretch.to(), expected - 1))
-                    + " given twice");
+                    + " issued twice");
     }
 
     /** What the lanes hold that is out of the ordinary, and why; how many positions there are in each state. */
@@ -114,25 +114,25 @@ final class LaneWalk {
         long position = stretch.from();
         Series series = definitions.version(lane, stretch.origin().version());
         if (series.order().isSealed()) {
-            findings.add(name(lane) + ", position " + position + ": ‘" + text
-                    + "’ cannot be proved, the secret of the series being away");
+            findings.add(name(lane) + ", position " + (position + 1) + ": ‘" + text
+                    + "’ cannot be proved, because the secret of the series is missing");
             return;
         }
         Range range = series.range(lane.range()).orElseThrow();
         boolean inside = position < series.positions(range);
         String rendered = inside
                 ? series.render(range, stretch.origin().particulars(), position)
-                : "nothing, being past the end of its range";
+                : "nothing, because it lies past the end of its range";
         if (!rendered.equals(text))
-            findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ stands where its definition gives "
-                    + (inside ? "‘" + rendered + "’" : rendered));
+            findings.add(name(lane) + ", position " + (position + 1) + ": ‘" + text
+                    + "’ was found where the definition writes " + (inside ? "‘" + rendered + "’" : rendered));
         // A mark that comes round again is filed under its key, its lane and its round.
         String key = lane.comparison().key(text)
                 + (series.order().repeats()
                         ? RoundKey.of(lane.id(), series.order().round(range, position))
                         : "");
         if (!key.equals(filed))
-            findings.add(name(lane) + ", position " + position + ": ‘" + text + "’ is filed under the wrong key");
+            findings.add(name(lane) + ", position " + (position + 1) + ": ‘" + text + "’ is filed under the wrong key");
     }
 
     private static String name(DefinitionVersions.Lane lane) {
@@ -140,7 +140,8 @@ final class LaneWalk {
                 + (lane.period().isEmpty() ? "" : ", lane " + lane.period());
     }
 
+    /** Positions count from 0 in the ledger, and from 1 for people. */
     private static String positions(long from, long to) {
-        return from >= to ? "position " + from + " was" : "positions " + from + " to " + to + " were";
+        return from >= to ? "position " + (from + 1) + " was" : "positions " + (from + 1) + " to " + (to + 1) + " were";
     }
 }

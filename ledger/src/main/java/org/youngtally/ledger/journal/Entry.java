@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.youngtally.core.act.Effect;
+import org.youngtally.core.act.LedgerState;
 import org.youngtally.core.act.Purpose;
 import org.youngtally.core.pattern.Particulars;
 
@@ -25,7 +26,7 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
         effects = List.copyOf(effects);
     }
 
-    /** What sort of act it was; the words stand in the journal, the codes in the tables. */
+    /** What sort of act it was; the words are in the journal, the codes in the tables. */
     public enum Kind {
         DEFINE(0, "define"),
         ALLOCATE(1, "allocate"),
@@ -53,6 +54,31 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
         /** Whether it takes numbers by themselves, for no record that is kept here. */
         public boolean takes() {
             return this == ALLOCATE || this == BLOCK || this == HOLD || this == TYPE;
+        }
+
+        /** What was done by it, in a word for people. */
+        public String past() {
+            return switch (this) {
+                case VOID -> "voided";
+                case USE -> "reported as used";
+                case LAPSE, RELEASE, CLOSE, DELETE, SHARE, CHANGE, SAVE, ALLOCATE, DEFINE, REMOVE -> word + "d";
+                case RETURN, CONFIRM, REOPEN, RENUMBER, FILL -> word + "ed";
+                case HOLD -> "held";
+                case TYPE -> "typed";
+                case SPLIT -> "split";
+                case BLOCK -> "allocated as a block";
+                case ACCESS -> "changed";
+            };
+        }
+
+        /** How it takes numbers. For one that does. */
+        public LedgerState.Way way() {
+            return switch (this) {
+                case BLOCK -> LedgerState.Way.BLOCK;
+                case HOLD -> LedgerState.Way.HELD;
+                case TYPE -> LedgerState.Way.TYPED;
+                default -> LedgerState.Way.SINGLES;
+            };
         }
 
         /** Whether it keeps or changes a record. */

@@ -16,7 +16,7 @@ record FlippedBit(int place, int was) {
     private static final int LONGEST = 4_096;
 
     /**
-     * @param tail what stands in the place of the line, up to the end of the segment
+     * @param tail what is in the place of the line, up to the end of the segment
      * @param before the entry that the line follows
      * @return absent where no single bit makes the line right
      */

@@ -1,8 +1,10 @@
 package org.youngtally.ledger.journal;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import java.lang.reflect.RecordComponent;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.access.Grant;
 import org.youngtally.core.access.Scope;
@@ -15,6 +17,7 @@ import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.record.KeptRecord;
 import tools.jackson.databind.cfg.MapperConfig;
+import tools.jackson.databind.introspect.Annotated;
 import tools.jackson.databind.introspect.AnnotatedMember;
 import tools.jackson.databind.introspect.AnnotatedParameter;
 import tools.jackson.databind.introspect.JacksonAnnotationIntrospector;
@@ -28,8 +31,8 @@ final class KeptNames extends JacksonAnnotationIntrospector {
     private static final long serialVersionUID = 1L;
 
     private static final Map<Class<?>, List<String>> NAMES = Map.ofEntries(
-            Map.entry(Unit.class, List.of("key", "title", "below", "code", "zone", "version")),
-            Map.entry(Kind.class, List.of("key", "title", "fields", "lines", "kept", "version")),
+            Map.entry(Unit.class, List.of("key", "title", "below", "code", "zone", "version", "retired")),
+            Map.entry(Kind.class, List.of("key", "title", "fields", "lines", "kept", "version", "retired")),
             Map.entry(
                     KindField.class,
                     List.of("name", "title", "type", "codebook", "within", "required", "nameOf", "codeOf")),
@@ -60,6 +63,20 @@ final class KeptNames extends JacksonAnnotationIntrospector {
             Map.entry(KeptRecord.UnitValues.class, List.of("unit", "values")),
             Map.entry(KeptRecord.Line.class, List.of("number", "values")),
             Map.entry(KeptRecord.Attached.class, List.of("ending", "size", "digest")));
+
+    /**
+     * Components that later releases added, and that journals of earlier ones lack: left out where they say nothing.
+     */
+    private static final Set<String> LATER = Set.of("retired");
+
+    @Override
+    public JsonInclude.Value findPropertyInclusion(MapperConfig<?> config, Annotated member) {
+        return member instanceof AnnotatedMember field
+                        && field.getDeclaringClass().isRecord()
+                        && LATER.contains(field.getName())
+                ? JsonInclude.Value.construct(JsonInclude.Include.NON_DEFAULT, JsonInclude.Include.ALWAYS)
+                : super.findPropertyInclusion(config, member);
+    }
 
     @Override
     public String findImplicitPropertyName(MapperConfig<?> config, AnnotatedMember member) {

@@ -106,7 +106,7 @@ public final class LifeJson {
         json.writeEndArray();
     }
 
-    /** The totals of a closing as they stand in the tables. */
+    /** The totals of a closing as they are in the tables. */
     public static String write(List<LaneTotal> totals) {
         var out = new StringWriter();
         try (JsonGenerator json = MAPPER.createGenerator(out)) {

@@ -22,6 +22,8 @@ public final class OrganisationJson {
             .changeDefaultPropertyInclusion(usual -> usual.withValueInclusion(JsonInclude.Include.NON_ABSENT))
             .disable(DateTimeFeature.WRITE_DATES_AS_TIMESTAMPS)
             .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+            // A flag that a later release added is absent from earlier journals, and false.
+            .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
             // What a type tells besides its components is no part of it.
             .changeDefaultVisibility(visible -> visible.withFieldVisibility(JsonAutoDetect.Visibility.ANY)
                     .withGetterVisibility(JsonAutoDetect.Visibility.NONE)

@@ -175,7 +175,7 @@ final class Scan {
     /** Whether what stands behind the last good line is an unfinished write, or throws because it is damage. */
     private void judge() throws JournalBroken {
         byte[] tail = broken.tail().toByteArray();
-        if (isLineWithAnotherEnd(tail)) throw damage("another byte stands in the place of its line feed");
+        if (isLineWithAnotherEnd(tail)) throw damage("its line feed was replaced by another byte");
         if (machineWentDown && (!broken.ended() || hasZeros(tail))) return;
         if (!broken.ended() && isBeginningOfALine(tail)) return;
         throw damage("no write that was interrupted leaves it so");

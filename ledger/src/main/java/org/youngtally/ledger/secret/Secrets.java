@@ -22,8 +22,8 @@ import org.youngtally.ledger.journal.FolderDisk;
 
 /**
  * The secret of a data folder, from which the key of each scattered series is derived (HMAC-SHA-256 over the series'
- * key). It stands in a file that its owner alone can read, and nowhere else: neither the journal nor the tables hold
- * it, nor is it ever exported.
+ * key). It is in a file that its owner alone can read, and nowhere else: neither the journal nor the tables hold it,
+ * nor is it ever exported.
  */
 public final class Secrets {
     private static final int BYTES = 32;

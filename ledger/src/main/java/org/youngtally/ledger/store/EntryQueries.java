@@ -24,6 +24,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.SelectOnConditionStep;
+import org.jooq.impl.DSL;
 import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Purpose;
@@ -70,7 +71,7 @@ public final class EntryQueries {
             List<Span> spans,
             Purpose purpose) {}
 
-    /** An entry as it will stand in the tables, for one on numbers that were given or on a period. */
+    /** An entry as it will be in the tables, for one on numbers that were given or on a period. */
     public static Row of(Entry entry) {
         Entry.Request request = entry.request().orElseThrow();
         Mention mention = Mention.of(entry);
@@ -109,7 +110,7 @@ public final class EntryQueries {
                     .from(SERIES)
                     .where(SERIES.NAME.in(series.get()))
                     .fetch(SERIES.ID);
-            // Definitions concern a series too, but stand in no column of the entry: one act may define many.
+            // Definitions concern a series too, but are in no column of the entry: one act may define many.
             wanted = wanted.and(ENTRY.SEQ.in(dsl.select(ENTRY.SEQ)
                     .from(ENTRY)
                     .where(ENTRY.SERIES_ID.in(ids), ENTRY.SEQ.lt(before))
@@ -152,6 +153,19 @@ public final class EntryQueries {
                 .fetch(SERIES.NAME));
         keys.addAll(new OrganisationTables(dsl).defined(seq));
         return keys;
+    }
+
+    /** When each of these series was first defined, by its key. */
+    public Map<String, Instant> firstDefined(Collection<String> series) {
+        return dsl.select(SERIES.NAME, DSL.min(ENTRY.AT))
+                .from(SERIES_VERSION)
+                .join(SERIES)
+                .on(SERIES.ID.eq(SERIES_VERSION.SERIES_ID))
+                .join(ENTRY)
+                .on(ENTRY.SEQ.eq(SERIES_VERSION.SEQ))
+                .where(SERIES.NAME.in(series))
+                .groupBy(SERIES.NAME)
+                .fetchMap(SERIES.NAME, row -> row.value2().toInstant(ZoneOffset.UTC));
     }
 
     /** The identifiers that a table was filled with, in the order of its rows. */

@@ -71,7 +71,7 @@ public final class IdentifierQueries {
      *
      * @param identifier as it was rendered
      * @param lane what its lane counts for; empty where the count does not restart
-     * @param round of a mark that comes round again, from 1; 0 for an identifier
+     * @param round the round of a repeating mark, from 1; 0 for an identifier
      * @param stretch how the position stands that it was given at
      * @param entry the act that gave it
      * @param changed the act that changed its state last, if one did

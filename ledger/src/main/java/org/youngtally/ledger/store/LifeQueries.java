@@ -82,12 +82,12 @@ public final class LifeQueries {
     }
 
     /**
-     * A block and what became of its numbers.
+     * A block and the states of its numbers.
      *
      * @param seq the entry that made it, by which it is called
      * @param parent the block it was a part of
      * @param first its first identifier
-     * @param quantity how many numbers it was taken or handed on with
+     * @param quantity how many numbers it had at first
      * @param states how many of them, that it has still, are in each state; what was handed on or given anew is not
      *     among them
      */
@@ -241,10 +241,43 @@ public final class LifeQueries {
      * for ever.
      */
     public List<Voided> voids(Closing closing) {
-        List<String> series = closing.totals().stream()
+        return voids(closing, VOIDED.SEQ.le(closing.entry().seq()));
+    }
+
+    /** What is void inside a closed period, and became so after its closing. */
+    public List<Voided> voidsSince(Closing closing) {
+        return voids(closing, VOIDED.SEQ.gt(closing.entry().seq()));
+    }
+
+    /** How many numbers dated inside a period were given after its closing, as can be once it was opened again. */
+    public long issuedSince(Closing closing) {
+        return dsl.select(DSL.sum(ALLOCATION
+                        .LAST_POSITION
+                        .minus(ALLOCATION.FIRST_POSITION)
+                        .plus(1)))
+                .from(ALLOCATION)
+                .join(LANE)
+                .on(LANE.ID.eq(ALLOCATION.LANE_ID))
+                .join(SERIES)
+                .on(SERIES.ID.eq(LANE.SERIES_ID))
+                .where(
+                        ALLOCATION.SEQ.gt(closing.entry().seq()),
+                        SERIES.NAME.in(series(closing)),
+                        ALLOCATION.BUSINESS_DATE.between(
+                                closing.period().from(), closing.period().to()))
+                .fetchOptional(record -> record.value1())
+                .map(Number::longValue)
+                .orElse(0L);
+    }
+
+    private static List<String> series(Closing closing) {
+        return closing.totals().stream()
                 .map(total -> total.lane().series())
                 .distinct()
                 .toList();
+    }
+
+    private List<Voided> voids(Closing closing, Condition when) {
         return dsl.select(VOIDED.fields())
                 .select(SERIES.NAME)
                 .from(VOIDED)
@@ -253,8 +286,8 @@ public final class LifeQueries {
                 .join(SERIES)
                 .on(SERIES.ID.eq(LANE.SERIES_ID))
                 .where(
-                        VOIDED.SEQ.le(closing.entry().seq()),
-                        SERIES.NAME.in(series),
+                        when,
+                        SERIES.NAME.in(series(closing)),
                         DSL.exists(DSL.selectOne()
                                 .from(ALLOCATION)
                                 .where(

@@ -112,7 +112,7 @@ public final class RecordQueries {
      * @param text words that each record has, the last of them perhaps only begun; or an identifier that it ever had;
      *     empty for all
      * @param kind absent for every kind
-     * @param unit that it stands in; absent for any
+     * @param unit that it is in; absent for any
      * @param deleted whether deleted ones are looked for as well
      */
     public record Wanted(String text, Optional<String> kind, Optional<String> unit, boolean deleted) {}

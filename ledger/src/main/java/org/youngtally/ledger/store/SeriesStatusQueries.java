@@ -36,7 +36,7 @@ public final class SeriesStatusQueries {
      *
      * @param given how many of its positions the counter has passed, but for those that are skipped
      * @param skipped how many were passed over, because their values are never given
-     * @param returned how many wait to be given again
+     * @param returned how many are returned and issued next
      * @param left how many are left; -1 where the series starts over
      */
     public record LaneStatus(

@@ -32,6 +32,7 @@ import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.act.KeptFile;
+import org.youngtally.core.act.LedgerState.AskedFor;
 import org.youngtally.core.act.LedgerState.Closed;
 import org.youngtally.core.act.LedgerState.EarlierAct;
 import org.youngtally.core.act.LedgerState.Inside;
@@ -109,14 +110,14 @@ public final class StateQueries {
                         .join(ACCOUNT)
                         .on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID))
                         .where(ENTRY.KEY_MARK.in(marks)));
-        byReferences = new InListQuery<>(
-                dsl, "", references -> dsl.select(SERIES.NAME, LIVE_REFERENCE.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST)
-                        .from(LIVE_REFERENCE)
-                        .join(SERIES)
-                        .on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID))
-                        .join(ENTRY)
-                        .on(ENTRY.SEQ.eq(LIVE_REFERENCE.SEQ))
-                        .where(LIVE_REFERENCE.REFERENCE.in(references)));
+        byReferences = new InListQuery<>(dsl, "", references -> dsl.select(
+                        SERIES.NAME, LIVE_REFERENCE.REFERENCE, ENTRY.SEQ, ENTRY.DIGEST, ENTRY.KIND, ENTRY.PURPOSE)
+                .from(LIVE_REFERENCE)
+                .join(SERIES)
+                .on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID))
+                .join(ENTRY)
+                .on(ENTRY.SEQ.eq(LIVE_REFERENCE.SEQ))
+                .where(LIVE_REFERENCE.REFERENCE.in(references)));
     }
 
     /** Every series in its newest version, in the order in which they were first defined. */
@@ -399,7 +400,14 @@ public final class StateQueries {
         return byReferences.ask(
                 references,
                 row -> new ReferencedAct(
-                        row.getString(1), row.getString(2), new EarlierAct(row.getLong(3), row.getString(4))));
+                        row.getString(1),
+                        row.getString(2),
+                        new EarlierAct(
+                                row.getLong(3),
+                                row.getString(4),
+                                Optional.of(new AskedFor(
+                                        Entry.Kind.of(row.getByte(5)).way(),
+                                        Purposes.read(row.getString(6)).unit())))));
     }
 
     public Optional<KeptRecord> record(long id) {

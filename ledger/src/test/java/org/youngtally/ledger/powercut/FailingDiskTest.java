@@ -169,7 +169,7 @@ class FailingDiskTest {
         power.cut();
         assertThat(kindOf(ledger)).isEqualTo(LedgerUnavailable.Kind.OUTCOME_UNKNOWN);
         assertThat(kindOf(ledger)).isEqualTo(LedgerUnavailable.Kind.DISK_FAILING);
-        assertThat(ledger.status().paused()).contains("the disk takes nothing (the power is off)");
+        assertThat(ledger.status().paused()).contains("the disk accepts nothing (the power is off)");
         ledger.close();
     }
 

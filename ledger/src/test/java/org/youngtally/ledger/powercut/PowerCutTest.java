@@ -38,10 +38,11 @@ import org.youngtally.ledger.store.IdentifierQueries;
 /**
  * The machine's power goes off at any disk operation, while several callers take numbers. What is found afterwards is
  * what was forced and a random, torn part of the rest. Every number that was answered must be there, and none twice. A
- * failing seed is named and can be run alone: {@code -Dpowercut.seed=17}.
+ * failing seed is named and can be run alone: {@code -Dpowercut.seed=17}; {@code -Dpowercut.seeds} says how many there
+ * are.
  */
 class PowerCutTest {
-    private static final int SEEDS = 200;
+    private static final int SEEDS = Integer.getInteger("powercut.seeds", 100);
     private static final int CALLERS = 4;
     /** H2 reuses the space of freed pages at once, so that a torn image mixes old pages with new ones. */
     private static final String REUSE = ";DB_CLOSE_ON_EXIT=FALSE;RETENTION_TIME=0;WRITE_DELAY=1";

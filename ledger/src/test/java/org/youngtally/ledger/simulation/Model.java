@@ -85,6 +85,7 @@ public final class Model {
     public final Map<String, Family> families = new LinkedHashMap<>();
     public final Map<String, Map<String, Lane>> lanes = new LinkedHashMap<>();
     private final Map<Long, Taking> takings = new HashMap<>();
+    private final Map<Long, Act.Allocate> asked = new HashMap<>();
     private final Map<Long, Closed> closed = new LinkedHashMap<>();
     private final Map<String, Known> keys = new HashMap<>();
     private final Map<String, Known> references = new HashMap<>();
@@ -163,7 +164,9 @@ public final class Model {
                 .map(reference -> references.get(act.series() + "/" + reference))
                 .orElse(null);
         if (held != null)
-            return held.digest().equals(act.mark().digest()) ? repeated(held.seq()) : refused("ReferenceReused");
+            return held.digest().equals(act.mark().digest()) || asksForTheSame(act, asked.get(held.seq()))
+                    ? repeated(held.seq())
+                    : refused("ReferenceReused");
         Family family = families.get(act.series());
         if (act.quantity() < 1) return refused("QuantityOutOfBounds");
         boolean typing = act.form() instanceof Act.Form.Typed;
@@ -181,12 +184,21 @@ public final class Model {
         for (Place place : given) give(place, date, act, now, entry);
         passing.forEach((lane, next) -> pass(lane, next, family, date));
         boolean block = act.form().isBlock();
+        asked.put(entry, act);
         takings.put(entry, new Taking(family.key(), act.reference().orElse(null), block, List.copyOf(given)));
         act.reference()
                 .ifPresent(reference -> references.put(
                         family.key() + "/" + reference, new Known(act.mark().digest(), entry)));
         List<String> texts = given.stream().map(place -> place.text).toList();
         return done(block ? List.of(texts.getFirst(), texts.getLast()) : texts, act.quantity());
+    }
+
+    private static boolean asksForTheSame(Act.Allocate act, Act.Allocate earlier) {
+        return act.date().equals(earlier.date())
+                && act.quantity() == earlier.quantity()
+                && act.form().getClass() == earlier.form().getClass()
+                && (!(act.form() instanceof Act.Form.Typed typed)
+                        || typed.text().equalsIgnoreCase(((Act.Form.Typed) earlier.form()).text()));
     }
 
     public int records() {

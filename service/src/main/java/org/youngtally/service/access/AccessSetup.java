@@ -124,10 +124,8 @@ class AccessSetup implements WebMvcConfigurer {
                 && !(request.getMethod().equals("POST")
                         && request.getServletPath().equals(SIGN_IN)));
         filter.setAccessDeniedHandler((request, response, denied) -> problems.write(
-                new Problem(Type.SESSION_FORGED, "The request shows a session without its secret. Nothing was done.")
-                        .field(
-                                "X-CSRF-TOKEN",
-                                "the secret that GET /api/v1/session tells; or a token instead of the session"),
+                new Problem(Type.SESSION_FORGED, "The request has a session without its secret. Nothing was done.")
+                        .field("X-CSRF-TOKEN", "the secret of the session; or a token instead of the session"),
                 response));
         return first(filter, 2, "/api/v1/*");
     }

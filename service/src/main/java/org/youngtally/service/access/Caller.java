@@ -10,13 +10,14 @@ import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Scope;
 import org.youngtally.core.access.Token;
 import org.youngtally.core.access.Where;
+import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 
 /**
- * Who asks, and what they may do: the account as it stood when the request came in.
+ * The account of this request, and what it may do: the account as it stood when the request came in.
  *
  * @param token that was shown; absent for one who shows the session of a browser
  */
@@ -90,15 +91,15 @@ public record Caller(Account account, LedgerSnapshot snapshot, Optional<Token> t
                 series, snapshot.series().keySet().stream().filter(this::reads).toList());
         return new Problem(
                         Type.UNKNOWN_SERIES,
-                        "There is no series ‘" + series + "’"
-                                + (readsAll() ? "." : " that ‘" + name() + "’ may know of.")
+                        "Series ‘" + series + "’ not found"
+                                + (readsAll() ? "." : " among those that ‘" + name() + "’ may see.")
                                 + near.map(name -> " Did you mean ‘" + name + "’?")
                                         .orElse("")
                                 + (readsAll()
                                         ? ""
-                                        : " Grants can be given by " + String.join(", ", keepers(List.of(Scope.ALL)))
+                                        : " It can be granted by " + String.join(", ", keepers(List.of(Scope.ALL)))
                                                 + "."))
-                .field("series", near.orElse("the key of a series; GET /api/v1/series lists them"))
+                .field("series", near.orElse("the key of an existing series"))
                 .with("nearest", near.orElse(null));
     }
 
@@ -136,19 +137,56 @@ public record Caller(Account account, LedgerSnapshot snapshot, Optional<Token> t
                 .map(scope -> new Grant(right, scope).toString())
                 .toList();
         List<String> keepers = keepers(wouldDo);
-        String wanted = grants.isEmpty()
-                ? "‘" + right.word() + "’, for anything"
-                : "‘" + grants.getFirst() + "’" + (grants.size() == 1 ? "" : ", or one for more");
+        List<String> units = unitsThatWouldDo(right, place);
+        String where = place.equals(Where.EVERYWHERE) ? "" : " at " + place;
+        if (!units.isEmpty())
+            return new Problem(
+                            Type.GRANT_MISSING,
+                            "‘" + name() + "’ may not " + deed(right) + where
+                                    + " without a unit, because several units use it. Name the unit: "
+                                    + String.join(" or ", units) + ".")
+                    .field("unit", String.join(" or ", units))
+                    .with("right", right.word())
+                    .with("units", units)
+                    .with("wouldDo", grants)
+                    .with("givenBy", keepers);
+        String smallest = grants.isEmpty() ? right.word() + " for any series, kind or unit" : grants.getFirst();
         return new Problem(
                         Type.GRANT_MISSING,
-                        "‘" + name() + "’ may not " + deed(right)
-                                + (place.equals(Where.EVERYWHERE) ? "" : " at " + place) + ": the missing grant is "
-                                + wanted + "."
-                                + (keepers.isEmpty() ? "" : " It can be given by " + String.join(", ", keepers) + "."))
+                        "‘" + name() + "’ may not " + deed(right) + where + ". Missing grant: ‘" + smallest + "’."
+                                + (keepers.isEmpty()
+                                        ? ""
+                                        : " It can be granted by " + String.join(", ", keepers) + "."))
                 .field("grant", grants.isEmpty() ? right.word() : String.join(", or ", grants))
                 .with("right", right.word())
                 .with("wouldDo", grants)
                 .with("givenBy", keepers);
+    }
+
+    /** The units for which it may do this as it is, where none was named. */
+    private List<String> unitsThatWouldDo(Right right, Where place) {
+        if (place.series().isEmpty() || place.unit().isPresent() || right == Right.READ) return List.of();
+        return snapshot.organisation().units().values().stream()
+                .filter(unit -> !unit.retired())
+                .map(Unit::key)
+                .filter(unit -> may(right, new Where(place.series(), place.kind(), Optional.of(unit))))
+                .toList();
+    }
+
+    /**
+     * The unit of an act that names none, where the account may not do it without one: the only unit for which it has
+     * the right. What it could do while a single route led to a series goes on when a second one does.
+     */
+    public Optional<String> onlyUnit(Right right, Where place) {
+        if (may(right, place)) return Optional.empty();
+        List<String> own = account.grants().stream()
+                .filter(grant -> grant.right() == right && grant.scope().sort() == Scope.Sort.UNIT)
+                .map(grant -> grant.scope().key())
+                .distinct()
+                .toList();
+        return own.size() == 1 && unitsThatWouldDo(right, place).equals(own)
+                ? Optional.of(own.getFirst())
+                : Optional.empty();
     }
 
     private List<String> keepers(List<Scope> scopes) {
@@ -164,12 +202,12 @@ public record Caller(Account account, LedgerSnapshot snapshot, Optional<Token> t
 
     private static String deed(Right right) {
         return switch (right) {
-            case DEFINE -> "define anything";
-            case ALLOCATE -> "take numbers";
+            case DEFINE -> "change definitions";
+            case ALLOCATE -> "allocate numbers";
             case HOLD -> "hold numbers or end holds";
-            case VOID -> "void numbers or give them back";
+            case VOID -> "void or return numbers";
             case READ -> "read this";
-            case AUDIT -> "have this audited";
+            case AUDIT -> "run an audit";
             case ACCESS -> "manage access";
         };
     }

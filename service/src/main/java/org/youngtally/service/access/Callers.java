@@ -50,11 +50,11 @@ public final class Callers {
 
     private Caller byToken(String shown) {
         if (!shown.regionMatches(true, 0, BEARER, 0, BEARER.length()))
-            throw refused("The Authorization header shows no token.");
+            throw refused("The Authorization header has no token.");
         LedgerSnapshot snapshot = ledger.snapshot();
         LedgerSnapshot.Shown known = snapshot.byToken()
                 .get(Tokens.hash(shown.substring(BEARER.length()).strip()));
-        if (known == null) throw refused("The token is not one of this service's.");
+        if (known == null) throw refused("Unknown token.");
         Account account = known.account();
         Token token = known.token();
         if (token.revoked().isPresent())
@@ -68,8 +68,7 @@ public final class Callers {
     }
 
     private static Problem refused(String detail) {
-        return new Problem(Type.SIGN_IN_NEEDED, detail)
-                .field("Authorization", "Bearer, a blank and a token that is in force");
+        return new Problem(Type.SIGN_IN_NEEDED, detail).field("Authorization", "Bearer, a blank and a valid token");
     }
 
     private Optional<Caller> bySession(HttpServletRequest request) {

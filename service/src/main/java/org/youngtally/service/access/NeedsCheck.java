@@ -29,8 +29,8 @@ final class NeedsCheck implements HandlerInterceptor {
         if (needs == null && !method.hasMethodAnnotation(SignedIn.class))
             throw new IllegalStateException(method + " does not say what it needs");
         Caller caller = Callers.of(request)
-                .orElseThrow(() -> new Problem(Type.SIGN_IN_NEEDED, "It is not known who asks.")
-                        .field("Authorization", "Bearer, a blank and a token; or a session from POST /api/v1/session"));
+                .orElseThrow(() -> new Problem(Type.SIGN_IN_NEEDED, "Authentication required.")
+                        .field("Authorization", "Bearer, a blank and a token; or the session of a signed-in person"));
         if (needs == null) return true;
         switch (needs.at()) {
             case ALL -> caller.need(needs.value()[0], Where.EVERYWHERE);

@@ -78,7 +78,7 @@ public final class Passwords {
                         Type.MALFORMED,
                         "The password is easily guessed"
                                 + (why.isEmpty() ? "." : ": " + why.replaceFirst("\\.$", "") + "."))
-                .field(field, "a longer one, such as four words that do not belong together");
+                .field(field, "a longer one, such as four unrelated words");
     }
 
     /** Whether this is the account's password; takes as long for an account that does not exist. */

@@ -39,7 +39,7 @@ public final class SignIn {
         Optional<Account> account =
                 Optional.ofNullable(ledger.snapshot().accounts().get(name));
         if (!work.run(Sort.PASSWORD, source, () -> passwords.matches(password, account)))
-            throw new Problem(Type.SIGN_IN_REFUSED, "This account and this password do not go together.")
+            throw new Problem(Type.SIGN_IN_REFUSED, "Wrong account or password.")
                     .field("password", "the password of an open account");
         gate.right(name, source);
         return account.orElseThrow();

@@ -70,7 +70,7 @@ public final class SignInGate {
     public void begin(String name, String source) {
         Instant now = clock.instant();
         Duration tooMany = throttled(source, now);
-        if (tooMany.isPositive()) throw later("After too many wrong passwords from where you are, try again", tooMany);
+        if (tooMany.isPositive()) throw later("Too many wrong passwords from your address. Try again", tooMany);
         var door = new Door(name, source);
         Duration[] wait = {Duration.ZERO};
         counts.asMap().compute(door, (of, before) -> {
@@ -84,7 +84,7 @@ public final class SignInGate {
         });
         if (!wait[0].isPositive()) return;
         forgive(source);
-        throw later("After too many wrong passwords, ‘" + name + "’ can be tried again", wait[0]);
+        throw later("Too many wrong passwords for ‘" + name + "’. Try again", wait[0]);
     }
 
     private Instant opens(Door door, Count count) {

@@ -71,7 +71,7 @@ class AccountController {
                                             .orElse(""))
                     .field("grants.right", String.join(", ", words())));
             Scope where = Scope.of(String.valueOf(scope))
-                    .orElseThrow(() -> new Problem(Type.MALFORMED, "‘" + scope + "’ does not say where.")
+                    .orElseThrow(() -> new Problem(Type.MALFORMED, "‘" + scope + "’ is not a scope.")
                             .field("grants.scope", "all, unit KEY, kind KEY or series KEY"));
             return new Grant(known, where);
         }
@@ -132,7 +132,7 @@ class AccountController {
     @Operation(
             operationId = "listAccounts",
             summary =
-                    "The accounts that one manages something of: what each may do there, and the tokens of those that one manages all of")
+                    "The accounts that one manages, at least in part: their grants there, and the tokens of those that one manages completely")
     List<AccountView> list(Caller caller) {
         return ledger.snapshot().accounts().values().stream()
                 .flatMap(account -> seen(account, caller).stream())
@@ -180,8 +180,8 @@ class AccountController {
     }
 
     /**
-     * @param sort person, as where it is left out, or program
-     * @param grants what it may do; nothing where it is left out
+     * @param sort person or program; default: person
+     * @param grants its grants; default: none
      */
     record OpeningRequest(
             String name,
@@ -196,7 +196,7 @@ class AccountController {
     @Needs(value = Right.ACCESS, at = At.REQUEST)
     @Operation(
             operationId = "openAccount",
-            summary = "Open an account. A person gets a random password, a program signs in with tokens alone")
+            summary = "Open an account. A person gets a random password, a program signs in with tokens only")
     ResponseEntity<OpenedView> open(@RequestBody OpeningRequest request, Caller caller) {
         List<Grant> grants = grants(request.grants() == null ? List.of() : request.grants());
         caller.needToManage(
@@ -209,7 +209,7 @@ class AccountController {
         Account.Sort sort = request.sort() == null
                 ? Account.Sort.PERSON
                 : Account.Sort.of(request.sort()).orElseThrow(() -> new Problem(
-                                Type.MALFORMED, "‘" + request.sort() + "’ is no sort of account.")
+                                Type.MALFORMED, "‘" + request.sort() + "’ is not a type of account.")
                         .field("sort", "person or program"));
         String password = sort == Account.Sort.PERSON ? Passwords.random() : null;
         var opening = new AccountChange.Open(
@@ -238,7 +238,7 @@ class AccountController {
     record GrantsRequest(List<GrantView> grants) {
         private List<Grant> wanted() {
             if (grants == null || grants.isEmpty())
-                throw new Problem(Type.MALFORMED, "No grant is named.")
+                throw new Problem(Type.MALFORMED, "No grant was sent.")
                         .field("grants", "a list of grants, each with right and scope");
             return AccountController.grants(grants);
         }
@@ -246,7 +246,7 @@ class AccountController {
 
     @PostMapping("/{account}/grants")
     @Needs(value = Right.ACCESS, at = At.REQUEST)
-    @Operation(operationId = "giveGrants", summary = "Give grants to an account; those it has already stay")
+    @Operation(operationId = "giveGrants", summary = "Grant rights to an account; existing grants stay")
     AccountView give(@PathVariable String account, @RequestBody GrantsRequest request, Caller caller) {
         List<Grant> grants = request.wanted();
         caller.needToManage(grants.stream().map(Grant::scope).toList());
@@ -255,7 +255,7 @@ class AccountController {
 
     @PostMapping("/{account}/withdrawals")
     @Needs(value = Right.ACCESS, at = At.REQUEST)
-    @Operation(operationId = "withdrawGrants", summary = "Take grants away from an account")
+    @Operation(operationId = "withdrawGrants", summary = "Revoke grants of an account")
     AccountView withdraw(@PathVariable String account, @RequestBody GrantsRequest request, Caller caller) {
         List<Grant> grants = request.wanted();
         caller.needToManage(grants.stream().map(Grant::scope).toList());
@@ -274,7 +274,7 @@ class AccountController {
     @Needs(value = Right.ACCESS, at = At.REQUEST)
     @Operation(
             operationId = "closeAccount",
-            summary = "Close an account: it may do nothing any more, and its name stands for it for ever")
+            summary = "Close an account: it can no longer do anything, and its name is never used again")
     AccountView close(@PathVariable String account, Caller caller) {
         return view(
                 Requests.changed(ledger, caller, managed(account, caller).name(), new AccountChange.Close(), "closed"));
@@ -282,7 +282,7 @@ class AccountController {
 
     @PostMapping("/{account}/reopenings")
     @Needs(value = Right.ACCESS, at = At.REQUEST)
-    @Operation(operationId = "reopenAccount", summary = "Open a closed account again, with the grants it had")
+    @Operation(operationId = "reopenAccount", summary = "Reopen a closed account, with the grants it had")
     AccountView reopen(@PathVariable String account, Caller caller) {
         return view(Requests.changed(
                 ledger, caller, managed(account, caller).name(), new AccountChange.Reopen(), "open again"));
@@ -293,7 +293,7 @@ class AccountController {
     @Operation(
             operationId = "renewPassword",
             summary =
-                    "Give a person a new random password, shown this once; every session and token of the account ends")
+                    "Set a new random password for a person, shown only once; every session and token of the account ends")
     OpenedView renew(@PathVariable String account, Caller caller) {
         String password = Passwords.random();
         return new OpenedView(
@@ -309,7 +309,7 @@ class AccountController {
 
     /**
      * @param name what it is for
-     * @param expires the last day on which it is taken, at most three years ahead; in ninety days where it is left out
+     * @param expires the last day on which it is valid, at most three years ahead; default: in ninety days
      */
     record TokenRequest(String name, @Nullable String expires) {}
 
@@ -321,13 +321,13 @@ class AccountController {
     @Operation(
             operationId = "issueToken",
             summary =
-                    "Issue a token, for oneself or for an account that one manages; it is shown this once. For oneself it takes a session: a token issues none for its own account")
+                    "Issue a token, for oneself or for an account that one manages; it is shown only once. For oneself a session is required: a token issues none for its own account")
     ResponseEntity<IssuedToken> issue(@PathVariable String account, @RequestBody TokenRequest request, Caller caller) {
         if (!caller.bySession() && account.equals(caller.name())) throw byToken(caller);
         Account of = ownOrManaged(account, caller);
         String name = Requests.name("name", request.name())
                 .orElseThrow(() -> new Problem(Type.MALFORMED, "The token has no name.")
-                        .field("name", "what it is for, such as the till in the shop"));
+                        .field("name", "what it is for, such as: the till in the shop"));
         LocalDate today = ledger.today();
         LocalDate expires = Requests.date("expires", request.expires()).orElse(today.plusDays(USUAL_DAYS));
         if (expires.isBefore(today) || expires.isAfter(today.plusDays(LONGEST_DAYS)))
@@ -351,7 +351,7 @@ class AccountController {
         return new Problem(
                         Type.GRANT_MISSING,
                         "A token does not issue further tokens for ‘" + caller.name()
-                                + "’, which would outlive it. Sign in with the password, on the console's page of your account or by sign-in at a terminal; or ask somebody who manages access.")
+                                + "’, which would be valid longer than itself. Sign in with the password, in the console or with sign-in at a terminal; or ask somebody who manages access.")
                 .field("grant", "a session instead of a token")
                 .with("right", Right.ACCESS.word());
     }
@@ -367,7 +367,7 @@ class AccountController {
     @Operation(
             operationId = "listTokens",
             summary =
-                    "The tokens of oneself, or of an account that one manages; the tokens themselves are kept nowhere")
+                    "The tokens of oneself, or of an account that one manages; the secret texts of tokens are not stored")
     List<TokenView> tokens(@PathVariable String account, Caller caller) {
         return view(found(ownOrManaged(account, caller).name())).tokens();
     }
@@ -376,7 +376,7 @@ class AccountController {
     @SignedIn
     @Operation(
             operationId = "revokeToken",
-            summary = "Revoke a token, of oneself or of an account that one manages: it is not taken any more")
+            summary = "Revoke a token, of oneself or of an account that one manages: it is no longer valid")
     ResponseEntity<Void> revoke(@PathVariable String account, @PathVariable String token, Caller caller) {
         Requests.changed(
                 ledger,

@@ -50,10 +50,10 @@ class AllocationController {
     /**
      * What is wanted.
      *
-     * @param quantity how many; 1 where it is left out
-     * @param date the business date; today where it is left out
-     * @param fields what the record gives for the fields of the series: the full name or code of a choice, or a text
-     * @param unit the code of the unit, for a series that takes one
+     * @param quantity how many; default: 1
+     * @param date the business date; default: today
+     * @param fields the fields of the series: the full name or code of a choice, or a text
+     * @param unit the key or code of the unit
      * @param reference what the numbers are for, unique in the series
      * @param hold set them aside for this time only, until they are confirmed: an ISO 8601 duration such as PT15M
      * @param typed the number as somebody typed it, for a series that allows it
@@ -81,13 +81,13 @@ class AllocationController {
             @Nullable String holder) {}
 
     /**
-     * Numbers that were taken.
+     * Allocated numbers.
      *
      * @param seq the entry of the ledger
-     * @param fields the codes and texts that were taken for the fields of the series; absent where it takes none
-     * @param identifiers all of them in order; absent for a block, and where some were given back since
+     * @param fields the codes and texts of the fields of the series; absent without fields
+     * @param identifiers all of them in order; absent for a block, and where some were returned since
      * @param until when they lapse, if they are held
-     * @param withdrawn how many of them were given back, have lapsed or are void since
+     * @param withdrawn how many of them were returned, have lapsed or are void since
      * @param repeated whether this is the answer to an earlier, same request
      */
     record Allocation(
@@ -133,13 +133,13 @@ class AllocationController {
     @Operation(
             operationId = "allocate",
             summary =
-                    "Take the next numbers, each standing alone. 201 when taken now, 200 when the same request had taken them before")
+                    "Allocate the next numbers, each on its own. 201 when allocated now, 200 when the same request had allocated them before")
     ResponseEntity<Allocation> allocate(
             @PathVariable String series,
             @RequestBody(required = false) AllocationRequest request,
             @Parameter(
                             description =
-                                    "A token for this one request; repeating the request with it gives the same answer")
+                                    "An idempotency key for this request; repeating the request with it returns the same answer")
                     @RequestHeader(name = Api.KEY, required = false)
                     String key,
             Caller caller) {
@@ -162,19 +162,20 @@ class AllocationController {
     @Needs(value = Right.ALLOCATE, at = At.SERIES)
     @Operation(
             operationId = "takeBlock",
-            summary = "Take many numbers as one block, to be used elsewhere; the answer names the first and the last")
+            summary =
+                    "Allocate many numbers as one block, to be used elsewhere; the answer names the first and the last")
     ResponseEntity<Allocation> block(
             @PathVariable String series,
             @RequestBody BlockRequest asked,
             @Parameter(
                             description =
-                                    "A token for this one request; repeating the request with it gives the same answer")
+                                    "An idempotency key for this request; repeating the request with it returns the same answer")
                     @RequestHeader(name = Api.KEY, required = false)
                     String key,
             Caller caller) {
         if (asked.quantity() == null)
-            throw new Problem(Problem.Type.MALFORMED, "The block has no quantity.")
-                    .field("quantity", "how many numbers the block is to have, 1 or more");
+            throw new Problem(Problem.Type.MALFORMED, "The quantity of the block is missing.")
+                    .field("quantity", "how many numbers, 1 or more");
         return take(
                 new Act.Form.Block(Requests.note("holder", asked.holder())),
                 series,
@@ -199,8 +200,10 @@ class AllocationController {
             Caller caller) {
         Series series = Requests.series(caller, key);
         SortedMap<String, String> asked = Requests.fields(given, unitText);
-        Optional<Unit> unit =
-                Optional.ofNullable(unitText).flatMap(caller.snapshot().organisation()::unit);
+        Optional<Unit> unit = unitText == null
+                ? caller.onlyUnit(right(form), Where.series(key))
+                        .map(caller.snapshot().organisation().units()::get)
+                : caller.snapshot().organisation().unit(unitText);
         caller.need(right(form), new Where(Optional.of(key), Optional.empty(), unit.map(Unit::key)));
         // A unit that the pattern does not write is kept with the act all the same.
         var fields = new TreeMap<>(asked);
@@ -238,8 +241,8 @@ class AllocationController {
      *
      * @param unit the key or the code of the unit that the record is of
      * @param fields what the record holds, by the names of the kind's fields
-     * @param quantity how many; 1 where it is left out
-     * @param date the business date; today in the unit where it is left out
+     * @param quantity how many; default: 1
+     * @param date the business date; default: today in the unit
      * @param reference what the numbers are for, unique in the series
      * @param hold set them aside for this time only: an ISO 8601 duration such as PT15M
      * @param typed the number as somebody typed it, for a series that allows it
@@ -260,13 +263,13 @@ class AllocationController {
     @Operation(
             operationId = "allocateForRecord",
             summary =
-                    "Take the number of a record from the series that the routes find for its kind, its unit and its fields. 201 when taken now, 200 when the same request had taken it before")
+                    "Allocate the number of a record from the series that the routes find for its kind, unit and fields. 201 when allocated now, 200 when the same request had allocated it before")
     ResponseEntity<Allocation> allocateForRecord(
             @PathVariable String kind,
             @RequestBody RecordRequest asked,
             @Parameter(
                             description =
-                                    "A token for this one request; repeating the request with it gives the same answer")
+                                    "An idempotency key for this request; repeating the request with it returns the same answer")
                     @RequestHeader(name = Api.KEY, required = false)
                     String key,
             Caller caller) {
@@ -301,8 +304,8 @@ class AllocationController {
     private static Act.Form form(String time, String typed) {
         Optional<Duration> hold = Requests.duration("hold", time);
         if (hold.isPresent() && typed != null)
-            throw new Problem(Problem.Type.MALFORMED, "A number is either typed or held.")
-                    .field("hold", "leave out the one or the other");
+            throw new Problem(Problem.Type.MALFORMED, "A number cannot be typed and held at once.")
+                    .field("hold", "only one of hold and typed");
         return typed != null
                 ? new Act.Form.Typed(typed)
                 : hold.<Act.Form>map(Act.Form.Held::new).orElse(Act.Form.SINGLES);

@@ -26,9 +26,9 @@ class CheckController {
      * A scheme.
      *
      * @param reads the symbols that it reads
-     * @param length how many check symbols it gives
-     * @param inFront whether they stand in front of the rest
-     * @param misses which slips it lets through
+     * @param length how many check symbols it has
+     * @param inFront whether they come before the rest
+     * @param misses which errors it misses
      */
     record SchemeView(String name, String title, String reads, int length, boolean inFront, String misses) {
         static SchemeView of(CheckScheme scheme) {
@@ -44,9 +44,9 @@ class CheckController {
      * What a text came to.
      *
      * @param text as it was compared: without separators, in capitals
-     * @param given the check symbols that stand there
+     * @param given the check symbols of the text
      * @param expected those that would be right for the rest; absent where the scheme has none for it
-     * @param repairs every text one slip away that is right
+     * @param repairs every valid text that one typing error explains
      */
     record CheckResult(
             String scheme,
@@ -58,7 +58,7 @@ class CheckController {
 
     /**
      * @param slip {@code wrong symbol} or {@code swap}, of the symbol at this place with the next
-     * @param at the place of the slip, from 1
+     * @param at the place of the error, from 1
      */
     record RepairView(String slip, int at, String text) {}
 
@@ -69,7 +69,7 @@ class CheckController {
     @SignedIn
     @Operation(
             operationId = "listCheckSchemes",
-            summary = "The check digit schemes there are, and which slips each one misses")
+            summary = "The check digit schemes, and which typing errors each one misses")
     List<SchemeView> schemes() {
         return CheckSchemes.all().stream().map(SchemeView::of).toList();
     }
@@ -78,7 +78,7 @@ class CheckController {
     @SignedIn
     @Operation(
             operationId = "check",
-            summary = "Verify a typed or scanned text: right, or which single slip or swap would make it right")
+            summary = "Verify a typed or scanned text: valid, or which single typing error or swap explains it")
     CheckResult check(@RequestBody CheckRequest request) {
         CheckScheme scheme = scheme(request);
         try {
@@ -126,7 +126,7 @@ class CheckController {
                         Type.MALFORMED,
                         name.isEmpty()
                                 ? "No scheme is named."
-                                : "There is no check digit scheme ‘" + name + "’."
+                                : "Check digit scheme ‘" + name + "’ not found."
                                         + NearestName.to(
                                                         name,
                                                         CheckSchemes.all().stream()
@@ -139,7 +139,7 @@ class CheckController {
 
     private static String text(CheckRequest request) {
         if (request.text() == null || request.text().isBlank())
-            throw new Problem(Type.MALFORMED, "There is no text.").field("text", "the symbols to look at");
+            throw new Problem(Type.MALFORMED, "The text is missing.").field("text", "the text to check");
         if (request.text().length() > 200)
             throw new Problem(Type.MALFORMED, "The text is " + request.text().length() + " symbols long.")
                     .field("text", "up to 200 symbols");
@@ -147,7 +147,9 @@ class CheckController {
     }
 
     private static Problem unreadable(CheckScheme scheme, IllegalArgumentException e) {
-        return new Problem(Type.MALFORMED, "This cannot be checked by " + scheme.name() + ": " + e.getMessage() + ".")
-                .field("text", "symbols of " + scheme.reads() + ", with blanks, hyphens, dots and strokes as you like");
+        return new Problem(
+                        Type.MALFORMED,
+                        "The text cannot be checked with " + scheme.name() + ": " + e.getMessage() + ".")
+                .field("text", "symbols of " + scheme.reads() + "; blanks, hyphens, dots and slashes are ignored");
     }
 }

@@ -74,23 +74,23 @@ class ClosingController {
     @Operation(
             operationId = "closePeriod",
             summary =
-                    "Close a period of a series or namespace: nothing dated inside it is given any more, and what is returned there becomes void")
+                    "Close a period of a series or namespace: no number can be dated inside it, and what is returned there becomes void")
     Settlement close(
             @RequestBody ClosingRequest request,
             @Parameter(
                             description =
-                                    "A token for this one request; repeating the request with it gives the same answer")
+                                    "An idempotency key for this request; repeating the request with it returns the same answer")
                     @RequestHeader(name = Api.KEY, required = false)
                     String key,
             Caller caller) {
         String actor = caller.name();
         if ((request.series() == null) == (request.namespace() == null))
-            throw new Problem(Problem.Type.MALFORMED, "It is not said what is to be closed, or said twice.")
-                    .field("series", "the key of a series; or a namespace instead");
+            throw new Problem(Problem.Type.MALFORMED, "Neither a series nor a namespace is named, or both are.")
+                    .field("series", "a series or a namespace");
         LocalDate from = date("from", request.from());
         LocalDate to = date("to", request.to());
         if (to.isBefore(from))
-            throw new Problem(Problem.Type.MALFORMED, "The period ends on " + to + ", before it begins.")
+            throw new Problem(Problem.Type.MALFORMED, "The period ends on " + to + ", before it starts.")
                     .field("to", from + " or later");
         var period = new Period(
                 request.series() != null ? Period.Scope.SERIES : Period.Scope.NAMESPACE,
@@ -127,9 +127,9 @@ class ClosingController {
     }
 
     private static LocalDate date(String field, String text) {
-        return Requests.date(field, text)
-                .orElseThrow(() -> new Problem(Problem.Type.MALFORMED, "The period has no end, or no beginning.")
-                        .field(field, "year-month-day, such as 2026-01-31"));
+        return Requests.date(field, text).orElseThrow(() -> new Problem(
+                        Problem.Type.MALFORMED, "The period needs both its first and its last date.")
+                .field(field, "year-month-day, such as 2026-01-31"));
     }
 
     /**
@@ -153,7 +153,7 @@ class ClosingController {
     @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(
             operationId = "listClosings",
-            summary = "Every period that was closed, the newest first, those that were opened again among them")
+            summary = "All closed periods, the newest first, including those that were reopened")
     List<ClosingView> closings(Caller caller) {
         return ledger.read(dsl -> new LifeQueries(dsl).closings()).stream()
                 .filter(closing ->
@@ -179,7 +179,7 @@ class ClosingController {
 
     @GetMapping("/{closing}")
     @Needs(value = Right.READ, at = At.REQUEST)
-    @Operation(operationId = "showClosing", summary = "What a closed period comes to, as it stood when it was closed")
+    @Operation(operationId = "showClosing", summary = "The statement of a closed period, as of its closing")
     Statement statement(@PathVariable long closing, Caller caller) {
         covered(caller, Right.READ, period(closing));
         Head head = headAt(closing);
@@ -196,18 +196,7 @@ class ClosingController {
                             total.issued(),
                             total.voids()))
                     .toList();
-            List<VoidLine> voids = queries.voids(found).stream()
-                    .map(each -> new VoidLine(
-                            each.series(),
-                            each.first(),
-                            each.last(),
-                            each.quantity(),
-                            each.state().word(),
-                            each.entry().note().orElse(null),
-                            each.entry().by(),
-                            each.entry().at(),
-                            each.entry().seq()))
-                    .toList();
+            List<VoidLine> voids = lines(queries.voids(found));
             return new Statement(
                     closing,
                     found.period().scope().word(),
@@ -221,6 +210,8 @@ class ClosingController {
                     lanes,
                     lanes.stream().mapToLong(LaneLine::issued).sum(),
                     voids,
+                    lines(queries.voidsSince(found)),
+                    queries.issuedSince(found),
                     found.reopened()
                             .map(entry -> new Reopening(
                                     entry.seq(),
@@ -229,6 +220,21 @@ class ClosingController {
                                     entry.note().orElse(null)))
                             .orElse(null));
         });
+    }
+
+    private static List<VoidLine> lines(List<LifeQueries.Voided> voids) {
+        return voids.stream()
+                .map(each -> new VoidLine(
+                        each.series(),
+                        each.first(),
+                        each.last(),
+                        each.quantity(),
+                        each.state().word(),
+                        each.entry().note().orElse(null),
+                        each.entry().by(),
+                        each.entry().at(),
+                        each.entry().seq()))
+                .toList();
     }
 
     private Head headAt(long closing) {
@@ -242,7 +248,7 @@ class ClosingController {
 
     @GetMapping("/{closing}/page")
     @Needs(value = Right.READ, at = At.REQUEST)
-    @Operation(operationId = "printClosing", summary = "The same as a page to be signed, in PDF")
+    @Operation(operationId = "printClosing", summary = "The same as a page for signatures, in PDF")
     @ApiResponse(
             responseCode = "200",
             content =
@@ -263,13 +269,13 @@ class ClosingController {
 
     @PostMapping("/{closing}/reopenings")
     @Needs(value = Right.DEFINE, at = At.REQUEST)
-    @Operation(operationId = "reopenPeriod", summary = "Open a closed period again, with a reason")
+    @Operation(operationId = "reopenPeriod", summary = "Reopen a closed period, with a reason")
     Settlement reopen(
             @PathVariable long closing,
             @RequestBody ReopeningRequest request,
             @Parameter(
                             description =
-                                    "A token for this one request; repeating the request with it gives the same answer")
+                                    "An idempotency key for this request; repeating the request with it returns the same answer")
                     @RequestHeader(name = Api.KEY, required = false)
                     String key,
             Caller caller) {

@@ -39,7 +39,7 @@ class CodebookController {
         this.work = work;
     }
 
-    /** @param usedBy the series that take their choices from it */
+    /** @param usedBy the series that use it */
     record CodebookView(
             String key, String title, int version, List<CodebookForm.ChoiceForm> choices, List<String> usedBy) {}
 
@@ -47,7 +47,7 @@ class CodebookController {
     @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(
             operationId = "listCodebooks",
-            summary = "The codebooks of series and kinds that one may see, by key, and which of those series use each")
+            summary = "The codebooks of series and kinds that one may read, by key, and the series that use each")
     List<CodebookView> list(Caller caller) {
         return caller.snapshot().codebooks().values().stream()
                 .filter(book -> caller.readsCodebook(book.key()))
@@ -68,7 +68,7 @@ class CodebookController {
 
     @GetMapping("/{codebook}")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
-    @Operation(operationId = "showCodebook", summary = "One codebook; its ETag is what a change is made on")
+    @Operation(operationId = "showCodebook", summary = "One codebook, with the ETag for a change")
     ResponseEntity<CodebookForm> show(@PathVariable String codebook, Caller caller) {
         List<Codebook> books = caller.snapshot().codebooks().values().stream()
                 .filter(book -> caller.readsCodebook(book.key()))
@@ -80,10 +80,10 @@ class CodebookController {
                 .findFirst()
                 .orElseThrow(() -> new Problem(
                                 Type.UNKNOWN_CODEBOOK,
-                                "There is no codebook ‘" + codebook + "’."
+                                "Codebook ‘" + codebook + "’ not found."
                                         + near.map(name -> " Did you mean ‘" + name + "’?")
                                                 .orElse(""))
-                        .field("codebook", near.orElse("the key of a codebook; GET /api/v1/codebooks lists them")));
+                        .field("codebook", near.orElse("the key of an existing codebook")));
         return tagged(found);
     }
 
@@ -96,7 +96,7 @@ class CodebookController {
     @Operation(
             operationId = "defineCodebook",
             summary =
-                    "Define a codebook, or add to one and retire from it. If-None-Match: * for a new one, If-Match with its ETag for one that exists")
+                    "Define a codebook, or add and retire choices. If-None-Match: * for a new one, If-Match with the ETag for an existing one")
     ResponseEntity<CodebookForm> define(
             @PathVariable String codebook,
             @RequestBody CodebookForm form,

@@ -14,8 +14,8 @@ record CodebookForm(
 
     /**
      * @param name the full name
-     * @param code what stands for it in an identifier
-     * @param retired whether it is no longer given
+     * @param code its text in an identifier
+     * @param retired whether it can no longer be chosen
      * @param choices what can be chosen next where this is chosen
      */
     record ChoiceForm(

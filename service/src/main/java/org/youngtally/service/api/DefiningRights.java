@@ -110,9 +110,9 @@ final class DefiningRights {
         if (before.snapshot().codebooks().containsKey(key) && !before.readsCodebook(key))
             throw new Problem(
                             Type.GRANT_MISSING,
-                            "‘" + before.name() + "’ may not draw in the codebook ‘" + key
-                                    + "’, which nothing uses that it may read.")
-                    .field("grant", "‘read for all’, or for a series or a kind that uses the codebook")
+                            "‘" + before.name() + "’ may not use the codebook ‘" + key
+                                    + "’: no series or kind that it may read uses it.")
+                    .field("grant", "‘read for all’, or read for a series or a kind that uses the codebook")
                     .with("right", Right.READ.word());
     }
 

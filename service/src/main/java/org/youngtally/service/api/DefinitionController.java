@@ -8,15 +8,21 @@ import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.function.ToIntFunction;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -52,6 +58,7 @@ import org.youngtally.core.series.SeriesDraft;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.ledger.Outcome;
+import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
@@ -72,6 +79,12 @@ import org.youngtally.service.work.HeavyWork.Sort;
 @RestController
 @RequestMapping(Api.V1)
 class DefinitionController {
+    private static final Logger LOG = LoggerFactory.getLogger(DefinitionController.class);
+
+    private static final SlipView UNROUTED = new SlipView(
+            "key",
+            "no route leads to this series: records do not use it, and only a grant for the series itself covers it");
+
     private static final int COMING = 10;
     private static final int LONGEST_NAME = 200;
 
@@ -83,7 +96,7 @@ class DefinitionController {
         this.work = work;
     }
 
-    /** Definition files, to be taken all together or not at all. */
+    /** Definition files, to be applied all or none. */
     record DefinitionFiles(List<NamedText> files) {}
 
     record NamedText(String name, String text) {}
@@ -111,7 +124,7 @@ class DefinitionController {
 
     /**
      * @param change {@code new}, {@code changed} or {@code unchanged}
-     * @param slips what is allowed and looks like a slip
+     * @param slips possible mistakes
      */
     record SeriesChangeView(
             String key,
@@ -123,7 +136,7 @@ class DefinitionController {
             List<SlipView> slips) {}
 
     /**
-     * Something that is allowed and looks like a slip.
+     * A possible mistake.
      *
      * @param path the property
      */
@@ -167,11 +180,11 @@ class DefinitionController {
     @Needs(value = Right.DEFINE, at = At.REQUEST)
     @Operation(
             operationId = "applyDefinitions",
-            summary =
-                    "Define everything that stands in YAML files, or none of it; what stands in no file is left alone")
+            summary = "Apply the definitions in YAML files, all of them or none; definitions in no file stay unchanged")
     DefinitionReport apply(
             @RequestBody DefinitionFiles request,
-            @Parameter(description = "Only say what would change") @RequestParam(defaultValue = "false") boolean dryRun,
+            @Parameter(description = "Only show what would change") @RequestParam(defaultValue = "false")
+                    boolean dryRun,
             Caller caller) {
         return work.run(Sort.PROOF, caller.name(), () -> applied(request, dryRun, caller));
     }
@@ -180,10 +193,13 @@ class DefinitionController {
         List<DefinitionFile> files = read(request);
         Drafts drafts = together(files);
         var act = new Act.Define(drafts, kept(request), Optional.empty());
+        List<DefinitionFault> faults = faults(files, act, caller);
+        if (!faults.isEmpty()) throw Refusals.definitionsFaulty(faults);
         DefiningRights.need(caller, ledger, act);
         LedgerSnapshot now = ledger.snapshot();
         Defined before = Defined.in(now);
         Defined after = Defined.by(dryRun ? decided(now, act, files) : performed(act, caller.name(), files));
+        Map<String, LocalDate> defined = defined(before.series().keySet(), drafts);
         return new DefinitionReport(
                 dryRun,
                 drafts.namespaces().stream()
@@ -199,9 +215,32 @@ class DefinitionController {
                         .toList(),
                 drafts.series().stream()
                         .map(draft -> view(
-                                before.series().get(draft.key()), after.series().get(draft.key()), now))
+                                before.series().get(draft.key()),
+                                after.series().get(draft.key()),
+                                now,
+                                Optional.ofNullable(defined.get(draft.key())),
+                                routed(draft.key(), now, after)))
                         .toList(),
                 parts(drafts, before, after));
+    }
+
+    /** When those that were defined before were first defined. */
+    private Map<String, LocalDate> defined(Set<String> known, Drafts drafts) {
+        List<String> keys = drafts.series().stream()
+                .map(SeriesDraft::key)
+                .filter(known::contains)
+                .toList();
+        var dates = new HashMap<String, LocalDate>();
+        if (!keys.isEmpty())
+            ledger.read(dsl -> new EntryQueries(dsl).firstDefined(keys))
+                    .forEach((key, at) -> dates.put(key, LocalDate.ofInstant(at, ledger.zone())));
+        return dates;
+    }
+
+    private static boolean routed(String series, LedgerSnapshot now, Defined after) {
+        return !now.organisation().routesTo(series).isEmpty()
+                || after.routes().values().stream()
+                        .anyMatch(route -> route.series().equals(series));
     }
 
     private static Drafts together(List<DefinitionFile> files) {
@@ -230,7 +269,7 @@ class DefinitionController {
     @Operation(
             operationId = "exportDefinitions",
             summary =
-                    "The files of definitions as they were applied, brought up to date; what stands in none is in console.yaml")
+                    "The files of definitions as they were applied, with all changes since; definitions of no file are in console.yaml")
     DefinitionFiles export() {
         LedgerSnapshot now = ledger.snapshot();
         Organisation organisation = now.organisation();
@@ -248,14 +287,11 @@ class DefinitionController {
                 organisation.kinds().values().stream().map(KindDraft::of).toList(),
                 organisation.routes().values().stream().map(RouteDraft::of).toList());
         List<KeptFile> kept = ledger.read(dsl -> new StateQueries(dsl).files());
-        return new DefinitionFiles(DefinitionExport.of(kept, current, draft -> RouteCheck.of(
-                                draft,
-                                organisation,
-                                now.series(),
-                                key -> Optional.ofNullable(now.codebooks().get(key)))
-                        .route()
-                        .map(RouteDraft::of)
-                        .orElse(draft))
+        return new DefinitionFiles(DefinitionExport.of(
+                        kept, current, draft -> RouteCheck.of(draft, organisation, now.series(), now::choices)
+                                .route()
+                                .map(RouteDraft::of)
+                                .orElse(draft))
                 .stream()
                 .map(file -> new NamedText(file.name(), file.text()))
                 .toList());
@@ -275,10 +311,11 @@ class DefinitionController {
                             || name.length() > LONGEST_NAME
                             || name.chars().anyMatch(Character::isISOControl)
                             || !names.add(name))
-                        throw new Problem(Type.MALFORMED, "‘" + file.name() + "’ cannot be the name of a file here.")
+                        throw new Problem(
+                                        Type.MALFORMED, "‘" + file.name() + "’ is not accepted as the name of a file.")
                                 .field(
                                         "files",
-                                        "names of 1 to " + LONGEST_NAME + " symbols, each once whatever its folder");
+                                        "names of 1 to " + LONGEST_NAME + " symbols, each once, regardless of folders");
                     return new KeptFile(name, file.text());
                 })
                 .toList();
@@ -309,15 +346,40 @@ class DefinitionController {
                         .field("files", "files with name and text");
             files.add(DefinitionFile.read(file.name(), file.text()));
         }
-        List<DefinitionFault> faults =
-                files.stream().flatMap(file -> file.faults().stream()).toList();
-        if (!faults.isEmpty()) throw Refusals.definitionsFaulty(faults);
         return files;
+    }
+
+    /** All that is wrong with what was read, and with what could be read well. */
+    private List<DefinitionFault> faults(List<DefinitionFile> files, Act.Define act, Caller caller) {
+        var faults = new ArrayList<>(
+                files.stream().flatMap(file -> file.faults().stream()).toList());
+        // Where a file could not be read at all, others may rest on what it holds.
+        if (faults.isEmpty() || faults.stream().anyMatch(fault -> fault.what() == null)) return faults;
+        try {
+            DefiningRights.need(caller, ledger, act);
+        } catch (Problem mayNot) {
+            LOG.debug("no more is told than what is wrong with the files", mayNot);
+            return faults;
+        }
+        if (ledger.decide(ledger.snapshot(), act) instanceof Decision.Refused refused
+                && refused.refusal() instanceof Refusal.DefinitionsFaulty faulty)
+            located(faulty, files).stream()
+                    .filter(fault -> faults.stream()
+                            .noneMatch(own ->
+                                    Objects.equals(own.what(), fault.what()) && Objects.equals(own.key(), fault.key())))
+                    .toList()
+                    .forEach(faults::add);
+        return faults;
     }
 
     /** Adds to each fault the file and line where it stands. */
     private static Problem located(Refusal refusal, List<DefinitionFile> files) {
-        if (!(refusal instanceof Refusal.DefinitionsFaulty faulty)) return Refusals.problem(refusal);
+        return refusal instanceof Refusal.DefinitionsFaulty faulty
+                ? Refusals.definitionsFaulty(located(faulty, files))
+                : Refusals.problem(refusal);
+    }
+
+    private static List<DefinitionFault> located(Refusal.DefinitionsFaulty faulty, List<DefinitionFile> files) {
         var faults = new ArrayList<DefinitionFault>();
         for (Refusal.DraftFaults draft : faulty.faults()) {
             int index = draft.index();
@@ -333,7 +395,7 @@ class DefinitionController {
                             draft,
                             fault)));
         }
-        return Refusals.definitionsFaulty(faults);
+        return faults;
     }
 
     private static List<PartChangeView> parts(Drafts drafts, Defined before, Defined after) {
@@ -394,7 +456,8 @@ class DefinitionController {
                 after == null || before == null ? List.of() : Differences.between(before, after));
     }
 
-    private SeriesChangeView view(Series before, Series after, LedgerSnapshot stood) {
+    private SeriesChangeView view(
+            Series before, Series after, LedgerSnapshot stood, Optional<LocalDate> defined, boolean routed) {
         Series now = after == null ? before : after;
         List<Difference> differences = after == null || before == null ? List.of() : Differences.between(before, after);
         List<String> next = before != null || !now.restsOnDateAlone()
@@ -411,11 +474,15 @@ class DefinitionController {
                 now.version(),
                 differences,
                 next,
-                slips(now, Optional.ofNullable(before), stood));
+                Stream.concat(
+                                slips(now, Optional.ofNullable(before), stood, defined).stream(),
+                                before == null && !routed ? Stream.of(UNROUTED) : Stream.empty())
+                        .toList());
     }
 
-    private List<SlipView> slips(Series series, Optional<Series> before, LedgerSnapshot stood) {
-        return PossibleMistake.of(series, before, ledger.today(), lane -> stood.counters()
+    private List<SlipView> slips(
+            Series series, Optional<Series> before, LedgerSnapshot stood, Optional<LocalDate> defined) {
+        return PossibleMistake.of(series, before, ledger.today(), defined, lane -> stood.counters()
                         .used(lane)
                         .next())
                 .stream()
@@ -434,9 +501,8 @@ class DefinitionController {
     }
 
     /**
-     * @param date the business date to look at; today, or the first date served, where it is left out
-     * @param fields what a record gives for the fields of the series, the unit among them; where they are left out, the
-     *     first choices stand for them
+     * @param date the business date; default: today, or the first date of a range
+     * @param fields the fields of the series, including the unit; default: the first choices
      */
     record PreviewRequest(
             SeriesForm series,
@@ -444,13 +510,13 @@ class DefinitionController {
             @Nullable Map<String, String> fields) {}
 
     /**
-     * What a definition would give, or what is wrong with it.
+     * A preview of a definition, or what is wrong with it.
      *
      * @param date the business date that was looked at; absent where the definition has faults
      * @param fields the codes and texts that the numbers are shown for
      * @param left absent where the definition has faults, or the series starts over
-     * @param fieldFault what is wrong with the fields that were given
-     * @param slips what is allowed and looks like a slip
+     * @param fieldFault what is wrong with the fields of the request
+     * @param slips possible mistakes
      */
     record Preview(
             @Nullable LocalDate date,
@@ -462,7 +528,7 @@ class DefinitionController {
             List<SlipView> slips) {}
 
     /**
-     * @param checks where check symbols stand in the identifier
+     * @param checks where the check symbols are in the identifier
      * @param range the range's place among those sent, from 1
      * @param lane what its lane counts for
      */
@@ -475,16 +541,14 @@ class DefinitionController {
     @Needs(value = Right.DEFINE, at = At.SOMEWHERE)
     @Operation(
             operationId = "preview",
-            summary =
-                    "The next ten identifiers that a definition would give, or every fault it has; nothing is changed")
+            summary = "A preview of the next ten identifiers of a definition, or all its faults; nothing is changed")
     Preview preview(@RequestBody PreviewRequest request, Caller caller) {
         return work.run(Sort.PROOF, caller.name(), () -> preview(request));
     }
 
     private Preview preview(PreviewRequest request) {
         if (request.series() == null)
-            throw new Problem(Type.MALFORMED, "There is no series to look at.")
-                    .field("series", "a series as it would be defined");
+            throw new Problem(Type.MALFORMED, "No series was sent.").field("series", "the definition of a series");
         SeriesDraft draft = request.series().draft();
         LedgerSnapshot now = ledger.snapshot();
         return switch (ledger.decide(now, new Act.Define(List.of(draft), Optional.empty()))) {
@@ -511,15 +575,15 @@ class DefinitionController {
 
     private Preview preview(Series series, PreviewRequest request, LedgerSnapshot now) {
         LocalDate date = Requests.date(request.date()).orElseGet(() -> firstServed(series, ledger.today()));
-        Fields fields =
-                Fields.of(series, key -> Optional.ofNullable(now.codebooks().get(key)));
+        Fields fields = Fields.of(series, now::choices);
         var given = new LinkedHashMap<String, String>();
         // Fields that the definition has lost while it is being written are passed over.
         if (request.fields() != null)
             request.fields().forEach((name, text) -> {
                 if (text != null && !text.isBlank() && series.field(name).isPresent()) given.put(name, text);
             });
-        List<SlipView> slips = slips(series, Optional.ofNullable(now.series().get(series.key())), now);
+        List<SlipView> slips =
+                slips(series, Optional.ofNullable(now.series().get(series.key())), now, Optional.empty());
         return switch (fields.read(fields.example(given))) {
             case Fields.Reading.Faulty faulty ->
                 new Preview(

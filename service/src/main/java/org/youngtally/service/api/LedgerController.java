@@ -57,13 +57,13 @@ class LedgerController {
     }
 
     /**
-     * @param round of a mark that comes round again, from 1
+     * @param round the round of a repeating mark, from 1
      * @param state issued, held, used, returned, or void with the kind behind it
      * @param block the block it is of, by the entry that made it
      * @param until when it lapses, while it is held
      * @param ahead whether it was typed ahead of the counter
-     * @param kind the kind of record that it was taken for, where that was said
-     * @param unit the unit that it was taken for, where that was said
+     * @param kind the kind of record that it was allocated for, if known
+     * @param unit the unit that it was allocated for, if known
      * @param record the record that it is the number of, or was
      * @param changed the act that made its state what it is; absent where it is as it was given
      * @param retired the act that gave its place anew under another identifier; nobody has this one any more
@@ -119,11 +119,10 @@ class LedgerController {
     @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(
             operationId = "findIdentifier",
-            summary =
-                    "What an identifier was given for; upper and lower case are alike. One for each namespace that knows it")
+            summary = "What an identifier was issued for; case does not matter. One for each namespace that has it")
     List<IdentifierView> find(
             @Parameter(description = "The identifier") @RequestParam(required = false) String text,
-            @Parameter(description = "Instead of an identifier: the reference that numbers were taken for")
+            @Parameter(description = "Instead of an identifier: the reference that numbers were allocated for")
                     @RequestParam(required = false)
                     String reference,
             Caller caller) {
@@ -131,8 +130,8 @@ class LedgerController {
             throw new Problem(Type.MALFORMED, "The parameter ‘text’ is missing.")
                     .field("text", "an identifier; or a reference as the parameter ‘reference’ instead");
         if (text != null && reference != null)
-            throw new Problem(Type.MALFORMED, "An identifier and a reference are looked for at once.")
-                    .field("reference", "nothing where text is given");
+            throw new Problem(Type.MALFORMED, "Both an identifier and a reference were sent.")
+                    .field("reference", "none together with text");
         List<IdentifierView> found = ledger
                 .read(dsl -> text == null
                         ? referenced(new EntryQueries(dsl), new IdentifierQueries(dsl), reference)
@@ -144,15 +143,15 @@ class LedgerController {
         if (found.isEmpty() && text == null)
             throw new Problem(
                             Type.UNKNOWN_IDENTIFIER,
-                            "No number stands for ‘" + reference + "’"
+                            "No number was allocated for ‘" + reference + "’"
                                     + (caller.readsAll() ? "." : " in a series that ‘" + caller.name() + "’ may read."))
-                    .field("reference", "a reference that numbers were taken for");
+                    .field("reference", "a reference that numbers were allocated for");
         if (found.isEmpty())
             throw new Problem(
                             Type.UNKNOWN_IDENTIFIER,
-                            "‘" + text + "’ was never given"
+                            "‘" + text + "’ was never issued"
                                     + (caller.readsAll() ? "." : " by a series that ‘" + caller.name() + "’ may read."))
-                    .field("text", "an identifier that a series has given");
+                    .field("text", "an identifier that a series issued");
         return found;
     }
 
@@ -213,14 +212,14 @@ class LedgerController {
      *
      * @param act what was done: define, allocate, block, hold, type, confirm, release, lapse, return, void, use, split,
      *     close, reopen, remove, access, save, change, renumber, share, delete or fill
-     * @param state what the numbers are after it, for an act on numbers that were given
+     * @param state the state of the numbers afterwards, for an act on issued numbers
      * @param note the reason, or for whom
-     * @param fields the codes and texts that the numbers were taken for
+     * @param fields the codes and texts of the fields
      * @param kind the kind of record that the numbers are for
      * @param unit its unit
-     * @param defined what was defined, changed or taken away: codebooks and series by their keys, anything else behind
-     *     its sort
-     * @param first the first identifier that was taken
+     * @param defined what was defined, changed or removed: codebooks and series by their keys, anything else with its
+     *     type
+     * @param first the first identifier
      */
     record EntryView(
             long seq,
@@ -248,9 +247,8 @@ class LedgerController {
             summary = "The ledger's entries from new to old, page by page; the Link header leads to the next page")
     ResponseEntity<List<EntryView>> entries(
             @Parameter(description = "Only those of this series") @RequestParam(required = false) String series,
-            @Parameter(description = "Only those before this sequence number") @RequestParam(required = false)
-                    Long before,
-            @Parameter(description = "How many at the most") @RequestParam(defaultValue = "50") int limit,
+            @Parameter(description = "Only those before this entry") @RequestParam(required = false) Long before,
+            @Parameter(description = "At most this many") @RequestParam(defaultValue = "50") int limit,
             Caller caller) {
         if (limit < 1 || limit > MOST_ENTRIES)
             throw new Problem(Type.MALFORMED, "A page of " + limit + " entries cannot be shown.")
@@ -314,14 +312,16 @@ class LedgerController {
     }
 
     /**
-     * @param series the series whose positions are walked; all where it is left out
+     * @param series the series whose positions are checked; default: all
      * @param head a head that an earlier audit ended with, as SEQUENCE:HASH
      */
     record AuditRequest(@Nullable String series, @Nullable String head) {}
 
     /**
      * @param gapFree whether nothing at all was found
-     * @param states how many positions there are in each state
+     * @param positions how many positions lie below the counters
+     * @param ahead how many positions were typed ahead of the counters
+     * @param states how many positions there are in each state; together those below and ahead of the counters
      * @param head what to keep, to prove later that nothing was rewritten
      * @param explained what is neither plainly issued nor a gap, lane by lane, and why; the closed periods
      */
@@ -330,6 +330,7 @@ class LedgerController {
             long entries,
             long lanes,
             long positions,
+            long ahead,
             Map<String, Long> states,
             String head,
             List<String> explained,
@@ -341,7 +342,7 @@ class LedgerController {
     @Operation(
             operationId = "audit",
             summary =
-                    "Walk every journal line and every position, and say whether the ledger is gap-free and unchanged, or what is wrong")
+                    "Check every journal line and every position: whether the ledger is gap-free and unchanged, or what is wrong")
     AuditView audit(@RequestBody(required = false) AuditRequest request, Caller caller) {
         AuditRequest asked = request == null ? new AuditRequest(null, null) : request;
         caller.need(
@@ -357,6 +358,7 @@ class LedgerController {
                 report.entries(),
                 report.lanes(),
                 report.positions(),
+                report.ahead(),
                 states(report),
                 report.head().toString(),
                 report.explained(),
@@ -385,7 +387,7 @@ class LedgerController {
 
     @GetMapping("/noop")
     @SignedIn
-    @Operation(operationId = "doNothing", summary = "Does nothing, for measuring what a request costs by itself")
+    @Operation(operationId = "doNothing", summary = "Does nothing; for measuring the cost of a request")
     Nothing noop() {
         return new Nothing("nothing");
     }

@@ -96,15 +96,15 @@ class LifeController {
 
     @PostMapping("/holds/clearings")
     @Needs(value = Right.HOLD, at = At.REQUEST)
-    @Operation(operationId = "clearHolds", summary = "Release holds that nobody has ended, one act for each series")
+    @Operation(operationId = "clearHolds", summary = "Release old holds, one act for each series")
     List<Settlement> clear(@RequestBody ClearingRequest request, Caller caller) {
         String actor = caller.name();
         Duration age = Requests.duration("olderThan", request.olderThan())
-                .orElseThrow(() -> new Problem(Problem.Type.MALFORMED, "It is not said how old a hold is to be.")
+                .orElseThrow(() -> new Problem(Problem.Type.MALFORMED, "The age of the holds is missing.")
                         .field("olderThan", "an ISO 8601 duration such as P1D"));
         Optional<String> reason = Requests.note("reason", request.reason());
         if (reason.isEmpty())
-            throw new Problem(Problem.Type.REASON_MISSING, "It is not said why.")
+            throw new Problem(Problem.Type.REASON_MISSING, "A reason is required.")
                     .field("reason", "a reason that an auditor will understand");
         var bySeries = new LinkedHashMap<String, List<String>>();
         // Those that may be ended are cleared; a series that is named must be one of them.
@@ -139,12 +139,12 @@ class LifeController {
     }
 
     /**
-     * A block and what became of its numbers.
+     * A block and the states of its numbers.
      *
      * @param block by what it is called: the entry that made it
      * @param parent the block it was a part of
      * @param holder who uses it
-     * @param quantity how many numbers it was taken or handed on with
+     * @param quantity how many numbers it had at first
      * @param left how many were not reported yet
      * @param states how many of those it still has are in each state
      */
@@ -166,7 +166,7 @@ class LifeController {
     @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(
             operationId = "listBlocks",
-            summary = "All blocks, those first that have most numbers left which were not reported")
+            summary = "All blocks, sorted by how many numbers were not reported yet, most first")
     List<BlockView> blocks(
             @Parameter(description = "Only those of this series") @RequestParam(required = false) String series,
             Caller caller) {
@@ -234,13 +234,12 @@ class LifeController {
     @Operation(
             operationId = "listVoids",
             summary =
-                    "Numbers that became void after they were given, the newest first, with the reasons; the Link header leads to the next page")
+                    "Numbers that became void after they were issued, the newest first, with the reasons; the Link header leads to the next page")
     ResponseEntity<List<VoidView>> voids(
             @Parameter(description = "Only those of this series") @RequestParam(required = false) String series,
-            @Parameter(description = "Only those that an entry before this one made void")
-                    @RequestParam(required = false)
+            @Parameter(description = "Only those voided by an entry before this one") @RequestParam(required = false)
                     Long before,
-            @Parameter(description = "How many at the most") @RequestParam(defaultValue = "200") int limit,
+            @Parameter(description = "At most this many") @RequestParam(defaultValue = "200") int limit,
             Caller caller) {
         if (limit < 1 || limit > MOST_VOIDS)
             throw new Problem(Problem.Type.MALFORMED, "A page of " + limit + " voids cannot be shown.")

@@ -58,7 +58,7 @@ class OrganisationController {
 
     /**
      * @param below the unit it is a part of
-     * @param code what stands for it in an identifier
+     * @param code its text in an identifier
      * @param timeZone where it is not the service's own
      */
     record UnitView(
@@ -67,7 +67,8 @@ class OrganisationController {
             @Nullable String below,
             String code,
             @Nullable String timeZone,
-            int version) {
+            int version,
+            boolean retired) {
         static UnitView of(Unit unit) {
             return new UnitView(
                     unit.key(),
@@ -75,7 +76,8 @@ class OrganisationController {
                     unit.below().orElse(null),
                     unit.code(),
                     unit.zone().map(ZoneId::getId).orElse(null),
-                    unit.version());
+                    unit.version(),
+                    unit.retired());
         }
     }
 
@@ -83,9 +85,13 @@ class OrganisationController {
     @SignedIn
     @Operation(
             operationId = "listUnits",
-            summary = "The companies, branches and workshops, and which is a part of which")
-    List<UnitView> units(Caller caller) {
+            summary = "The units (companies, branches, workshops), each below the one it is a part of")
+    List<UnitView> units(
+            @Parameter(description = "Whether retired units are included") @RequestParam(defaultValue = "false")
+                    boolean retired,
+            Caller caller) {
         return caller.snapshot().organisation().units().values().stream()
+                .filter(unit -> retired || !unit.retired())
                 .map(UnitView::of)
                 .toList();
     }
@@ -93,7 +99,7 @@ class OrganisationController {
     /**
      * @param type text, number, date, choice or yes-no
      * @param sticky whether the next record that somebody writes begins with it
-     * @param filled whether the service fills it when the number is given, and nobody else
+     * @param filled whether only the service fills it, when the number is allocated
      */
     record KindFieldView(
             String name,
@@ -121,7 +127,7 @@ class OrganisationController {
      * @param lines the fields of each of its lines; empty for a kind without lines
      * @param knownBy the fields by each of which a record is known again
      * @param agree the fields that are the same in all units
-     * @param deleting what becomes of the number of a deleted record: void or return
+     * @param deleting what happens to the number of a deleted record: void or return
      * @param datedBy the field that holds the business date; absent for today
      * @param lineStep how far the number of one line is from the next
      */
@@ -135,7 +141,8 @@ class OrganisationController {
             String deleting,
             @Nullable String datedBy,
             int lineStep,
-            int version) {
+            int version,
+            boolean retired) {
         static KindView of(Kind kind, LedgerSnapshot snapshot) {
             Keeping keeping = kind.keeping();
             Set<String> filled = RecordSeries.placing(snapshot).filled(kind);
@@ -153,15 +160,20 @@ class OrganisationController {
                     keeping.deleting().word(),
                     keeping.datedBy().orElse(null),
                     keeping.lineStep(),
-                    kind.version());
+                    kind.version(),
+                    kind.retired());
         }
     }
 
     @GetMapping("/kinds")
     @SignedIn
     @Operation(operationId = "listKinds", summary = "The kinds of records, with their fields")
-    List<KindView> kinds(Caller caller) {
+    List<KindView> kinds(
+            @Parameter(description = "Whether retired kinds are included") @RequestParam(defaultValue = "false")
+                    boolean retired,
+            Caller caller) {
         return caller.snapshot().organisation().kinds().values().stream()
+                .filter(kind -> retired || !kind.retired())
                 .map(kind -> KindView.of(kind, caller.snapshot()))
                 .toList();
     }
@@ -225,9 +237,7 @@ class OrganisationController {
 
     @GetMapping("/routes")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
-    @Operation(
-            operationId = "listRoutes",
-            summary = "The rules that say which series numbers the records of a kind in a unit")
+    @Operation(operationId = "listRoutes", summary = "The routes: which series is used for records of a kind in a unit")
     List<RouteView> routes(Caller caller) {
         return caller.snapshot().organisation().routes().values().stream()
                 .filter(route -> caller.reads(route.series()))
@@ -251,14 +261,15 @@ class OrganisationController {
     @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(
             operationId = "showRouteGrid",
-            summary = "Kinds by units: which series each one uses, its own or inherited, and the gaps")
+            summary = "Kinds by units: which series is used, by its own or an inherited route, and the missing routes")
     GridView grid(Caller caller) {
         Organisation organisation = caller.snapshot().organisation();
         var cells = new ArrayList<CellView>();
-        for (Kind kind : organisation.kinds().values())
-            for (Unit unit : organisation.units().values())
-                cells.add(cell(organisation, kind.key(), unit.key(), caller));
-        return new GridView(kinds(caller), units(caller), cells);
+        List<KindView> kinds = kinds(false, caller);
+        List<UnitView> units = units(false, caller);
+        for (KindView kind : kinds)
+            for (UnitView unit : units) cells.add(cell(organisation, kind.key(), unit.key(), caller));
+        return new GridView(kinds, units, cells);
     }
 
     private static CellView cell(Organisation organisation, String kind, String unit, Caller caller) {
@@ -308,11 +319,12 @@ class OrganisationController {
     @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(
             operationId = "explainRoute",
-            summary = "Which series would number a record, each rule that was looked at, and why it serves or not")
+            summary =
+                    "Which series a record would be numbered from, each route that was tried, and why it applies or not")
     WhyView why(
             @Parameter(description = "The kind of record") @RequestParam String kind,
-            @Parameter(description = "The unit that the record is of") @RequestParam String unit,
-            @Parameter(description = "What the record holds in a field, as NAME=VALUE; once for each field")
+            @Parameter(description = "The unit of the record") @RequestParam String unit,
+            @Parameter(description = "The value of a field, as NAME=VALUE; once for each field")
                     @RequestParam(required = false)
                     List<String> field,
             Caller caller) {
@@ -351,8 +363,8 @@ class OrganisationController {
     }
 
     /**
-     * @param when what the fields of the record must be; none where it is left out
-     * @param into the field that the number goes into; number where it is left out
+     * @param when what the fields of the record must be; default: any
+     * @param into the field that receives the number; default: number
      */
     record RouteForm(
             @Nullable Map<String, TestForm> when,
@@ -372,7 +384,7 @@ class OrganisationController {
     @Operation(
             operationId = "defineRoute",
             summary =
-                    "Say which series numbers a kind in a unit, under a condition or without. If-None-Match: * for a new route, If-Match with its version for one that exists")
+                    "Define or change a route, with or without a condition. If-None-Match: * for a new one, If-Match with the version for an existing one")
     ResponseEntity<RouteView> define(
             @PathVariable String kind,
             @PathVariable String unit,
@@ -393,11 +405,7 @@ class OrganisationController {
     /** The route that stood as it was wanted. */
     private Route standing(RouteDraft draft) {
         LedgerSnapshot snapshot = ledger.snapshot();
-        return RouteCheck.of(
-                        draft,
-                        snapshot.organisation(),
-                        snapshot.series(),
-                        key -> Optional.ofNullable(snapshot.codebooks().get(key)))
+        return RouteCheck.of(draft, snapshot.organisation(), snapshot.series(), snapshot::choices)
                 .route()
                 .map(Route::key)
                 .map(snapshot.organisation().routes()::get)
@@ -406,13 +414,11 @@ class OrganisationController {
 
     @DeleteMapping("/routes/{kind}/{unit}")
     @Needs(value = Right.DEFINE, at = At.REQUEST)
-    @Operation(
-            operationId = "removeRoute",
-            summary = "Take a route away; numbers that were given by it stay as they are")
+    @Operation(operationId = "removeRoute", summary = "Remove a route; numbers that were allocated by it do not change")
     ResponseEntity<Void> remove(
             @PathVariable String kind,
             @PathVariable String unit,
-            @Parameter(description = "The condition as the list of routes shows it; none for the route without one")
+            @Parameter(description = "The condition as in the list of routes; none for the route without one")
                     @RequestParam(required = false)
                     String condition,
             @RequestHeader(name = "If-Match", required = false) String match,
@@ -429,7 +435,7 @@ class OrganisationController {
 
     @GetMapping("/series/{series}/routes")
     @Needs(value = Right.READ, at = At.SERIES)
-    @Operation(operationId = "listUses", summary = "Where a series is used: the routes that lead to it")
+    @Operation(operationId = "listUses", summary = "The routes to a series")
     List<RouteView> uses(@PathVariable String series, Caller caller) {
         Requests.series(caller, series);
         caller.need(Right.READ, Where.series(series));

@@ -41,10 +41,10 @@ class OutlookController {
     }
 
     /**
-     * When what is left runs out.
+     * When a series will be exhausted.
      *
      * @param left how many are left for the date; absent where that rests on fields, or where the series starts over
-     * @param ends the last day that they can be given on: of the range, or of the period that the count is for
+     * @param ends the last day: of the range, or of the period of the count
      */
     record ForecastView(
             String series,
@@ -57,8 +57,9 @@ class OutlookController {
      * What the rate of the last days comes to.
      *
      * @param days how many days back, today among them
-     * @param used how many numbers were given in them
-     * @param runsOut the day on which the last one would be given; absent where they last longer than they can be given
+     * @param used how many numbers were issued on them
+     * @param runsOut the day on which the last number would be issued; absent where the numbers last longer than the
+     *     range
      */
     record RateView(int days, long used, @Nullable LocalDate runsOut) {}
 
@@ -66,7 +67,7 @@ class OutlookController {
     @Needs(value = Right.READ, at = At.SERIES)
     @Operation(
             operationId = "forecast",
-            summary = "When the numbers that are left run out, at the rates of the last 7, 30 and 365 days")
+            summary = "When the remaining numbers will be exhausted, at the rates of the last 7, 30 and 365 days")
     ForecastView forecast(@PathVariable String series, Caller caller) {
         Series found = Requests.series(caller, series);
         caller.need(Right.READ, Where.series(series));
@@ -96,18 +97,17 @@ class OutlookController {
         });
     }
 
-    /** How many numbers were given on a day. */
+    /** How many numbers were issued on a day. */
     record DayView(LocalDate day, long quantity) {}
 
     @GetMapping("/series/{series}/use")
     @Needs(value = Right.READ, at = At.SERIES)
     @Operation(
             operationId = "showUse",
-            summary = "How many numbers a series gave on each of the last days; days without any are left out")
+            summary = "How many numbers a series issued on each of the last days; days without any are omitted")
     List<DayView> use(
             @PathVariable String series,
-            @Parameter(description = "How many days back, today among them") @RequestParam(defaultValue = "90")
-                    int days,
+            @Parameter(description = "How many days back, including today") @RequestParam(defaultValue = "90") int days,
             Caller caller) {
         Requests.series(caller, series);
         caller.need(Right.READ, Where.series(series));
@@ -149,10 +149,10 @@ class OutlookController {
     @Needs(value = Right.READ, at = At.SOMEWHERE)
     @Operation(
             operationId = "showCalendar",
-            summary = "What opens and closes when, series by series, and the holes between")
+            summary = "What opens and closes when, series by series, and the uncovered dates between")
     List<CalendarView> calendar(Caller caller) {
         return caller.snapshot().series().values().stream()
-                .filter(series -> caller.reads(series.key()))
+                .filter(series -> caller.reads(series.key()) && !series.retired())
                 .map(series -> new CalendarView(
                         series.key(),
                         series.title(),

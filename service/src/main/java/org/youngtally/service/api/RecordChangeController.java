@@ -37,8 +37,9 @@ import org.youngtally.service.api.RecordController.RecordAnswer;
 @RequestMapping(Api.V1 + "/records/{record}")
 class RecordChangeController {
     private static final String REPEATABLE =
-            "A token for this one request; repeating the request with it gives the same answer";
-    private static final String VERSION = "The ETag of the record that was looked at; another one is not changed";
+            "An idempotency key for this request; repeating the request with it returns the same answer";
+    private static final String VERSION =
+            "The ETag of the version that the change was made on; another version is not changed";
 
     private final Ledger ledger;
 
@@ -77,9 +78,9 @@ class RecordChangeController {
     }
 
     /**
-     * @param unit in which it is changed; the only one in which it stands where it is left out
-     * @param fields all that it holds there: one that is left out is emptied
-     * @param lines all of them in order; left as they are where it is left out
+     * @param unit the unit to change; default: its only unit
+     * @param fields all fields in the unit: an absent one is emptied
+     * @param lines all of them in order; default: unchanged
      */
     record EditRequest(
             @Nullable String unit,
@@ -91,7 +92,7 @@ class RecordChangeController {
     @Operation(
             operationId = "editRecord",
             summary =
-                    "Change what a record holds; its number stays. What is the same in all units is changed in all of them")
+                    "Change the fields of a record; its number stays. A field that is the same in all units is changed in all of them")
     ResponseEntity<RecordAnswer> edit(
             @PathVariable long record,
             @RequestBody EditRequest request,
@@ -131,7 +132,7 @@ class RecordChangeController {
     @Operation(
             operationId = "renumberRecord",
             summary =
-                    "Give a record the number that a new one like it would get; the old one is void, with the reason, and still leads to the record")
+                    "Renumber a record: it gets the number of a new record with its fields; the old number becomes void, with the reason, and still finds the record")
     ResponseEntity<RecordAnswer> renumber(
             @PathVariable long record,
             @RequestBody RenumberingRequest request,
@@ -163,7 +164,7 @@ class RecordChangeController {
 
     /**
      * @param unit one in which it stands
-     * @param reason why; it may be left out where the number is returned
+     * @param reason the reason; optional where the number is returned
      */
     record DeletionRequest(@Nullable String unit, @Nullable String reason) {}
 
@@ -172,7 +173,7 @@ class RecordChangeController {
     @Operation(
             operationId = "deleteRecord",
             summary =
-                    "Delete a record in all units: its number is void with the reason or, where its kind and its series have it so, returned. Its history stays")
+                    "Delete a record in all units: its number becomes void, with the reason, or is returned where its kind and series say so. Its history stays")
     ResponseEntity<RecordAnswer> delete(
             @PathVariable long record,
             @RequestBody DeletionRequest request,
@@ -190,7 +191,7 @@ class RecordChangeController {
     }
 
     /**
-     * @param unit that takes it over
+     * @param unit to share it with
      * @param fields what it holds there, as far as that is not what it holds elsewhere
      */
     record SharingRequest(String unit, @Nullable Map<String, String> fields) {}
@@ -200,7 +201,7 @@ class RecordChangeController {
     @Operation(
             operationId = "shareRecord",
             summary =
-                    "Take a record over into another unit, with the same identifier; a field that is the same in all units must not differ")
+                    "Share a record with another unit, with the same identifier; fields that are the same in all units must not differ")
     ResponseEntity<RecordAnswer> share(
             @PathVariable long record,
             @RequestBody SharingRequest request,
@@ -222,7 +223,8 @@ class RecordChangeController {
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
     @Operation(
             operationId = "fixRecord",
-            summary = "Fix a document: its lines keep their numbers from now on, and what is taken out leaves a hole")
+            summary =
+                    "Freeze the lines of a document: they keep their numbers from now on, and a removed line is not renumbered over")
     ResponseEntity<RecordAnswer> fix(
             @PathVariable long record,
             @RequestBody FixingRequest request,

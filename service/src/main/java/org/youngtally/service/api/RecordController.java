@@ -67,20 +67,19 @@ class RecordController {
     @Operation(
             operationId = "findRecords",
             summary =
-                    "Records from new to old: by the words of their texts, the last of them perhaps only begun, or by an identifier that they ever had. The Link header leads to the next page")
+                    "Records from new to old: by words of their texts, the last word may be incomplete, or by a current or earlier identifier. The Link header leads to the next page")
     ResponseEntity<List<RecordView>> find(
             @Parameter(
                             description =
-                                    "Words of its texts, such as a name or a tax number; or an identifier that it ever had")
+                                    "Words of its texts, such as a name or a tax number; or a current or earlier identifier")
                     @RequestParam(defaultValue = "")
                     String text,
-            @Parameter(description = "Only those of this kind") @RequestParam(required = false) String kind,
-            @Parameter(description = "Only those that stand in this unit") @RequestParam(required = false) String unit,
-            @Parameter(description = "Whether those that were deleted are shown as well")
-                    @RequestParam(defaultValue = "false")
+            @Parameter(description = "Only of this kind") @RequestParam(required = false) String kind,
+            @Parameter(description = "Only in this unit") @RequestParam(required = false) String unit,
+            @Parameter(description = "Whether deleted records are included") @RequestParam(defaultValue = "false")
                     boolean deleted,
-            @Parameter(description = "Only those with a lower number") @RequestParam(required = false) Long before,
-            @Parameter(description = "How many at the most") @RequestParam(defaultValue = "50") int limit,
+            @Parameter(description = "Only with a lower internal number") @RequestParam(required = false) Long before,
+            @Parameter(description = "At most this many") @RequestParam(defaultValue = "50") int limit,
             Caller caller) {
         if (limit < 1 || limit > MOST_RECORDS)
             throw new Problem(Type.MALFORMED, "A page of " + limit + " records cannot be shown.")
@@ -120,9 +119,9 @@ class RecordController {
     }
 
     /**
-     * What another number would be, for a record whose fields have changed since it was given.
+     * The number that renumbering would allocate, for a record whose fields have changed since.
      *
-     * @param series that would give it
+     * @param series that it would come from
      */
     record NumberOnceMore(String series) {}
 
@@ -136,7 +135,7 @@ class RecordController {
 
     @GetMapping("/records/{record}")
     @Needs(value = Right.READ, at = At.REQUEST)
-    @Operation(operationId = "showRecord", summary = "A record as it stands; its version is the ETag")
+    @Operation(operationId = "showRecord", summary = "A record; its version is the ETag")
     ResponseEntity<RecordDetail> show(@PathVariable long record, Caller caller) {
         KeptRecord found = Records.seen(ledger, caller, record);
         Optional<IdentifierQueries.Found> number =
@@ -176,10 +175,7 @@ class RecordController {
     /** What the fields of the record write into its number now; absent where they could not be given any more. */
     private Optional<Map<String, String>> written(SeriesAssignment.Assigned placed, IdentifierQueries.Found number) {
         LedgerSnapshot now = ledger.snapshot();
-        return Fields.of(
-                        number.series(),
-                        key -> Optional.ofNullable(now.codebooks().get(key)))
-                .kept(placed.given());
+        return Fields.of(number.series(), now::choices).kept(placed.given());
     }
 
     /** @param before what it held; absent where it held nothing */
@@ -212,7 +208,7 @@ class RecordController {
     @Operation(
             operationId = "showRecordHistory",
             summary =
-                    "Every version of a record from new to old: who changed what, when and why, and each number it had")
+                    "All versions of a record from new to old: who changed what, when and why, and each identifier it had")
     List<RecordVersion> versions(@PathVariable long record, Caller caller) {
         Records.seen(ledger, caller, record);
         List<RecordQueries.Version> versions = ledger.read(dsl -> new RecordQueries(dsl).versions(record));
@@ -258,7 +254,7 @@ class RecordController {
      * @param fields what it holds, by the names of the kind's fields
      * @param lines in order, for a kind with lines
      * @param typed the number as somebody typed it, for a series that allows it
-     * @param date the business date; the one that the record holds, or today in the unit, where it is left out
+     * @param date the business date; default: that of the record, or today in the unit
      */
     record SavingRequest(
             String kind,
@@ -272,7 +268,7 @@ class RecordController {
      * A record, and the act that kept it.
      *
      * @param seq absent where nothing had to be done
-     * @param known whether there was such a record already, by what it is known by; nothing was taken then
+     * @param known whether a record with the same identifying value existed; then nothing was allocated
      * @param repeated whether this is the answer to an earlier, same request
      */
     record RecordAnswer(
@@ -298,12 +294,12 @@ class RecordController {
     @Operation(
             operationId = "saveRecord",
             summary =
-                    "Keep a new record and take its number, both or neither. 201 when it is new; 200 when the same request had kept it before, or when there is one already that is known by the same")
+                    "Save a new record and allocate its number, both or neither. 201 when it is new; 200 when the same request had saved it before, or when a record with the same identifying value exists")
     ResponseEntity<RecordAnswer> save(
             @RequestBody SavingRequest request,
             @Parameter(
                             description =
-                                    "A token for this one request; repeating the request with it gives the same answer")
+                                    "An idempotency key for this request; repeating the request with it returns the same answer")
                     @RequestHeader(name = Api.KEY, required = false)
                     String key,
             Caller caller) {
@@ -317,13 +313,13 @@ class RecordController {
         if (known.filter(record -> !caller.reads(record.number().series())).isPresent())
             throw new Problem(
                             Type.KNOWN_ALREADY,
-                            "Another record of the kind ‘" + kind.key() + "’ is known by what is given, and ‘"
+                            "Another record of the kind ‘" + kind.key() + "’ has these identifying values, and ‘"
                                     + caller.name() + "’ may not read it.")
                     .field(
                             "fields",
                             "other values for "
                                     + String.join(", ", kind.keeping().knownBy())
-                                    + "; or ask somebody who may read the record");
+                                    + "; or ask an account that may read the record");
         String series = known.map(record -> record.number().series()).orElseGet(() -> {
             SeriesAssignment.Assigned placed = RecordSeries.of(caller.snapshot(), kind, unit, fields, Map.of());
             caller.need(Right.ALLOCATE, RecordSeries.where(placed));
@@ -351,8 +347,7 @@ class RecordController {
     /** The record that is known by something that is given. */
     private Optional<KeptRecord> known(Kind kind, Map<String, String> fields, Caller caller) {
         if (kind.keeping().knownBy().isEmpty()) return Optional.empty();
-        var values = new FieldValues(
-                kind, key -> Optional.ofNullable(caller.snapshot().codebooks().get(key)));
+        var values = new FieldValues(kind, caller.snapshot()::choices);
         return ledger.read(dsl -> {
             var state = new StateQueries(dsl);
             return kind.keeping().knownBy().stream()
@@ -397,7 +392,7 @@ class RecordController {
     @Operation(
             operationId = "previewRecord",
             summary =
-                    "What number a record that is being written will have, as far as one can tell, and what is wrong with it or missing; nothing is taken")
+                    "A preview of the number of a record that is being edited, and what is wrong or missing; nothing is allocated")
     RecordPreview preview(@RequestBody SavingRequest request, Caller caller) {
         Kind kind = RecordSeries.kind(caller.snapshot(), request.kind());
         Unit unit = RecordSeries.unit(caller.snapshot(), request.unit());

@@ -66,17 +66,15 @@ class RecordFileController {
                             schema = @Schema(type = "string", format = "binary")))
     @Operation(
             operationId = "attachFile",
-            summary =
-                    "Attach a file to a record; it is kept under the record's identifier, with the ending of its own name")
+            summary = "Attach a file to a record; it is named by the record's identifier, with its own file extension")
     ResponseEntity<RecordAnswer> attach(
             @PathVariable long record,
-            @Parameter(description = "The name that it has; its ending is kept") @RequestParam String name,
-            @Parameter(description = "A unit in which the record stands; the first where it is left out")
-                    @RequestParam(required = false)
+            @Parameter(description = "The name of the file; its extension is kept") @RequestParam String name,
+            @Parameter(description = "A unit of the record; default: the first") @RequestParam(required = false)
                     String unit,
             @Parameter(
                             description =
-                                    "A token for this one request; repeating the request with it gives the same answer")
+                                    "An idempotency key for this request; repeating the request with it returns the same answer")
                     @RequestHeader(name = Api.KEY, required = false)
                     String key,
             Caller caller,
@@ -91,8 +89,8 @@ class RecordFileController {
         int dot = name.lastIndexOf('.');
         String ending = dot < 0 ? "" : name.substring(dot + 1).toLowerCase(Locale.ROOT);
         if (!ending.matches("[a-z0-9]{0,10}"))
-            throw new Problem(Type.MALFORMED, "‘" + name + "’ is not the name of a file.")
-                    .field("name", "a name with an ending such as .pdf, of up to ten letters and digits; or none");
+            throw new Problem(Type.MALFORMED, "‘" + name + "’ is not a file name.")
+                    .field("name", "a name with an extension of up to ten letters and digits, such as .pdf; or none");
         Attachments.Kept kept = kept(request);
         Outcome.Recorded recorded = Records.perform(
                 ledger,
@@ -121,7 +119,7 @@ class RecordFileController {
 
     @GetMapping("/files/{place}")
     @Needs(value = Right.READ, at = At.REQUEST)
-    @Operation(operationId = "fetchFile", summary = "A file that goes with a record, under the record's identifier")
+    @Operation(operationId = "fetchFile", summary = "An attached file, named by the record's identifier")
     @ApiResponse(
             responseCode = "200",
             content =
@@ -130,14 +128,12 @@ class RecordFileController {
                             schema = @Schema(type = "string", format = "binary")))
     ResponseEntity<byte[]> file(
             @PathVariable long record,
-            @Parameter(description = "Its place among the record's files, from 1") @PathVariable int place,
+            @Parameter(description = "Which of the record's files, from 1") @PathVariable int place,
             Caller caller)
             throws IOException {
         KeptRecord found = Records.seen(ledger, caller, record);
         if (place < 1 || place > found.files().size())
-            throw new Problem(
-                            Type.UNKNOWN_FILE,
-                            "The record " + found.number().text() + " has no file in place " + place + ".")
+            throw new Problem(Type.UNKNOWN_FILE, "The record " + found.number().text() + " has no file " + place + ".")
                     .field(
                             "place",
                             found.files().isEmpty()
@@ -148,8 +144,7 @@ class RecordFileController {
                 .read(found.files().get(place - 1).digest())
                 .orElseThrow(() -> new Problem(
                         Type.UNKNOWN_FILE,
-                        "The file " + name
-                                + " is not among the data of the service any more, or is not what was kept."));
+                        "The file " + name + " is no longer in the data folder of the service, or was changed there."));
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_OCTET_STREAM)
                 .header("Content-Disposition", disposition("attachment", name))
@@ -165,9 +160,7 @@ class RecordFileController {
 
     @GetMapping("/page")
     @Needs(value = Right.READ, at = At.REQUEST)
-    @Operation(
-            operationId = "printRecord",
-            summary = "A record as a page to be printed, in PDF, named by its identifier")
+    @Operation(operationId = "printRecord", summary = "A record as a page to print, in PDF, named by its identifier")
     @ApiResponse(
             responseCode = "200",
             content =
@@ -176,8 +169,7 @@ class RecordFileController {
                             schema = @Schema(type = "string", format = "binary")))
     ResponseEntity<byte[]> page(
             @PathVariable long record,
-            @Parameter(description = "The unit as which it stands; the first where it is left out")
-                    @RequestParam(required = false)
+            @Parameter(description = "The unit of the page; default: the first") @RequestParam(required = false)
                     String unit,
             Caller caller)
             throws IOException {

@@ -17,6 +17,8 @@ import org.youngtally.core.organisation.Routing;
 import org.youngtally.core.organisation.SeriesAssignment;
 import org.youngtally.core.organisation.Unit;
 import org.youngtally.core.series.FieldFault;
+import org.youngtally.core.series.Fields;
+import org.youngtally.core.series.Series;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.service.web.Problem;
@@ -56,10 +58,30 @@ final class RecordSeries {
         };
     }
 
+    /** What keeps a record with these values from being numbered. */
+    static Optional<Problem> fault(LedgerSnapshot snapshot, Kind kind, Unit unit, Map<String, String> fields) {
+        return switch (placing(snapshot).place(kind, unit, fields, Map.of())) {
+            case SeriesAssignment.Faulty faulty ->
+                Optional.of(Refusals.problem(new Refusal.FieldFaulty(faulty.kind(), faulty.fault())));
+            case SeriesAssignment.NoRoute none -> Optional.of(none(snapshot, kind, unit, none.found()));
+            case SeriesAssignment.Assigned placed -> {
+                Series series = snapshot.series().get(placed.route().series());
+                yield Fields.of(series, snapshot::choices).read(placed.given()) instanceof Fields.Reading.Faulty faulty
+                        ? Optional.of(Refusals.problem(new Refusal.FieldFaulty(series.key(), faulty.fault())))
+                        : Optional.empty();
+            }
+        };
+    }
+
+    /** That no route of a kind leads anywhere from a unit. */
+    static Problem missingRoute(LedgerSnapshot snapshot, Kind kind, Unit unit) {
+        return none(snapshot, kind, unit, Routing.find(snapshot.organisation(), kind.key(), unit.key(), Map.of()));
+    }
+
     static SeriesAssignment placing(LedgerSnapshot snapshot) {
         return new SeriesAssignment(
                 snapshot.organisation(),
-                key -> Optional.ofNullable(snapshot.codebooks().get(key)),
+                snapshot::choices,
                 key -> Optional.ofNullable(snapshot.series().get(key)));
     }
 
@@ -72,7 +94,7 @@ final class RecordSeries {
 
     static Unit unit(LedgerSnapshot snapshot, String text) {
         if (text == null || text.isBlank())
-            throw new Problem(Type.MALFORMED, "It is not said which unit the record is of.")
+            throw new Problem(Type.MALFORMED, "The unit is missing.")
                     .field(
                             "unit",
                             "the key of a unit: "
@@ -88,8 +110,7 @@ final class RecordSeries {
 
     /** The rules that are looked at for a record whose fields may be known in part. */
     static Routing.Found why(LedgerSnapshot snapshot, Kind kind, Unit unit, Map<String, String> fields) {
-        var values = new FieldValues(
-                kind, key -> Optional.ofNullable(snapshot.codebooks().get(key)));
+        var values = new FieldValues(kind, snapshot::choices);
         var known = new TreeMap<String, String>();
         Requests.fields(fields, null).forEach((name, text) -> {
             KindField field = kind.field(name)
@@ -108,7 +129,7 @@ final class RecordSeries {
             known.put(name, values.alone(field, text).orElseThrow(() -> new Problem(
                             Type.FIELD_FAULTY,
                             "‘" + text + "’ is not a value of the field ‘" + name + "’ of ‘" + kind.key() + "’.")
-                    .field("field", "a " + field.type().word() + " that the kind takes")));
+                    .field("field", "a " + field.type().word() + " that the kind accepts")));
         });
         return Routing.find(snapshot.organisation(), kind.key(), unit.key(), known);
     }
@@ -124,7 +145,7 @@ final class RecordSeries {
         String looked = found.steps().stream()
                 .map(step -> step.unit()
                         + (step.tried().isEmpty()
-                                ? " (no rule)"
+                                ? " (no route)"
                                 : step.tried().stream()
                                         .map(tried ->
                                                 "the condition " + tried.route().when() + " does not hold")
@@ -132,8 +153,8 @@ final class RecordSeries {
                 .collect(Collectors.joining(", then "));
         return new Problem(
                         Type.NO_ROUTE,
-                        "No rule says which series numbers a record of the kind ‘" + kind.key() + "’ in the unit ‘"
-                                + unit.key() + "’. Looked at " + looked + "."
+                        "Missing route: no series is assigned to records of the kind ‘" + kind.key() + "’ in the unit ‘"
+                                + unit.key() + "’. Tried: " + looked + "."
                                 + (defines.isEmpty()
                                         ? ""
                                         : " A route can be added by " + String.join(", ", defines) + "."))

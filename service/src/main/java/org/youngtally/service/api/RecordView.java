@@ -14,7 +14,7 @@ import org.youngtally.core.record.KeptRecord;
  * @param units where it stands and what it holds there, the unit that it was made in first
  * @param lastLine the highest number that a line ever had; 0 where there was none
  * @param fixed whether its lines keep their numbers
- * @param deleted whether it stands for nothing any more
+ * @param deleted whether it was returned or voided
  */
 record RecordView(
         long record,

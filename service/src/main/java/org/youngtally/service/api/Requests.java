@@ -28,11 +28,11 @@ import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Answer;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.act.RequestMark;
-import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.LedgerSnapshot;
 import org.youngtally.ledger.LedgerUnavailable;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.service.access.Caller;
@@ -59,12 +59,12 @@ final class Requests {
         try {
             LocalDate date = LocalDate.parse(text);
             if (date.getYear() < FIRST_YEAR || date.getYear() > LAST_YEAR)
-                throw new Problem(Type.MALFORMED, "‘" + text + "’ lies beyond the calendar that is kept.")
-                        .field(field, "a date from " + FIRST_YEAR + " to " + LAST_YEAR + ", or leave it out");
+                throw new Problem(Type.MALFORMED, "‘" + text + "’ is out of bounds.")
+                        .field(field, "a date from " + FIRST_YEAR + " to " + LAST_YEAR + ", or none");
             return Optional.of(date);
         } catch (DateTimeParseException e) {
             throw new Problem(Type.MALFORMED, "‘" + text + "’ is not a date of the calendar.")
-                    .field(field, "year-month-day, such as 2026-01-31, or leave it out");
+                    .field(field, "year-month-day, such as 2026-01-31, or none");
         }
     }
 
@@ -81,7 +81,7 @@ final class Requests {
                                                     ? text.length() + " symbols long"
                                                     : "holding control symbols")
                                     + ".")
-                    .field(field, "1 to " + LONGEST_NAME + " symbols that can be seen, or leave it out");
+                    .field(field, "1 to " + LONGEST_NAME + " visible symbols, or none");
         return Optional.of(text);
     }
 
@@ -115,7 +115,7 @@ final class Requests {
         var all = new TreeMap<String, String>();
         if (fields != null) fields.forEach((name, text) -> all.put(name, readable("fields." + name, text)));
         if (unit != null && all.put(Particulars.UNIT, readable("unit", unit)) != null)
-            throw new Problem(Type.MALFORMED, "The unit is given twice.").field("unit", "the unit once");
+            throw new Problem(Type.MALFORMED, "The unit is set twice.").field("unit", "the unit once");
         return all;
     }
 
@@ -177,7 +177,7 @@ final class Requests {
                                             ? text.length() + " symbols long"
                                             : "holding control symbols")
                                     + ".")
-                    .field(field, "up to " + LONGEST_NOTE + " symbols that can be seen");
+                    .field(field, "up to " + LONGEST_NOTE + " visible symbols");
         return Optional.of(text.strip());
     }
 
@@ -238,16 +238,14 @@ final class Requests {
 
     static Problem versionNeeded() {
         return new Problem(Type.VERSION_NEEDED, "If-Match is missing. Nothing was done.")
-                .field(
-                        "If-Match",
-                        "the ETag of what is replaced, such as \"3\"; If-None-Match: * for what does not exist yet");
+                .field("If-Match", "the ETag of the version to replace, such as \"3\"; If-None-Match: * for a new one");
     }
 
     /** The version that a definition is to have now: 0 for one that is not to exist yet; absent for whichever. */
     static Optional<Integer> expected(String match, String noneMatch) {
         if (noneMatch != null && !noneMatch.equals("*"))
             throw new Problem(Type.MALFORMED, "If-None-Match is ‘" + noneMatch + "’.")
-                    .field("If-None-Match", "*, for a definition that is not to exist yet");
+                    .field("If-None-Match", "*, for a new definition");
         if (noneMatch != null) return Optional.of(0);
         if (match == null || match.equals("*")) return Optional.empty();
         if (!match.matches("\"[0-9]{1,9}\""))
@@ -256,7 +254,7 @@ final class Requests {
         return Optional.of(Integer.valueOf(match.substring(1, match.length() - 1)));
     }
 
-    /** Fields as they stand in an address: NAME=VALUE. */
+    /** Fields as they are in an address: NAME=VALUE. */
     static Map<String, String> fields(List<String> given) {
         var fields = new TreeMap<String, String>();
         for (String each : given == null ? List.<String>of() : given) {
@@ -264,7 +262,7 @@ final class Requests {
             if (equals < 1 || fields.put(each.substring(0, equals), each.substring(equals + 1)) != null)
                 throw new Problem(
                                 Type.MALFORMED,
-                                "‘" + each + "’ " + (equals < 1 ? "is not a field" : "gives a field twice") + ".")
+                                "‘" + each + "’ " + (equals < 1 ? "is not a field" : "sets a field twice") + ".")
                         .field("field", "NAME=VALUE, once for each field");
         }
         return fields;
@@ -275,12 +273,9 @@ final class Requests {
      *
      * @param fields as they were given; none where they are not known yet
      */
-    static Particulars particulars(Series series, LocalDate date, Map<String, String> fields, List<Codebook> books) {
+    static Particulars particulars(Series series, LocalDate date, Map<String, String> fields, LedgerSnapshot snapshot) {
         if (fields.isEmpty()) return Particulars.on(date);
-        return switch (Fields.of(series, key -> books.stream()
-                        .filter(book -> book.key().equals(key))
-                        .findFirst())
-                .read(fields)) {
+        return switch (Fields.of(series, snapshot::choices).read(fields)) {
             case Fields.Reading.Faulty faulty ->
                 throw Refusals.problem(new Refusal.FieldFaulty(series.key(), faulty.fault()));
             case Fields.Reading.Understood understood -> new Particulars(date, understood.fields());

@@ -4,6 +4,8 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.Parameter;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Locale;
+import java.util.stream.Stream;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -44,15 +46,26 @@ class SeriesController {
 
     @GetMapping
     @Needs(value = Right.READ, at = At.SOMEWHERE)
-    @Operation(operationId = "listSeries", summary = "All series, by key, and how each stands")
+    @Operation(operationId = "listSeries", summary = "All series by key, with their state")
     List<SeriesView> list(
-            @Parameter(description = "The business date to look at; today where it is left out")
+            @Parameter(description = "The business date; default: today") @RequestParam(required = false) String date,
+            @Parameter(description = "Only with this text in key, title, namespace or pattern; case does not matter")
                     @RequestParam(required = false)
-                    String date,
+                    String text,
+            @Parameter(description = "Whether retired series are included") @RequestParam(defaultValue = "false")
+                    boolean retired,
             Caller caller) {
         LocalDate day = Requests.date(date).orElseGet(ledger::today);
+        String wanted = text == null ? "" : text.strip().toLowerCase(Locale.ROOT);
         List<Series> read = caller.snapshot().series().values().stream()
                 .filter(series -> caller.reads(series.key()))
+                .filter(series -> retired || !series.retired())
+                .filter(series -> Stream.of(
+                                series.key(),
+                                series.title(),
+                                series.namespace(),
+                                series.pattern().toString())
+                        .anyMatch(each -> each.toLowerCase(Locale.ROOT).contains(wanted)))
                 .toList();
         return ledger.read(dsl -> new SeriesStatusQueries(dsl, caller.snapshot().counters()).all(read, day)).stream()
                 .map(SeriesView::of)
@@ -63,17 +76,15 @@ class SeriesController {
     @Needs(value = Right.READ, at = At.SERIES)
     @Operation(
             operationId = "showSeries",
-            summary = "One series, its ranges and lanes, and the identifiers it would give next")
+            summary = "One series, its ranges and lanes, and a preview of its next identifiers")
     SeriesView show(
             @PathVariable String series,
-            @Parameter(description = "The business date to look at; today where it is left out")
-                    @RequestParam(required = false)
-                    String date,
+            @Parameter(description = "The business date; default: today") @RequestParam(required = false) String date,
             @Parameter(description = "How many of the next identifiers to show") @RequestParam(defaultValue = "10")
                     int coming,
             @Parameter(
                             description =
-                                    "What a record gives for a field, as NAME=VALUE; once for each field of the series, or not at all")
+                                    "The value of a field, as NAME=VALUE; once for each field of the series, or not at all")
                     @RequestParam(required = false)
                     List<String> field,
             Caller caller) {
@@ -83,20 +94,14 @@ class SeriesController {
             throw new Problem(Type.MALFORMED, coming + " identifiers cannot be shown.")
                     .field("coming", "0 to " + MOST_COMING);
         LocalDate day = Requests.date(date).orElseGet(ledger::today);
-        Particulars particulars = Requests.particulars(
-                found,
-                day,
-                Requests.fields(field),
-                List.copyOf(caller.snapshot().codebooks().values()));
+        Particulars particulars = Requests.particulars(found, day, Requests.fields(field), caller.snapshot());
         return ledger.read(dsl -> SeriesView.of(
                 new SeriesStatusQueries(dsl, caller.snapshot().counters()).one(found, particulars, coming)));
     }
 
     @GetMapping("/{series}/definition")
     @Needs(value = Right.READ, at = At.SERIES)
-    @Operation(
-            operationId = "showDefinition",
-            summary = "The definition of a series; its ETag is what a change is made on")
+    @Operation(operationId = "showDefinition", summary = "The definition of a series, with the ETag for a change")
     ResponseEntity<SeriesForm> definition(@PathVariable String series, Caller caller) {
         Series found = Requests.series(caller, series);
         caller.need(Right.READ, Where.series(series));
@@ -112,7 +117,7 @@ class SeriesController {
     @Operation(
             operationId = "defineSeries",
             summary =
-                    "Define a series, or change one. If-None-Match: * for a new one, If-Match with its ETag for one that exists")
+                    "Define or change a series. If-None-Match: * for a new one, If-Match with the ETag for an existing one")
     ResponseEntity<SeriesForm> define(
             @PathVariable String series,
             @RequestBody SeriesForm form,

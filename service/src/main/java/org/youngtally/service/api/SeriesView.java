@@ -23,7 +23,8 @@ import org.youngtally.ledger.store.SeriesStatusQueries.SeriesStatus;
 /**
  * A series and how it stands on a date.
  *
- * @param fields what it takes for the fields of the record; empty where it takes none
+ * @param fields the fields of the record that it uses; empty for none
+ * @param retired whether it is out of use
  * @param about what it says besides, for people, by the names of the properties
  * @param order {@code in-turn}, {@code scattered} or {@code repeating}
  * @param date the business date that the rest speaks of
@@ -35,8 +36,7 @@ import org.youngtally.ledger.store.SeriesStatusQueries.SeriesStatus;
  *     it warns at
  * @param warnings what an administrator should see to, in words: little left, a range that closes soon
  * @param newest the number given last; absent if none was ever given
- * @param state {@code serving}, {@code exhausted} where the ranges for the date have run out, {@code closed} where none
- *     serves it
+ * @param state {@code serving} while it is active, {@code exhausted}, or {@code closed} without an active range
  */
 record SeriesView(
         String key,
@@ -48,6 +48,7 @@ record SeriesView(
         String order,
         PolicyView policy,
         Map<String, String> about,
+        boolean retired,
         int version,
         LocalDate date,
         List<String> next,
@@ -59,7 +60,7 @@ record SeriesView(
         List<RangeView> ranges) {
 
     /**
-     * What may become of its numbers.
+     * The rules for returned and typed numbers.
      *
      * @param typed refused, allowed or required
      */
@@ -76,19 +77,22 @@ record SeriesView(
     record NewestView(String identifier, Instant at, String by, LocalDate date, long seq) {}
 
     /**
-     * @param codebook whose choices it takes
+     * @param codebook with its choices
+     * @param units whether the choices are the units
      * @param within the field whose choice narrows it
      * @param takes for a text: what it may write
      */
     record FieldView(
             String name,
             @Nullable String codebook,
+            boolean units,
             @Nullable String within,
             @Nullable String takes) {
         static FieldView of(FieldRule rule) {
             return new FieldView(
                     rule.name(),
-                    rule.codebook().orElse(null),
+                    rule.takesUnits() ? null : rule.codebook().orElse(null),
+                    rule.takesUnits(),
                     rule.within().orElse(null),
                     rule.isText() ? "up to " + rule.longest() + " symbols of: " + rule.symbols() : null);
         }
@@ -99,8 +103,7 @@ record SeriesView(
      *
      * @param size how many positions each lane has
      * @param state {@code serving}, {@code not open}, {@code closed}, or {@code exhausted} on the date
-     * @param given how many positions were given in the lane that counts on the date; absent where the lane rests on
-     *     fields
+     * @param given how many positions were issued in the lane of the date; absent where the lane depends on fields
      * @param left how many are left in it; absent where the range does not serve the date, the lane rests on fields, or
      *     the series starts over
      * @param warnWhenLeft at how many left it counts as low; absent for never
@@ -123,7 +126,7 @@ record SeriesView(
      * @param period what the lane counts for; empty where the count does not restart
      * @param given how many positions the counter has passed, but for those skipped
      * @param skipped how many positions were passed over
-     * @param returned how many wait to be given again
+     * @param returned how many are returned and issued next
      * @param left absent where the series starts over
      */
     record LaneView(
@@ -159,6 +162,7 @@ record SeriesView(
                 series.order().kind().word(),
                 PolicyView.of(series.policy()),
                 about(series),
+                series.retired(),
                 series.version(),
                 date,
                 standing.outlook().map(Outlook::next).orElse(List.of()).stream()
@@ -191,10 +195,9 @@ record SeriesView(
 
     private static List<String> warnings(Series series, LocalDate date, Optional<Long> left, boolean low) {
         var warnings = new ArrayList<String>();
-        if (low) warnings.add(left.map(known -> "runs low, " + known + " left").orElse("a lane runs low"));
+        if (low) warnings.add(left.map(known -> "low, " + known + " left").orElse("a lane is low"));
         RangeCalendar.closingSoon(series, date)
-                .ifPresent(range ->
-                        warnings.add("closes on " + range.serves().closes() + ", and nothing opens behind it"));
+                .ifPresent(range -> warnings.add("closes on " + range.serves().closes() + ", and no range follows"));
         return warnings;
     }
 

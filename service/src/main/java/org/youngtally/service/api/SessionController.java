@@ -62,13 +62,13 @@ class SessionController {
     @Operation(
             operationId = "signIn",
             summary =
-                    "Sign in with a password: the answer sets a cookie by which a browser is known until it signs out, or for eight hours after its last request")
+                    "Sign in with a password: the answer sets a cookie for the browser, valid until it signs out, or for eight hours after its last request")
     SessionView signIn(@RequestBody SignInRequest request, HttpServletRequest http, HttpServletResponse response) {
         if (request.account() == null || request.account().isBlank())
-            throw new Problem(Type.MALFORMED, "It is not said who signs in.")
-                    .field("account", "the name of an account");
+            throw new Problem(Type.MALFORMED, "No account is named.").field("account", "the name of an account");
         if (request.password() == null || request.password().isEmpty())
-            throw new Problem(Type.MALFORMED, "There is no password.").field("password", "the password of the account");
+            throw new Problem(Type.MALFORMED, "The password is missing.")
+                    .field("password", "the password of the account");
         String name = request.account().strip();
         Account account = signIn.proved(name, request.password(), http);
         callers.begin(http, account);
@@ -87,7 +87,7 @@ class SessionController {
 
     @GetMapping
     @SignedIn
-    @Operation(operationId = "showSession", summary = "Who asks, and what they may do")
+    @Operation(operationId = "showSession", summary = "The account of this request, and what it may do")
     SessionView show(Caller caller, HttpServletRequest http) {
         return view(caller.account(), caller.bySession() ? secrets.loadToken(http) : null);
     }
@@ -102,7 +102,7 @@ class SessionController {
     }
 
     /**
-     * @param current the password so far
+     * @param current the current password
      * @param password the new one
      */
     record NewPassword(String current, String password) {}
@@ -111,12 +111,11 @@ class SessionController {
     @SignedIn
     @Operation(
             operationId = "changePassword",
-            summary =
-                    "Give oneself a new password; every session and token of the account ends, but the one by which it is asked")
+            summary = "Change one's own password; every other session and token of the account ends")
     ResponseEntity<Void> changePassword(@RequestBody NewPassword request, Caller caller, HttpServletRequest http) {
         if (request.current() == null || request.password() == null)
             throw new Problem(Type.MALFORMED, "A password is missing.")
-                    .field(request.current() == null ? "current" : "password", "the password so far, and the new one");
+                    .field(request.current() == null ? "current" : "password", "the current password, and the new one");
         signIn.proved(caller.name(), request.current(), http);
         Passwords.refuseWeak("password", request.password(), caller.account());
         Requests.changed(

@@ -6,7 +6,7 @@ import org.youngtally.core.act.PositionState;
 import org.youngtally.ledger.store.EntryQueries;
 
 /**
- * What an act made of numbers that were given, or of a period.
+ * The result of an act on issued numbers, or on a period.
  *
  * @param seq the entry of the ledger
  * @param act confirm, release, return, void, use, split, close or reopen

@@ -31,7 +31,7 @@ import org.youngtally.service.web.Refusals;
 @RequestMapping(Api.V1)
 class SettlingController {
     private static final String REPEATING =
-            "A token for this one request; repeating the request with it gives the same answer";
+            "An idempotency key for this request; repeating the request with it returns the same answer";
 
     private final Ledger ledger;
 
@@ -40,11 +40,10 @@ class SettlingController {
     }
 
     /**
-     * Which numbers an act is about: identifiers one by one, or first and last of a row, or an entry that took them, or
-     * what they were taken for.
+     * Which numbers an act is about: identifiers one by one, first and last of a run, an entry, or a reference.
      *
      * @param identifiers upper and lower case are alike
-     * @param entry the entry that took them: those of them that the act fits; of a block what was not reported yet
+     * @param entry the entry that allocated them: those whose state allows it; of a block, those not reported yet
      * @param reason why; a number is not voided without one
      */
     record SettleRequest(
@@ -65,22 +64,24 @@ class SettlingController {
                 throw new Problem(
                                 Problem.Type.MALFORMED,
                                 given.isEmpty()
-                                        ? "It is not said which numbers are meant."
-                                        : "It is said in more than one way which numbers are meant.")
+                                        ? "No numbers are named."
+                                        : "The numbers are named in more than one way.")
                         .field("identifiers", "a list of identifiers; or first and last; or an entry; or a reference");
             if (identifiers != null && (identifiers.isEmpty() || identifiers.size() > Decider.MOST_SETTLED))
-                throw new Problem(Problem.Type.MALFORMED, identifiers.size() + " identifiers cannot be taken at once.")
+                throw new Problem(
+                                Problem.Type.MALFORMED,
+                                identifiers.size() + " identifiers are too many for one request.")
                         .field(
                                 "identifiers",
                                 "1 to " + Decider.MOST_SETTLED
-                                        + "; name a run by its first and last, or do it in parts");
+                                        + "; name a run by its first and last, or send several requests");
             return given.getFirst();
         }
     }
 
     @PostMapping("/series/{series}/confirmations")
     @Needs(value = Right.HOLD, at = At.SERIES)
-    @Operation(operationId = "confirm", summary = "Confirm numbers that are held: they are issued")
+    @Operation(operationId = "confirm", summary = "Confirm held numbers: they are issued")
     Settlement confirm(
             @PathVariable String series,
             @RequestBody SettleRequest request,
@@ -94,7 +95,7 @@ class SettlingController {
     @Operation(
             operationId = "release",
             summary =
-                    "Release numbers that are held: they are given next, or void where the series allows gaps or follows the calendar")
+                    "Release held numbers: they are issued next, or become void where the series allows gaps or is chronological")
     Settlement release(
             @PathVariable String series,
             @RequestBody SettleRequest request,
@@ -108,7 +109,7 @@ class SettlingController {
     @Operation(
             operationId = "giveBack",
             summary =
-                    "Give back numbers that were issued and stand for nothing: they are given next, or void where the series allows gaps or follows the calendar, or the period is closed")
+                    "Return issued numbers that are not in use: they are issued next, or become void where the series allows gaps or is chronological, or the period is closed")
     Settlement giveBack(
             @PathVariable String series,
             @RequestBody SettleRequest request,
@@ -119,9 +120,7 @@ class SettlingController {
 
     @PostMapping("/series/{series}/voids")
     @Needs(value = Right.VOID, at = At.SERIES)
-    @Operation(
-            operationId = "voidNumbers",
-            summary = "Void numbers, with a reason: they stand for nothing, and are never given again")
+    @Operation(operationId = "voidNumbers", summary = "Void numbers, with a reason: they are never issued again")
     Settlement voidNumbers(
             @PathVariable String series,
             @RequestBody SettleRequest request,
@@ -168,7 +167,7 @@ class SettlingController {
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
     @Operation(
             operationId = "splitBlock",
-            summary = "Hand a part of a block on, as a block of its own; it is known by the entry that this makes")
+            summary = "Split a part of a block off as a block of its own, named by the new entry")
     Settlement split(
             @PathVariable long block,
             @RequestBody PartRequest request,
@@ -180,8 +179,8 @@ class SettlingController {
                 .orElseThrow(() -> Refusals.problem(new Refusal.UnknownTaking("", "block " + block)));
         SettlingRights.need(ledger, caller, Right.ALLOCATE, series, new Selection.Taken(block));
         if (request.quantity() == null)
-            throw new Problem(Problem.Type.MALFORMED, "The part has no quantity.")
-                    .field("quantity", "how many numbers it is to have, 1 or more");
+            throw new Problem(Problem.Type.MALFORMED, "The quantity of the part is missing.")
+                    .field("quantity", "how many numbers, 1 or more");
         Optional<String> holder = Requests.note("holder", request.holder());
         return Requests.settled(
                 ledger,

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.Resource;
 import org.springframework.core.io.support.PathMatchingResourcePatternResolver;
@@ -82,7 +83,7 @@ class StarterController {
                 .findFirst()
                 .orElseThrow(() -> new Problem(
                                 Problem.Type.UNKNOWN_STARTER,
-                                "There is no starter set ‘" + name + "’."
+                                "Starter set ‘" + name + "’ not found."
                                         + NearestName.to(name, names)
                                                 .map(near -> " Did you mean ‘" + near + "’?")
                                                 .orElse(""))
@@ -108,15 +109,18 @@ class StarterController {
             operationId = "fillStarter",
             summary = "Fill in a starter set: a file of definitions, which is not applied by this")
     FillingView fill(@RequestBody FillingRequest request, Caller caller) {
-        return work.run(Sort.PROOF, caller.name(), () -> filled(request));
+        return work.run(
+                Sort.PROOF,
+                caller.name(),
+                () -> filled(request, caller.snapshot().organisation().kinds().keySet()));
     }
 
-    private FillingView filled(FillingRequest request) {
+    private FillingView filled(FillingRequest request, Set<String> kinds) {
         if ((request.name() == null) == (request.text() == null))
-            throw new Problem(Problem.Type.MALFORMED, "It is not said which starter set is meant, or said twice.")
-                    .field("name", "the name of one; or the text of one's own");
+            throw new Problem(Problem.Type.MALFORMED, "No starter set is named, or two are.")
+                    .field("name", "the name of a starter set, or the text of one");
         Starter starter = request.name() != null ? starter(request.name()) : Starter.read(request.text());
-        String filled = starter.filled(request.variables());
+        String filled = starter.filled(request.variables(), kinds);
         String first = starter.variables().isEmpty()
                 ? ""
                 : "-" + request.variables().get(starter.variables().getFirst().name());

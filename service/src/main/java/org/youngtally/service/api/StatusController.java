@@ -35,9 +35,9 @@ class StatusController {
     /**
      * How the ledger stands.
      *
-     * @param running whether numbers are given
-     * @param stopped why none are given until somebody has looked; absent where that is not so
-     * @param paused why none are given for now; absent where that is not so
+     * @param running whether numbers are allocated
+     * @param stopped why none are allocated until an administrator acts; absent otherwise
+     * @param paused why none are allocated for now; absent otherwise
      * @param opening what was found and done when the ledger was opened
      * @param remarks what people should know of how it runs
      */
@@ -55,7 +55,7 @@ class StatusController {
     @SignedIn
     @Operation(
             operationId = "showStatus",
-            summary = "Whether numbers are given, the newest entry, and what was done when the ledger was opened")
+            summary = "Whether numbers are allocated, the newest entry, and what was done when the ledger was opened")
     StatusView status() {
         Status status = ledger.status();
         return new StatusView(
@@ -69,7 +69,7 @@ class StatusController {
                 status.remarks());
     }
 
-    /** @param running whether numbers are given */
+    /** @param running whether numbers are allocated */
     record HealthView(boolean running) {}
 
     @GetMapping("/health")
@@ -77,7 +77,7 @@ class StatusController {
     @Operation(
             operationId = "showHealth",
             summary =
-                    "Whether numbers are given: 200 while they are, 503 while they are not; it tells a stranger no more")
+                    "Whether numbers are allocated: 200 while they are, 503 while they are not; nothing else is told without signing in")
     ResponseEntity<HealthView> health() {
         boolean running = ledger.status().running();
         if (running) return ResponseEntity.ok(new HealthView(true));
@@ -88,9 +88,7 @@ class StatusController {
 
     @GetMapping("/health/ready")
     @OpenToAll
-    @Operation(
-            operationId = "showReadiness",
-            summary = "The same, by the name that schedulers ask for: whether to send requests here")
+    @Operation(operationId = "showReadiness", summary = "The same for schedulers: whether to send requests here")
     ResponseEntity<HealthView> ready() {
         return health();
     }
@@ -100,7 +98,7 @@ class StatusController {
     @Operation(
             operationId = "showLiveness",
             summary =
-                    "Whether the service answers at all: 200 also while no numbers are given, since starting it again would not help")
+                    "Whether the service answers at all: 200 also while no numbers are allocated, since a restart would not help")
     HealthView live() {
         return new HealthView(ledger.status().running());
     }
@@ -113,7 +111,7 @@ class StatusController {
     @Operation(
             operationId = "confirmDate",
             summary =
-                    "Confirm the date of the service's clock after a start that lies more than a day from the ledger's last instant; numbers are given from then on")
+                    "Confirm the date of the service's clock after a start that lies more than a day from the ledger's last instant; allocation then resumes")
     StatusView confirm(@RequestBody DateRequest request) {
         LocalDate date = Requests.date(request.date())
                 .orElseThrow(() -> new Problem(Type.MALFORMED, "The date is missing.")
@@ -122,7 +120,7 @@ class StatusController {
             throw new Problem(
                             Type.MALFORMED,
                             "The service's clock says " + ledger.today() + ", not " + date + ". Nothing was confirmed.")
-                    .field("date", "today's date, if the clock says the same; otherwise set the clock");
+                    .field("date", "today's date, if the clock agrees; otherwise set the clock");
         return status();
     }
 }

@@ -32,6 +32,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Decision;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Route;
@@ -46,6 +47,7 @@ import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.table.GivenCheck;
+import org.youngtally.service.table.LineFaults;
 import org.youngtally.service.table.TableNumbering;
 import org.youngtally.service.table.TableRows;
 import org.youngtally.service.web.Problem;
@@ -83,7 +85,7 @@ class TableController {
     @SignedIn
     @Operation(
             operationId = "showFilling",
-            summary = "How far a table is filled that oneself has sent, by its Idempotency-Key")
+            summary = "The progress of a table that one has sent, by its Idempotency-Key")
     Progress progress(@PathVariable String key, Caller caller) {
         return underWay.getOrDefault(List.of(caller.name(), key), new Progress("waiting", 0, 0));
     }
@@ -98,7 +100,7 @@ class TableController {
     @Operation(
             operationId = "fillTable",
             summary =
-                    "Fill the blank numbers of a table, from the top to the bottom, each row by its route: all of them or none, a thousand at a time, so that others take theirs between. The same file comes back, and its other cells as they were. Filled and Kept say how many rows got a number and how many had one, Entry which entry of the ledger gave them, or the first of those up to Last-Entry")
+                    "Fill the blank numbers of a table from top to bottom, each row by its route: all of them or none, a thousand at a time, so that others can allocate in between. The same file is returned with its other cells unchanged. Filled and Kept say how many rows got a number and how many had one, Entry is the entry of the ledger that allocated them, or the first of those up to Last-Entry")
     @ApiResponse(
             responseCode = "200",
             content =
@@ -107,19 +109,22 @@ class TableController {
                             schema = @Schema(type = "string", format = "binary")))
     ResponseEntity<byte[]> fill(
             @PathVariable String kind,
-            @Parameter(description = "The unit that the rows are of") @RequestParam String unit,
+            @Parameter(description = "The unit of the rows") @RequestParam String unit,
             @Parameter(description = "The file's name: .csv or .xlsx") @RequestParam String name,
             @Parameter(
                             description =
-                                    "The column of the numbers; the one that bears the name or title of the field that they go into where it is left out")
+                                    "The column of the numbers; default: the one with the name or title of the field that receives them")
                     @RequestParam(required = false)
                     String column,
-            @Parameter(description = "The business date; that of each row, or today in the unit, where it is left out")
+            @Parameter(description = "The business date; default: that of each row, or today in the unit")
                     @RequestParam(required = false)
                     String date,
+            @Parameter(description = "Only check the table: nothing is allocated, and the file is returned unchanged")
+                    @RequestParam(defaultValue = "false")
+                    boolean dryRun,
             @Parameter(
                             description =
-                                    "A token for this one request; repeating the request with it gives the same answer")
+                                    "An idempotency key for this request; repeating the request with it returns the same answer")
                     @RequestHeader(name = Api.KEY, required = false)
                     String key,
             Caller caller,
@@ -146,9 +151,13 @@ class TableController {
                     RecordSeries.placing(caller.snapshot()).filled(of),
                     targets(caller.snapshot(), of)));
             place.run(() -> ledger.read(dsl -> {
-                GivenCheck.of(dsl, rows.given(), series);
+                GivenCheck.of(dsl, rows.given(), series, rows.faults());
                 return null;
             }));
+            if (!rows.faults().isEmpty()) {
+                place.run(() -> blank(caller.snapshot(), of, in, rows));
+                throw rows.faults().problem();
+            }
             var act = new Act.FillTable(
                     of.key(),
                     in.key(),
@@ -159,6 +168,17 @@ class TableController {
             var numbering = new TableNumbering(ledger, caller.name(), act);
             long all = act.rows().size();
             underWay.put(filling, new Progress("numbering", 0, all));
+            ResponseEntity.BodyBuilder answer = ResponseEntity.ok()
+                    .contentType(MediaType.parseMediaType(format.type()))
+                    .header("Content-Disposition", RecordFileController.disposition("attachment", name))
+                    .header("Filled", String.valueOf(all))
+                    .header("Kept", String.valueOf(rows.given().size()));
+            if (dryRun) {
+                if (place.run(() -> ledger.decide(act)) instanceof Decision.Refused refused)
+                    throw place.run(
+                            () -> refused(new TableNumbering.Refused(refused.refusal(), false), rows, caller, act));
+                return answer.body(bytes);
+            }
             List<String> numbers = numbers(
                     numbering,
                     place,
@@ -167,11 +187,6 @@ class TableController {
                     caller);
             underWay.put(filling, new Progress("writing the file", all, all));
             byte[] back = place.run(() -> table.filled(rows.column(), byLine(rows, numbers)));
-            ResponseEntity.BodyBuilder answer = ResponseEntity.ok()
-                    .contentType(MediaType.parseMediaType(format.type()))
-                    .header("Content-Disposition", RecordFileController.disposition("attachment", name))
-                    .header("Filled", String.valueOf(numbers.size()))
-                    .header("Kept", String.valueOf(rows.given().size()));
             List<Long> entries = numbering.entries();
             if (!entries.isEmpty()) answer.header("Entry", String.valueOf(entries.getFirst()));
             if (entries.size() > 1) answer.header("Last-Entry", String.valueOf(entries.getLast()));
@@ -192,6 +207,10 @@ class TableController {
         Set<String> allowed = series.stream()
                 .filter(each -> caller.may(Right.ALLOCATE, where(each, kind, unit)))
                 .collect(Collectors.toSet());
+        if (series.isEmpty()
+                && caller.may(
+                        Right.ALLOCATE, new Where(Optional.empty(), Optional.of(kind.key()), Optional.of(unit.key()))))
+            throw RecordSeries.missingRoute(caller.snapshot(), kind, unit);
         if (allowed.isEmpty())
             caller.need(
                     Right.ALLOCATE,
@@ -217,10 +236,19 @@ class TableController {
         try {
             return place.run(numbering::looked).take(progress);
         } catch (TableNumbering.Refused e) {
-            throw refused(e, rows, caller, numbering.table());
+            throw place.run(() -> refused(e, rows, caller, numbering.table()));
         } catch (LedgerUnavailable e) {
             throw numbering.unavailable(e);
         }
+    }
+
+    /** Tells each blank row that no series can number; what rows with the same values come to is worked out once. */
+    private static LineFaults blank(LedgerSnapshot snapshot, Kind kind, Unit unit, TableRows rows) {
+        var known = new HashMap<Map<String, String>, Optional<Problem>>();
+        rows.blank().forEach((line, values) -> known.computeIfAbsent(
+                        values, row -> RecordSeries.fault(snapshot, kind, unit, row))
+                .ifPresent(problem -> rows.faults().add(line, problem)));
+        return rows.faults();
     }
 
     private static Map<Integer, String> byLine(TableRows rows, List<String> numbers) {
@@ -239,10 +267,18 @@ class TableController {
                     Right.ALLOCATE,
                     new Where(Optional.of(moved.series()), Optional.of(table.kind()), Optional.of(table.unit())));
         int line = List.copyOf(rows.blank().keySet()).get(faulty.row());
+        if (!refused.givenBack()) {
+            blank(
+                    caller.snapshot(),
+                    RecordSeries.kind(caller.snapshot(), table.kind()),
+                    RecordSeries.unit(caller.snapshot(), table.unit()),
+                    rows);
+            if (!rows.faults().isEmpty()) return rows.faults().problem();
+        }
         Problem problem = Refusals.problem(faulty.refusal());
         String then = refused.givenBack()
-                ? " The numbers of earlier rows were given back."
-                : problem.getMessage().contains("none was taken") ? "" : " Nothing was taken.";
+                ? " The numbers of earlier rows were returned."
+                : problem.getMessage().contains("Nothing was allocated") ? "" : " Nothing was allocated.";
         return new Problem(problem.type(), "Line " + line + ": " + problem.getMessage() + then)
                 .with("line", line)
                 .with(problem);

@@ -6,16 +6,18 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a closed period comes to, as it stood when it was closed; it reads the same for ever.
+ * The statement of a closed period, as of its closing; what changed since stands apart.
  *
  * @param closing the entry that closed it
  * @param scope series or namespace
- * @param head the ledger's head at the closing: SEQUENCE:HASH. An audit that is given it proves that nothing up to it
- *     was rewritten
+ * @param head the ledger's head at the closing: SEQUENCE:HASH. An audit with it proves that nothing up to it was
+ *     rewritten
  * @param note what the one who closed it had to say
- * @param lanes what each lane had given inside it
- * @param issued how many numbers dated inside it stand for something
- * @param voids those that stand for nothing, and why
+ * @param lanes what each lane had issued inside it
+ * @param issued how many numbers dated inside it are in use
+ * @param voids void numbers, with reasons
+ * @param voidsSince numbers dated inside it that became void after its closing
+ * @param issuedSince how many numbers dated inside it were issued after its closing
  * @param reopened the act that opened it again; absent while it is closed
  */
 public record Statement(
@@ -31,11 +33,13 @@ public record Statement(
         List<LaneLine> lanes,
         long issued,
         List<VoidLine> voids,
+        List<VoidLine> voidsSince,
+        long issuedSince,
         @Nullable Reopening reopened) {
 
     /**
      * @param lane what it counts for; empty where the count does not restart
-     * @param first absent where nothing stands for anything
+     * @param first absent where no number is in use
      * @param voids how many of its numbers are void
      */
     public record LaneLine(

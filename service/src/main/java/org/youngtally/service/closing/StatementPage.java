@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
+import java.util.List;
 import java.util.Locale;
 import org.youngtally.service.paper.Paper;
 
@@ -63,11 +64,12 @@ public final class StatementPage {
                                     : ": " + statement.reopened().reason()));
         lanes();
         voids();
+        since();
         paper.signatures("Closed by (name, date, signature)", "Checked by (name, date, signature)");
     }
 
     private void lanes() throws IOException {
-        paper.heading("What was given");
+        paper.heading("Numbers issued");
         paper.row(new float[] {0, 110, 180, 290, 400, 440}, "Series", "Lane", "First", "Last", "Issued", "Void");
         for (Statement.LaneLine lane : statement.lanes())
             paper.row(
@@ -78,13 +80,26 @@ public final class StatementPage {
                     lane.last() == null ? "—" : lane.last(),
                     Long.toString(lane.issued()),
                     Long.toString(lane.voids()));
-        if (statement.lanes().isEmpty()) paper.line(Paper.LEFT, Paper.SIZE, "Nothing that is dated inside the period.");
+        if (statement.lanes().isEmpty()) paper.line(Paper.LEFT, Paper.SIZE, "No numbers are dated inside the period.");
     }
 
     private void voids() throws IOException {
-        paper.heading("What is void, and why");
+        paper.heading("Void numbers, with reasons");
         if (statement.voids().isEmpty()) paper.line(Paper.LEFT, Paper.SIZE, "Nothing.");
-        for (Statement.VoidLine each : statement.voids()) {
+        lines(statement.voids());
+    }
+
+    /** What the figures above do not hold. */
+    private void since() throws IOException {
+        if (statement.voidsSince().isEmpty() && statement.issuedSince() == 0) return;
+        paper.heading("Changed since the closing");
+        if (statement.issuedSince() > 0)
+            paper.line(Paper.LEFT, Paper.SIZE, "Numbers issued inside the period: " + statement.issuedSince());
+        lines(statement.voidsSince());
+    }
+
+    private void lines(List<Statement.VoidLine> lines) throws IOException {
+        for (Statement.VoidLine each : lines) {
             String numbers = each.first().equals(each.last())
                     ? each.first()
                     : each.first() + " to " + each.last() + " (" + each.quantity() + ")";
@@ -92,8 +107,8 @@ public final class StatementPage {
                     new float[] {0, 150, 205},
                     numbers,
                     each.kind(),
-                    (each.reason() == null ? "no reason was given" : each.reason()) + " — " + each.by() + ", "
-                            + time(each.at()) + ", entry " + each.seq());
+                    (each.reason() == null ? "no reason" : each.reason()) + " — " + each.by() + ", " + time(each.at())
+                            + ", entry " + each.seq());
         }
     }
 

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
@@ -34,7 +35,7 @@ import org.youngtally.service.definitions.DefinitionWriter.Written;
 
 /**
  * Gives the files of definitions back as they were applied. What has changed since is rewritten property by property;
- * everything else, comments above all, stays as it was written. Definitions that stand in no file get one of their own.
+ * everything else, comments above all, stays as it was written. Definitions that are in no file get one of their own.
  */
 public final class DefinitionExport {
     /** The file of what was defined in the console. */
@@ -59,7 +60,7 @@ public final class DefinitionExport {
     }
 
     /**
-     * @param kept the kept files, those applied last first: what stands in several belongs to the last applied
+     * @param kept the kept files, those applied last first: what is in several belongs to the last applied
      * @param current everything that is defined, as it would be written
      * @param normal writes a route as {@code current} has it, whatever names its condition gives to choices
      */
@@ -92,7 +93,7 @@ public final class DefinitionExport {
         return text.toString();
     }
 
-    /** A stretch of a text and what is to stand in its place. */
+    /** A stretch of a text and what is to be in its place. */
     private record Edit(int from, int to, String text) {}
 
     private String brought(KeptFile file) {
@@ -120,7 +121,7 @@ public final class DefinitionExport {
                 then(
                         DefinitionSort.UNITS,
                         drafts,
-                        draft -> draft.faults().isEmpty() ? UnitDraft.of(draft.checked()) : draft),
+                        draft -> draft.faults().isEmpty() ? UnitDraft.of(draft.checked(Optional.empty())) : draft),
                 DefinitionSort.KINDS.list(),
                 then(DefinitionSort.KINDS, drafts, KindDraft::plain),
                 DefinitionSort.ROUTES.list(),

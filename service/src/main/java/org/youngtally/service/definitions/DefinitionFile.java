@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.yaml.snakeyaml.DumperOptions.FlowStyle;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.error.MarkedYAMLException;
@@ -22,6 +23,7 @@ import org.yaml.snakeyaml.nodes.SequenceNode;
 import org.yaml.snakeyaml.nodes.Tag;
 import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.Refusal.What;
+import org.youngtally.core.fault.Fault;
 import org.youngtally.core.organisation.RouteDraft.TestDraft;
 import org.youngtally.core.property.Group;
 import org.youngtally.core.property.Property;
@@ -68,7 +70,7 @@ public final class DefinitionFile {
                     null,
                     "",
                     "the line has %,d symbols".formatted(longLine.get().length()),
-                    "break it: %,d are read at most".formatted(LongLine.LONGEST)));
+                    "break it: at most %,d are read".formatted(LongLine.LONGEST)));
             return file;
         }
         try {
@@ -89,17 +91,8 @@ public final class DefinitionFile {
         } catch (MarkedYAMLException e) {
             Integer line =
                     e.getProblemMark() == null ? null : e.getProblemMark().getLine() + 1;
-            file.faults.add(file.fault(
-                    line,
-                    null,
-                    null,
-                    null,
-                    "",
-                    "the file is not YAML: " + e.getProblem(),
-                    "mend it there"
-                            + (line == null
-                                    ? ""
-                                    : ", at column " + (e.getProblemMark().getColumn() + 1))));
+            Fault fault = YamlFault.of(e, text);
+            file.faults.add(file.fault(line, null, null, null, "", fault.problem(), fault.accepted()));
         } catch (YAMLException e) {
             file.faults.add(file.fault(
                     null,
@@ -172,7 +165,7 @@ public final class DefinitionFile {
             // A list that lost its last entry.
             if (written.value().getTag().equals(Tag.NULL)) continue;
             if (!(written.value() instanceof SequenceNode list)) {
-                fault(written.value(), null, written.name(), "is not a list", "write each one behind a hyphen");
+                fault(written.value(), null, written.name(), "is not a list", "start each item with a hyphen");
                 continue;
             }
             for (DefinitionSort<?> sort : DefinitionSort.ALL)
@@ -230,12 +223,7 @@ public final class DefinitionFile {
         if (node == null || node.getTag().equals(Tag.NULL)) return null;
         var tests = new LinkedHashMap<String, TestDraft>();
         if (!(node instanceof MappingNode mapping)) {
-            fault(
-                    node,
-                    current(),
-                    "when",
-                    "is not written as fields",
-                    "write each field with a colon, such as { class: school }");
+            fault(node, current(), "when", "has no fields", "write each field with a colon, such as { class: school }");
             return tests;
         }
         for (NodeTuple tuple : mapping.getValue()) {
@@ -244,7 +232,7 @@ public final class DefinitionFile {
             places.put(path, tuple.getKeyNode().getStartMark().getLine() + 1);
             TestDraft test = test(tuple.getValueNode(), path, places);
             if (tests.putIfAbsent(field, test) != null)
-                fault(tuple.getKeyNode(), current(), path, "stands here twice", "keep one");
+                fault(tuple.getKeyNode(), current(), path, "occurs twice", "keep one");
         }
         return tests;
     }
@@ -274,7 +262,7 @@ public final class DefinitionFile {
                     node,
                     index,
                     prefix.replaceFirst("\\.$", ""),
-                    called + " is not written as properties",
+                    called + " has no properties",
                     "write " + String.join(", ", known) + ", each with a colon");
             return List.of();
         }
@@ -291,7 +279,7 @@ public final class DefinitionFile {
                                         .map(near -> "did you mean " + near + "? ")
                                         .orElse("") + "known are " + String.join(", ", known));
             else if (found.stream().anyMatch(each -> each.name().equals(key)))
-                fault(tuple.getKeyNode(), index, prefix + key, "stands here twice", "keep one");
+                fault(tuple.getKeyNode(), index, prefix + key, "occurs twice", "keep one");
             else found.add(new Written(key, tuple.getValueNode()));
         }
         return found;
@@ -307,7 +295,14 @@ public final class DefinitionFile {
     private String text(Node node, String path) {
         if (node == null || node.getTag().equals(Tag.NULL)) return null;
         if (node instanceof ScalarNode scalar) return scalar.getValue();
-        fault(node, current(), path, "is not a single value", "write one value");
+        if (node instanceof MappingNode map && map.getFlowStyle() == FlowStyle.FLOW)
+            fault(
+                    node,
+                    current(),
+                    path,
+                    "has braces that are not in quotes, so YAML reads them as properties",
+                    YamlFault.QUOTES);
+        else fault(node, current(), path, "is not a single value", "write one value");
         return null;
     }
 
@@ -334,9 +329,9 @@ public final class DefinitionFile {
 
     private Boolean flag(Node node, String path) {
         String text = text(node, path);
-        if (text == null || text.equals("false")) return null;
-        if (text.equals("true")) return true;
-        fault(node, current(), path, "‘" + text + "’ is neither true nor false", "write true, or leave it out");
+        if (text == null) return null;
+        if (text.equals("true") || text.equals("false")) return Boolean.valueOf(text);
+        fault(node, current(), path, "‘" + text + "’ is neither true nor false", "write true or false");
         return null;
     }
 

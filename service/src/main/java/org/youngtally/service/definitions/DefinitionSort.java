@@ -29,7 +29,7 @@ record DefinitionSort<D>(
             NamespaceDraft.PROPERTIES,
             Drafts::namespaces,
             NamespaceDraft::key,
-            "Namespaces that are not as namespaces usually are.");
+            "Namespaces with properties of their own; a namespace without any needs no definition.");
     static final DefinitionSort<CodebookDraft> CODEBOOKS = new DefinitionSort<>(
             "codebooks",
             What.CODEBOOK,
@@ -64,7 +64,7 @@ record DefinitionSort<D>(
             RouteDraft.PROPERTIES,
             Drafts::routes,
             RouteDraft::key,
-            "Which series numbers the records of a kind in a unit.");
+            "The routes: which series is used for records of a kind in a unit.");
 
     /** All of them, in the order in which they are written. */
     static final List<DefinitionSort<?>> ALL = List.of(NAMESPACES, CODEBOOKS, SERIES, UNITS, KINDS, ROUTES);

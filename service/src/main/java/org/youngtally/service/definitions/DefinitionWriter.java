@@ -13,7 +13,7 @@ import org.youngtally.core.property.Shape;
 import org.youngtally.core.property.Values;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Writes definitions as YAML: each property on a line of its own, what stands in lists a line each. */
+/** Writes definitions as YAML: each property on a line of its own, what is in lists a line each. */
 final class DefinitionWriter {
     private DefinitionWriter() {}
 
@@ -35,7 +35,7 @@ final class DefinitionWriter {
             return indent.substring(2) + "- " + lines + "\n";
         }
 
-        /** An entry on one line, as it stands in braces. */
+        /** An entry on one line, as it is in braces. */
         String inBraces() {
             return DefinitionWriter.inBraces(values);
         }

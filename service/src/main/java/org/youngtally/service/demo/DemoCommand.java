@@ -29,7 +29,7 @@ import picocli.CommandLine.Option;
 
 @Command(
         name = "demo",
-        description = "Run the service with the demo data of Larkmoor Organ Works, where it is March 2026.",
+        description = "Run the service with the demo data of Larkmoor Organ Works, in March 2026.",
         mixinStandardHelpOptions = true)
 public final class DemoCommand implements Callable<Integer> {
     /** The file by which a folder of the demo is known, and keeps its time. */
@@ -48,11 +48,11 @@ public final class DemoCommand implements Callable<Integer> {
             names = "--data",
             paramLabel = "FOLDER",
             description =
-                    "Keep the demo's data in this folder (YOUNGTALLY_DATA); a folder of its own, gone at the end, where it is left out.",
+                    "Keep the demo's data in this folder (YOUNGTALLY_DATA; default: a temporary folder, deleted at the end).",
             defaultValue = "${env:YOUNGTALLY_DATA}")
     private String data;
 
-    @Option(names = "--once", description = "Do the main job once from end to end, print each step, and stop.")
+    @Option(names = "--once", description = "Do the main job once, print each step, and stop.")
     private boolean once;
 
     private final PrintStream out = System.out;
@@ -61,7 +61,7 @@ public final class DemoCommand implements Callable<Integer> {
     public Integer call() throws IOException, NoSuchAlgorithmException, InterruptedException {
         if (!InetAddress.getByName(options.address()).isLoopbackAddress())
             throw new IOException("--address: " + options.address()
-                    + " can be reached from elsewhere, and everybody knows the passwords of the demo; give 127.0.0.1");
+                    + " can be reached from elsewhere, and the passwords of the demo are public. Use 127.0.0.1.");
         boolean passing = data == null || data.isEmpty();
         Path folder = passing ? Files.createTempDirectory("youngtally-demo") : Path.of(data);
         Files.createDirectories(folder);
@@ -137,7 +137,7 @@ public final class DemoCommand implements Callable<Integer> {
 
     private void welcome(RunningService service, DemoAccounts accounts) {
         String at = service.port() == ServiceOptions.DEFAULT_PORT ? "" : " --service " + service.address();
-        out.println("Young Tally runs with the demo data of Larkmoor Organ Works; it is March 2026 there.");
+        out.println("Young Tally runs with the demo data of Larkmoor Organ Works, in March 2026.");
         out.println();
         out.println("  console   " + service.address() + "  sign in as " + DemoAccounts.FIRST + ", password "
                 + DemoAccounts.password(DemoAccounts.FIRST));
@@ -145,9 +145,9 @@ public final class DemoCommand implements Callable<Integer> {
         for (String command : List.of("series list", "allocate invoice-works --reference ORDER-890", "audit"))
             out.println("  try       ./youngtally " + command + at);
         out.println();
-        out.println("Others who work there: " + String.join(", ", accounts.others())
-                + ". Each one’s password is larkmoor- and the name, the token tally-demo- and the name.");
-        out.println("Control-C ends it.");
+        out.println("Other accounts: " + String.join(", ", accounts.others())
+                + ". The password of each is larkmoor-NAME, the token tally-demo-NAME.");
+        out.println("Stop it with Control-C.");
     }
 
     /** Takes the demo's own folder away, once the service has let go of it. */
@@ -155,7 +155,7 @@ public final class DemoCommand implements Callable<Integer> {
         try (Stream<Path> files = Files.walk(folder)) {
             for (Path file : files.sorted(Comparator.reverseOrder()).toList()) Files.deleteIfExists(file);
         } catch (IOException e) {
-            System.err.println("The demo's folder " + folder + " could not be taken away: " + e.getMessage());
+            System.err.println("The demo's folder " + folder + " could not be deleted: " + e.getMessage());
         }
     }
 }

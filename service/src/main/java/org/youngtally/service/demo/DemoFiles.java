@@ -15,7 +15,7 @@ import tools.jackson.databind.json.JsonMapper;
 final class DemoFiles {
     private DemoFiles() {}
 
-    /** @param line where it stands in the file, which makes a lasting key of it */
+    /** @param line where it is in the file, which makes a lasting key of it */
     record Taking(
             int line,
             String by,

@@ -35,28 +35,28 @@ final class DemoSteps {
                     text(series, "key"),
                     text(series, "title"),
                     series.get("next").isEmpty()
-                            ? "what its fields say"
+                            ? "depends on fields"
                             : series.get("next").get(0).stringValue());
 
         accounts.openOthers();
 
-        step("Take one invoice number");
+        step("Allocate one invoice number");
         JsonNode one = client.allocate(
                 "ines", "invoice-works", 1, "2026-02-03", Optional.of("ORDER-881"), Map.of(), "demo-once-1");
         out.println("   " + text(one, "first") + " for ORDER-881, entry "
                 + one.get("seq").longValue());
 
-        step("Take five more");
+        step("Allocate five more");
         List<String> five = new ArrayList<>();
         for (JsonNode identifier : client.allocate(
                         "ines", "invoice-works", 5, "2026-02-03", Optional.empty(), Map.of(), "demo-once-5")
                 .get("identifiers")) five.add(identifier.stringValue());
         out.println("   " + String.join("  ", five));
 
-        step("Look one up");
+        step("Find one");
         JsonNode found = client.find("ines", five.get(2)).get(0);
         out.println("   " + text(found, "identifier") + " is a number of ‘" + text(found, "title") + "’, lane "
-                + text(found, "lane") + ", position " + found.get("position").longValue() + ", taken by "
+                + text(found, "lane") + ", position " + (found.get("position").longValue() + 1) + ", allocated by "
                 + text(found, "by") + " for " + text(found, "date"));
 
         step("Audit the ledger");
@@ -64,7 +64,7 @@ final class DemoSteps {
         boolean gapFree = audit.get("gapFree").booleanValue();
         out.println("   " + audit.get("entries").longValue() + " entries and "
                 + audit.get("positions").longValue() + " positions read: "
-                + (gapFree ? "gap-free, no number given twice" : "NOT gap-free"));
+                + (gapFree ? "gap-free, no number issued twice" : "NOT gap-free"));
         for (JsonNode finding : audit.get("findings")) out.println("   " + finding.stringValue());
         out.println("   head " + text(audit, "head"));
         return gapFree

@@ -103,7 +103,7 @@ public final class Paper {
             text(LEFT, 48, 8, foot);
             text(RIGHT - 50, 48, 8, "page " + (i + 1) + " of " + pages.size());
             if (strange && i == pages.size() - 1)
-                text(LEFT, 60, 8, "A symbol that this page cannot show stands as ?; the JSON form has it.");
+                text(LEFT, 60, 8, "Symbols that this page cannot show are printed as ?; the JSON form has them.");
         }
     }
 

@@ -61,8 +61,7 @@ public final class RecordPaper {
                         .map(Unit::title)
                         .orElse(standing.unit()));
         if (record.deleted()) paper.fact("State", "deleted");
-        var fields = new FieldValues(
-                kind, key -> Optional.ofNullable(snapshot.codebooks().get(key)));
+        var fields = new FieldValues(kind, snapshot::choices);
         for (KindField field : kind.fields()) {
             String value = standing.values().get(field.name());
             if (value == null || field.name().equals(record.number().into())) continue;
@@ -72,9 +71,7 @@ public final class RecordPaper {
                             .map(Choice::name)
                             .orElse(value));
         }
-        if (!record.lines().isEmpty())
-            lines(FieldValues.ofLines(
-                    kind, key -> Optional.ofNullable(snapshot.codebooks().get(key))));
+        if (!record.lines().isEmpty()) lines(FieldValues.ofLines(kind, snapshot::choices));
     }
 
     private void lines(FieldValues fields) throws IOException {

@@ -2,12 +2,15 @@ package org.youngtally.service.starter;
 
 import com.google.re2j.PatternSyntaxException;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.constructor.SafeConstructor;
@@ -22,8 +25,11 @@ import org.youngtally.service.web.Problem.Type;
  * branch.
  *
  * @param definitions the text of the file
+ * @param kinds definitions of kinds of records, by key, for those that are not defined yet
  */
-public record Starter(String name, String title, List<Variable> variables, String definitions) {
+public record Starter(
+        String name, String title, List<Variable> variables, String definitions, Map<String, String> kinds) {
+    private static final String PROPERTIES = "starter, title, variables, definitions and kinds";
     private static final Pattern PLACE = Pattern.compile("%([a-z][a-z0-9-]{0,31})%");
     /** The longest text of a set, and of what it is filled to, in symbols. */
     private static final int LARGEST = 1 << 20;
@@ -59,15 +65,15 @@ public record Starter(String name, String title, List<Variable> variables, Strin
                             Type.MALFORMED,
                             "The starter set is not YAML: "
                                     + e.getMessage().lines().findFirst().orElse(""))
-                    .field("text", "starter, title, variables and definitions");
+                    .field("text", PROPERTIES);
         }
         if (!(root instanceof Map<?, ?> file))
-            throw new Problem(Type.MALFORMED, "The starter set is not written as properties.")
-                    .field("text", "starter, title, variables and definitions");
+            throw new Problem(Type.MALFORMED, "The starter set has no properties.").field("text", PROPERTIES);
         for (Object property : file.keySet())
-            if (!List.of("starter", "title", "variables", "definitions").contains(property))
+            if (!List.of("starter", "title", "variables", "definitions", "kinds")
+                    .contains(property))
                 throw new Problem(Type.MALFORMED, "‘" + property + "’ is not a property of a starter set.")
-                        .field("text", "starter, title, variables and definitions");
+                        .field("text", PROPERTIES);
         String name = text(file, "starter");
         var variables = new ArrayList<Variable>();
         if (file.get("variables") instanceof List<?> list) {
@@ -80,7 +86,8 @@ public record Starter(String name, String title, List<Variable> variables, Strin
                 name,
                 file.containsKey("title") ? text(file, "title") : name,
                 List.copyOf(variables),
-                text(file, "definitions"));
+                text(file, "definitions"),
+                kinds(file.get("kinds")));
         Matcher place = PLACE.matcher(starter.definitions());
         while (place.find()) {
             String used = place.group(1);
@@ -94,9 +101,19 @@ public record Starter(String name, String title, List<Variable> variables, Strin
         return starter;
     }
 
+    private static Map<String, String> kinds(Object property) {
+        if (property == null) return Map.of();
+        if (!(property instanceof Map<?, ?> map))
+            throw new Problem(Type.MALFORMED, "The kinds of the starter set are not properties.")
+                    .field("text", "the key of each kind with its definition as a text");
+        var kinds = new LinkedHashMap<String, String>();
+        for (Object key : map.keySet()) kinds.put(String.valueOf(key), text(map, String.valueOf(key)));
+        return kinds;
+    }
+
     private static Variable variable(Object one) {
         if (!(one instanceof Map<?, ?> map))
-            throw new Problem(Type.MALFORMED, "A variable is not written as properties.")
+            throw new Problem(Type.MALFORMED, "A variable has no properties.")
                     .field("text", "name, meaning, shape and example");
         var variable = new Variable(
                 text(map, "name"),
@@ -111,8 +128,8 @@ public record Starter(String name, String title, List<Variable> variables, Strin
                     .field("text", "a shape of up to " + LONGEST_SHAPE + " symbols, such as [a-z]{2,12}");
         // A counted group is written out as often as it is counted, and counted ones within each other multiply.
         if (variable.shape().contains("){") || variable.shape().contains("}{"))
-            throw new Problem(Type.MALFORMED, "The shape of the variable ‘" + variable.name() + "’ counts a group.")
-                    .field("text", "counts behind single symbols and classes alone, such as [a-z]{2,12}");
+            throw new Problem(Type.MALFORMED, "The shape of the variable ‘" + variable.name() + "’ repeats a group.")
+                    .field("text", "counts after single symbols and classes only, such as [a-z]{2,12}");
         try {
             com.google.re2j.Pattern.compile(variable.shape());
         } catch (PatternSyntaxException e) {
@@ -120,7 +137,7 @@ public record Starter(String name, String title, List<Variable> variables, Strin
                             Type.MALFORMED,
                             "The shape of the variable ‘" + variable.name() + "’ is no regular expression: "
                                     + e.getDescription() + ".")
-                    .field("text", "a shape such as [a-z]{2,12}; it cannot refer back to what it has matched");
+                    .field("text", "a shape such as [a-z]{2,12}, without back references");
         }
         return variable;
     }
@@ -136,8 +153,21 @@ public record Starter(String name, String title, List<Variable> variables, Strin
         return value.toString();
     }
 
-    /** The file of definitions with every variable filled in. */
-    public String filled(Map<String, String> values) {
+    /**
+     * The file of definitions with every variable filled in.
+     *
+     * @param known the keys of the kinds that are defined already
+     */
+    public String filled(Map<String, String> values, Set<String> known) {
+        String missing = kinds.entrySet().stream()
+                .filter(kind -> !known.contains(kind.getKey()))
+                .map(kind -> kind.getValue().strip().indent(2))
+                .collect(Collectors.joining());
+        String text = filled(values);
+        return missing.isEmpty() ? text : text + (text.endsWith("\n") ? "" : "\n") + "kinds:\n" + missing;
+    }
+
+    private String filled(Map<String, String> values) {
         List<String> names = variables.stream().map(Variable::name).toList();
         for (String given : new TreeSet<>(values.keySet()))
             if (!names.contains(given))
@@ -161,7 +191,7 @@ public record Starter(String name, String title, List<Variable> variables, Strin
                                 value.isEmpty()
                                         ? "The variable ‘" + variable.name() + "’ is missing: " + variable.meaning()
                                                 + "."
-                                        : "‘" + value + "’ cannot be the variable ‘" + variable.name() + "’: "
+                                        : "‘" + value + "’ is not a value of the variable ‘" + variable.name() + "’: "
                                                 + variable.meaning() + ".")
                         .field(
                                 "variables." + variable.name(),
@@ -175,7 +205,7 @@ public record Starter(String name, String title, List<Variable> variables, Strin
             if (filled.length() > LARGEST)
                 throw new Problem(
                                 Type.MALFORMED,
-                                "The starter set would be filled to more than %,d symbols.".formatted(LARGEST))
+                                "The filled starter set would have more than %,d symbols.".formatted(LARGEST))
                         .field("variables", "shorter values");
         }
         return place.appendTail(filled).toString();

@@ -11,7 +11,7 @@ import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
 
 /**
- * Checks the numbers that stand in a table already: each was given by a series of the kind, and stands for something
+ * Checks the numbers that are in a table already: each was given by a series of the kind, and stands for something
  * still.
  */
 public final class GivenCheck {
@@ -20,9 +20,9 @@ public final class GivenCheck {
     /**
      * @param given by line
      * @param series that number records of the kind
-     * @throws Problem that names the first line with another number
+     * @param faults where each line with another number is told
      */
-    public static void of(DSLContext dsl, Map<Integer, String> given, Set<String> series) {
+    public static void of(DSLContext dsl, Map<Integer, String> given, Set<String> series, LineFaults faults) {
         var queries = new IdentifierQueries(dsl);
         Collection<String> plain = queries.issued(given.values(), series);
         given.forEach((line, number) -> {
@@ -34,11 +34,12 @@ public final class GivenCheck {
                     .anyMatch(each ->
                             each.retired().isEmpty() && each.stretch().state().isLive())) return;
             String why = found.isEmpty()
-                    ? "was never given by " + String.join(" or ", series)
+                    ? "was never issued by " + String.join(" or ", series)
                     : "is " + Refusals.state(found.getFirst().stretch().state());
-            throw new Problem(Type.TABLE_FAULTY, "Line " + line + ": ‘" + number + "’ " + why + ". Nothing was taken.")
-                    .field("line " + line, "a number that stands; or leave the cell empty to have one taken")
-                    .with("line", line);
+            faults.add(
+                    line,
+                    new Problem(Type.TABLE_FAULTY, "‘" + number + "’ " + why + ".")
+                            .field("line " + line, "an issued number; or an empty cell, to allocate one"));
         });
     }
 }

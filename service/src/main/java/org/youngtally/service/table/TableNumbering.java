@@ -65,7 +65,7 @@ public final class TableNumbering {
         private final transient Refusal refusal;
         private final boolean givenBack;
 
-        Refused(Refusal refusal, boolean givenBack) {
+        public Refused(Refusal refusal, boolean givenBack) {
             this.refusal = refusal;
             this.givenBack = givenBack;
         }
@@ -156,9 +156,9 @@ public final class TableNumbering {
     private static Problem withdrawn(Outcome.Filled filled) {
         return new Problem(
                         Type.UNFIT,
-                        "The numbers of this table were taken before, in entry "
+                        "The numbers of this table were allocated before, in entry "
                                 + filled.entry().seq() + ", and " + filled.withdrawn()
-                                + " of them were given back or voided since. None is given again by this request.")
+                                + " of them were returned or voided since. This request allocates none again.")
                 .field("Idempotency-Key", "a new one, so that the table gets other numbers");
     }
 
@@ -185,7 +185,7 @@ public final class TableNumbering {
                 if (outcome instanceof Outcome.Settled) return;
             }
         } catch (LedgerUnavailable e) {
-            LOG.warn("numbers of a table that was refused were not given back", e);
+            LOG.warn("numbers of a table that was refused were not returned", e);
         }
         String why = outcome instanceof Outcome.Refused<Answer.Settlement> refused
                 ? " " + Refusals.problem(refused.refusal()).getMessage()
@@ -193,7 +193,7 @@ public final class TableNumbering {
         throw new Problem(
                         Type.TABLE_FAULTY,
                         "A later row of the table was refused, and the numbers that entry " + entry
-                                + " gave to earlier rows could not be given back." + why)
+                                + " allocated to earlier rows could not be returned." + why)
                 .field("entry " + entry, "voiding or returning its numbers, or the same table with the same key")
                 .with("entry", entry);
     }

@@ -23,8 +23,10 @@ import org.youngtally.service.web.Problem.Type;
  * @param column where the numbers stand
  * @param blank the lines of the rows that have none yet, in order, each with what it gives for the kind's fields
  * @param given the numbers that there are already, by line
+ * @param faults lines whose number occurs before
  */
-public record TableRows(int column, Map<Integer, Map<String, String>> blank, Map<Integer, String> given) {
+public record TableRows(
+        int column, Map<Integer, Map<String, String>> blank, Map<Integer, String> given, LineFaults faults) {
 
     /**
      * @param column the name of the column for the numbers; null for the one that bears the name or title of a field
@@ -44,17 +46,16 @@ public record TableRows(int column, Map<Integer, Map<String, String>> blank, Map
         var blank = new LinkedHashMap<Integer, Map<String, String>>();
         var given = new LinkedHashMap<Integer, String>();
         var seen = new HashMap<String, Integer>();
+        var faults = new LineFaults();
         for (Table.Row row : table.rows()) {
             String number = row.cell(at);
             if (!number.isEmpty()) {
                 Integer other = seen.put(Comparison.OF_NAMES.key(number), row.line());
                 if (other != null)
-                    throw new Problem(
-                                    Type.TABLE_FAULTY,
-                                    "Line " + row.line() + ": ‘" + number + "’ stands in line " + other
-                                            + " too. Nothing was taken.")
-                            .field("line " + row.line(), "each number once")
-                            .with("line", row.line());
+                    faults.add(
+                            row.line(),
+                            new Problem(Type.TABLE_FAULTY, "‘" + number + "’ is also in line " + other + ".")
+                                    .field("line " + row.line(), "each number once"));
                 given.put(row.line(), number);
                 continue;
             }
@@ -64,7 +65,7 @@ public record TableRows(int column, Map<Integer, Map<String, String>> blank, Map
             });
             blank.put(row.line(), values);
         }
-        return new TableRows(at, blank, given);
+        return new TableRows(at, blank, given, faults);
     }
 
     private static Optional<KindField> field(Kind kind, String column) {
@@ -92,9 +93,9 @@ public record TableRows(int column, Map<Integer, Map<String, String>> blank, Map
         throw new Problem(
                         Type.TABLE_FAULTY,
                         wanted == null
-                                ? "No column bears the name of the field that numbers of ‘" + kind.key() + "’ go into."
+                                ? "No column has the name of the field that receives numbers of ‘" + kind.key() + "’."
                                         + near
-                                : "There is no column ‘" + wanted + "’." + near)
+                                : "Column ‘" + wanted + "’ not found." + near)
                 .field("column", "one of " + names);
     }
 }

@@ -80,7 +80,7 @@ class Border implements Filter {
         if (!METHODS.contains(request.getMethod())) {
             response.setHeader(HttpHeaders.ALLOW, "GET, HEAD, POST, PUT, DELETE");
             refuse(
-                    new Problem(Type.METHOD_NOT_SERVED, "‘" + request.getMethod() + "’ is served nowhere.")
+                    new Problem(Type.METHOD_NOT_SERVED, "‘" + request.getMethod() + "’ is not allowed at any address.")
                             .field("method", "GET, HEAD, POST, PUT or DELETE"),
                     response);
             return;
@@ -88,9 +88,7 @@ class Border implements Filter {
         if (!PercentCoding.isReadable(request.getRequestURI()) || !PercentCoding.isReadable(request.getQueryString())) {
             refuse(
                     new Problem(Type.MALFORMED, "The address is not written in UTF-8.")
-                            .field(
-                                    "address",
-                                    "symbols that stand for themselves, or bytes of UTF-8 behind percent signs"),
+                            .field("address", "plain symbols, or bytes of UTF-8 after percent signs"),
                     response);
             return;
         }
@@ -112,8 +110,8 @@ class Border implements Filter {
                     new Problem(
                                     Type.MEDIA_TYPE,
                                     request.getContentType() == null
-                                            ? "The body does not say what it is."
-                                            : "A body of the type ‘" + request.getContentType() + "’ is not read.")
+                                            ? "The body has no Content-Type."
+                                            : "A body of the type ‘" + request.getContentType() + "’ is not accepted.")
                             .field(HttpHeaders.CONTENT_TYPE, MediaType.APPLICATION_JSON_VALUE),
                     response);
         // A length that was announced is all that the container reads.

@@ -38,8 +38,8 @@ class ContainerErrors {
         ProblemDetail detail = new Problem(
                         type,
                         type == Type.INTERNAL
-                                ? "The service failed. Its log says more."
-                                : "The request is none that can be read, or names a place where nothing is.")
+                                ? "The service failed. Its log has details."
+                                : "The request cannot be read, or its address was not found.")
                 .detail();
         detail.setStatus(status);
         return detail;
@@ -65,7 +65,7 @@ class ContainerErrors {
                 response.finishResponse();
             } catch (IOException | IllegalStateException e) {
                 // Nobody listens any more.
-                container.getLogger().debug("an answer could not be given", e);
+                container.getLogger().debug("an answer could not be sent", e);
             }
         }
     }

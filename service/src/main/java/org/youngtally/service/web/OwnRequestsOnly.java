@@ -41,7 +41,7 @@ class OwnRequestsOnly implements Filter {
         String port = ":" + request.getLocalPort();
         if (host == null || reach.isThisMachine() && !isOwn(host, port))
             problems.write(
-                    new Problem(Type.FOREIGN_REQUEST, "The Host ‘" + host + "’ is not this service.")
+                    new Problem(Type.FOREIGN_REQUEST, "The host ‘" + host + "’ is not this service.")
                             .field("Host", "127.0.0.1" + port + " or localhost" + port),
                     (HttpServletResponse) response);
         else if (origin != null && !isSame(origin, host, request))

@@ -56,11 +56,14 @@ class ProblemAdvice {
                     case MismatchedInputException half
                     when half.getOriginalMessage().contains(StrictJson.HALF) ->
                         new Problem(Type.MALFORMED, "The property ‘" + path(half) + "’ holds half a symbol.")
-                                .field(path(half), "whole symbols: what stands for a half of one is left out");
+                                .field(path(half), "whole symbols; remove the half symbol");
                     case MismatchedInputException mismatch ->
                         new Problem(
                                         Type.MALFORMED,
-                                        "The property ‘" + path(mismatch) + "’ has a value of the wrong kind.")
+                                        (path(mismatch).isEmpty()
+                                                        ? "The body"
+                                                        : "The property ‘" + path(mismatch) + "’")
+                                                + " has a value of the wrong type.")
                                 .field(path(mismatch), kind(mismatch.getTargetType()));
                     case StreamReadException broken ->
                         new Problem(
@@ -127,7 +130,7 @@ class ProblemAdvice {
                     .contentType(MediaType.APPLICATION_PROBLEM_JSON)
                     .body(new Problem(
                                     Type.METHOD_NOT_SERVED,
-                                    "‘" + method.getMethod() + "’ is not served at this address.")
+                                    "‘" + method.getMethod() + "’ is not allowed at this address.")
                             .field(
                                     "method",
                                     String.join(
@@ -135,14 +138,14 @@ class ProblemAdvice {
                                             Objects.requireNonNullElse(method.getSupportedMethods(), new String[0])))
                             .detail());
         if (e instanceof HttpMediaTypeNotAcceptableException)
-            return problem(new Problem(Type.MALFORMED, "No answer of an accepted type can be given.")
+            return problem(new Problem(Type.MALFORMED, "No answer of an accepted type is available.")
                     .field("Accept", "application/json, or what the operation answers with"));
         if (e instanceof InvalidParameterException)
             return problem(new Problem(Type.MALFORMED, "The query of the address cannot be read.")
                     .field("address", "NAME=VALUE, joined by &"));
         if (e instanceof NoResourceFoundException)
-            return problem(new Problem(Type.UNKNOWN_PLACE, "There is nothing at this address.")
-                    .field("address", "one that /api/openapi.json lists"));
+            return problem(
+                    new Problem(Type.UNKNOWN_PLACE, "Address not found.").field("address", "one of /api/openapi.json"));
         if (e instanceof ErrorResponse known && known.getStatusCode().is4xxClientError()) {
             ProblemDetail detail = new Problem(
                             known.getStatusCode().value() == 404 ? Type.UNKNOWN_PLACE : Type.MALFORMED,
@@ -158,6 +161,6 @@ class ProblemAdvice {
         }
         LOG.error("a request failed", e);
         return problem(new Problem(
-                Type.INTERNAL, "The service failed: " + e.getClass().getSimpleName() + ". Its log says more."));
+                Type.INTERNAL, "The service failed: " + e.getClass().getSimpleName() + ". Its log has details."));
     }
 }

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.youngtally.core.access.AccountRefusal;
@@ -21,6 +22,7 @@ import org.youngtally.service.web.Problem.Type;
 /** Puts the ledger's refusals into words. */
 public final class Refusals {
     private static final int MOST_CHOICES = 30;
+    private static final Pattern INDEX = Pattern.compile("\\[(\\d+)]");
 
     private Refusals() {}
 
@@ -29,25 +31,27 @@ public final class Refusals {
             case Refusal.UnknownSeries r ->
                 new Problem(
                                 Type.UNKNOWN_SERIES,
-                                "There is no series ‘" + r.series() + "’."
+                                "Series ‘" + r.series() + "’ not found."
                                         + r.nearest()
                                                 .map(near -> " Did you mean ‘" + near + "’?")
                                                 .orElse(""))
-                        .field("series", r.nearest().orElse("the key of a series; GET /api/v1/series lists them"))
+                        .field("series", r.nearest().orElse("the key of an existing series"))
                         .with("nearest", r.nearest().orElse(null));
             case Refusal.QuantityOutOfBounds r ->
                 new Problem(
                                 Type.QUANTITY,
                                 r.quantity() < 1
-                                        ? "A quantity of " + r.quantity() + " is less than one."
-                                        : "A quantity of " + r.quantity() + " is more than " + r.most()
-                                                + ", the most that stand alone in one request.")
+                                        ? "Invalid quantity: " + r.quantity() + " is less than 1."
+                                        : "Invalid quantity: " + r.quantity() + " is more than " + r.most()
+                                                + ", the most single numbers of one request.")
                         .field(
                                 "quantity",
-                                r.form().isBlock() ? "1 or more" : "1 to " + r.most() + "; take more as a block")
+                                r.form().isBlock() ? "1 or more" : "1 to " + r.most() + "; for more, allocate a block")
                         .with("most", r.form().isBlock() ? null : r.most());
             case Refusal.DateNotServed r ->
-                new Problem(Type.DATE_NOT_SERVED, "No range of ‘" + r.series() + "’ serves " + r.date() + ".")
+                new Problem(
+                                Type.DATE_NOT_SERVED,
+                                "Series ‘" + r.series() + "’ has no active range on " + r.date() + ".")
                         .field("date", "a date " + windows(r.served()))
                         .with(
                                 "served",
@@ -60,7 +64,7 @@ public final class Refusals {
                                                 ? "no numbers"
                                                 : r.left() == 1 ? "one number" : r.left() + " numbers")
                                         + " left for " + r.date() + ", " + r.quantity()
-                                        + " were asked for, and none was taken. "
+                                        + " were requested. Nothing was allocated. "
                                         + r.opensNext()
                                                 .map(opens -> "The next range opens on " + opens + ".")
                                                 .orElse("No further range is defined."))
@@ -87,67 +91,81 @@ public final class Refusals {
                                         .formatted(r.pieces(), r.series()))
                         .field(
                                 "identifiers",
-                                "%,d at most; name a run by its first and last, or do it in parts".formatted(r.most()))
+                                "%,d at most; name a run by its first and last, or send several requests"
+                                        .formatted(r.most()))
                         .with("most", r.most());
             case Refusal.BlockInPieces r ->
                 new Problem(
                                 Type.QUANTITY,
                                 "A block of " + r.quantity()
                                         + " would fall into more than 1,000 pieces around the values that ‘"
-                                        + r.series() + "’ never gives.")
+                                        + r.series() + "’ skips.")
                         .field("quantity", "1 to " + r.most())
                         .with("most", r.most());
             case Refusal.NoBlocks r ->
                 new Problem(
                                 Type.NO_BLOCKS,
-                                "‘" + r.series() + "’ gives no blocks: "
+                                "Series ‘" + r.series() + "’ has no blocks: "
                                         + (r.repeats()
-                                                ? "its marks come round again."
-                                                : "its proof is waived, so that each number is looked up when it is given."))
-                        .field("series", "numbers that stand alone, up to 10,000 in one request");
+                                                ? "its values repeat."
+                                                : "its proof is waived, so each number is looked up when it is allocated."))
+                        .field("series", "single numbers, up to 10,000 in one request");
             case Refusal.KeyReused r ->
                 new Problem(
                                 Type.KEY_REUSED,
-                                "The key ‘" + r.key() + "’ stands for another request, entry " + r.seq() + ".")
-                        .field("Idempotency-Key", "a key that was never used, or the same request as then")
+                                "The idempotency key ‘" + r.key() + "’ belongs to another request, entry " + r.seq()
+                                        + ".")
+                        .field("Idempotency-Key", "a key that was never used, or the original request")
                         .with("seq", r.seq());
             case Refusal.ReferenceReused r ->
                 new Problem(
                                 Type.REFERENCE_REUSED,
                                 "The reference ‘" + r.reference() + "’ of ‘" + r.series()
-                                        + "’ stands for another request, entry " + r.seq() + ".")
-                        .field("reference", "another reference, or the same request as then")
+                                        + "’ belongs to another request, entry " + r.seq() + ".")
+                        .field("reference", "another reference, or the original request")
                         .with("seq", r.seq());
+            case Refusal.Retired r ->
+                new Problem(
+                                Type.RETIRED,
+                                "The " + word(r.what()) + " ‘" + r.key() + "’ is retired. Nothing was allocated.")
+                        .field(
+                                word(r.what()),
+                                "one that is in use; or bring it back with retired: false in its definition");
             case Refusal.TypedNotAllowed r ->
                 new Problem(
                                 Type.TYPED,
                                 r.required()
-                                        ? "The numbers of ‘" + r.series() + "’ are typed, not counted."
-                                        : "The numbers of ‘" + r.series() + "’ are counted, not typed.")
-                        .field("typed", r.required() ? "the number as it was typed" : "leave it out");
+                                        ? "Numbers of ‘" + r.series() + "’ must be typed."
+                                        : "Numbers of ‘" + r.series() + "’ cannot be typed.")
+                        .field(
+                                "typed",
+                                r.required()
+                                        ? "the number to register"
+                                        : "nothing: remove it, and the next number is allocated");
             case Refusal.TypedFaulty r -> typed(r);
             case Refusal.NotChronological r ->
                 new Problem(
                                 Type.NOT_CHRONOLOGICAL,
-                                "‘" + r.series() + "’ follows the calendar: a number for " + r.latest()
-                                        + " has been given, so that none can be dated " + r.date() + ".")
+                                "‘" + r.series() + "’ is chronological: its newest number is dated " + r.latest()
+                                        + ", so none can be dated " + r.date() + ".")
                         .field("date", r.latest() + " or later")
                         .with("latest", r.latest());
             case Refusal.HoldOutOfBounds r ->
-                new Problem(Type.MALFORMED, "A number cannot be held for " + r.time() + ".")
+                new Problem(Type.MALFORMED, "Invalid hold time: " + r.time() + ".")
                         .field(
                                 "hold",
-                                "more than nothing, up to " + r.most()
-                                        + ", as an ISO 8601 duration such as PT15M or P2D");
+                                "more than zero, up to " + r.most() + ", as an ISO 8601 duration such as PT15M or P2D");
             case Refusal.NeverGiven r ->
-                new Problem(Type.UNKNOWN_IDENTIFIER, "‘" + r.series() + "’ has not given ‘" + r.text() + "’.")
-                        .field("identifiers", "identifiers that the series has given");
+                new Problem(
+                                Type.UNKNOWN_IDENTIFIER,
+                                "‘" + r.text() + "’ was never issued by series ‘" + r.series() + "’.")
+                        .field("identifiers", "identifiers that the series issued");
             case Refusal.NotARow r ->
                 new Problem(
                                 Type.UNFIT,
-                                "‘" + r.first() + "’ to ‘" + r.last()
-                                        + "’ is not a row: the first lies behind the last, or they are counted apart from each other.")
-                        .field("last", "an identifier that was counted behind the first");
+                                r.first() + " to " + r.last()
+                                        + " is not a consecutive run: the first number lies after the last, or they belong to different lanes.")
+                        .field("last", "an identifier after the first, of the same lane");
             case Refusal.Unfit r ->
                 new Problem(
                                 Type.UNFIT,
@@ -162,9 +180,11 @@ public final class Refusals {
             case Refusal.UnknownTaking r ->
                 new Problem(
                                 Type.UNKNOWN_TAKING,
-                                (r.series().isEmpty() ? "There is no " : "‘" + r.series() + "’ has given nothing for ")
+                                (r.series().isEmpty()
+                                                ? "No numbers were issued for "
+                                                : "Series ‘" + r.series() + "’ has issued no numbers for ")
                                         + r.what()
-                                        + (r.what().startsWith("the reference") ? ", or all of it was given back" : "")
+                                        + (r.what().startsWith("the reference") ? ", or all of them were returned" : "")
                                         + ".")
                         .field(
                                 r.series().isEmpty()
@@ -175,27 +195,25 @@ public final class Refusals {
                 new Problem(
                                 Type.UNFIT,
                                 "‘" + r.identifier()
-                                        + "’ stands alone, and is used as it is: only numbers of a block are reported.")
+                                        + "’ is a single number: only numbers of a block are reported as used.")
                         .field("identifiers", "identifiers of a block");
             case Refusal.BlockTooSmall r ->
                 new Problem(
                                 Type.QUANTITY,
-                                "Block " + r.block() + " has " + r.left() + " numbers left that were not reported, and "
-                                        + r.quantity() + " are wanted of it.")
+                                "Block " + r.block() + " has " + r.left() + " numbers left that were not reported, "
+                                        + r.quantity() + " were requested.")
                         .field("quantity", r.left() == 0 ? "another block" : "1 to " + r.left())
                         .with("left", r.left());
             case Refusal.NoReturns r ->
-                new Problem(Type.NO_RETURNS, "Numbers of ‘" + r.series() + "’ are not given back once they are issued.")
+                new Problem(Type.NO_RETURNS, "Series ‘" + r.series() + "’ allows no returns of issued numbers.")
                         .field("series", "void the number, with a reason");
             case Refusal.ReasonMissing r ->
-                new Problem(
-                                Type.REASON_MISSING,
-                                "It is not said why, and without a reason nobody can " + r.what() + ".")
+                new Problem(Type.REASON_MISSING, "A reason is required.")
                         .field("reason", "a reason that an auditor will understand");
             case Refusal.DateClosed r ->
                 new Problem(
                                 Type.DATE_CLOSED,
-                                r.date() + " lies in a closed period: the "
+                                r.date() + " is in a closed period: the "
                                         + r.period().scope().word() + " ‘"
                                         + r.period().key() + "’ is closed from "
                                         + r.period().from() + " to "
@@ -205,8 +223,8 @@ public final class Refusals {
             case Refusal.UnknownScope r ->
                 new Problem(
                                 Type.UNKNOWN_SERIES,
-                                "There is no " + r.period().scope().word() + " ‘"
-                                        + r.period().key() + "’."
+                                "No " + r.period().scope().word() + " ‘"
+                                        + r.period().key() + "’ found."
                                         + r.nearest()
                                                 .map(near -> " Did you mean ‘" + near + "’?")
                                                 .orElse(""))
@@ -218,7 +236,7 @@ public final class Refusals {
                                 (r.held() == 1 ? "A number dated" : r.held() + " numbers dated") + " from "
                                         + r.period().from() + " to "
                                         + r.period().to() + (r.held() == 1 ? " is" : " are") + " still held.")
-                        .field("from", "confirm or release them first; GET /api/v1/holds lists them")
+                        .field("from", "confirm or release them first")
                         .with("held", r.held());
             case Refusal.ClosedAlready r ->
                 new Problem(
@@ -231,98 +249,101 @@ public final class Refusals {
                         .with("closing", r.closing());
             case Refusal.NotClosed r ->
                 new Problem(Type.UNKNOWN_CLOSING, "Entry " + r.closing() + " closed no period, or it was opened again.")
-                        .field("closing", "the entry of a closing; GET /api/v1/closings lists them");
+                        .field("closing", "the entry of a closing");
             case Refusal.VersionMoved r ->
                 new Problem(
                                 Type.VERSION_MOVED,
                                 r.actual() == 0
-                                        ? "There is no " + word(r.what()) + " ‘" + r.key() + "’ any more."
+                                        ? "The " + word(r.what()) + " ‘" + r.key() + "’ no longer exists."
                                         : r.expected() == 0
-                                                ? "There is a " + word(r.what()) + " ‘" + r.key() + "’ already."
+                                                ? "The " + word(r.what()) + " ‘" + r.key() + "’ already exists."
                                                 : "‘" + r.key() + "’ has version " + r.actual()
-                                                        + " by now; this change was made on version " + r.expected()
+                                                        + "; this change was made on version " + r.expected()
                                                         + ".")
                         .field(
                                 r.expected() == 0 ? "key" : "If-Match",
                                 r.expected() == 0
                                         ? "a key that no " + word(r.what()) + " has"
-                                        : "\"" + r.actual() + "\", after a look at what changed")
+                                        : "\"" + r.actual() + "\", after a review of what changed")
                         .with("version", r.actual());
             case Refusal.UnknownRoute r ->
                 new Problem(
                                 Type.UNKNOWN_ROUTE,
-                                "There is no route ‘" + r.route() + "’."
+                                "Route ‘" + r.route() + "’ not found."
                                         + r.nearest()
                                                 .map(near -> " Did you mean ‘" + near + "’?")
                                                 .orElse(""))
-                        .field("route", r.nearest().orElse("one that GET /api/v1/routes lists"))
+                        .field("route", r.nearest().orElse("an existing route"))
                         .with("nearest", r.nearest().orElse(null));
             case Refusal.AccountFaulty r -> account(r.refusal());
             case Refusal.UnknownKind r ->
                 new Problem(
                                 Type.UNKNOWN_KIND,
-                                "There is no kind ‘" + r.kind() + "’."
+                                "Kind ‘" + r.kind() + "’ not found."
                                         + r.nearest()
                                                 .map(near -> " Did you mean ‘" + near + "’?")
                                                 .orElse(""))
-                        .field("kind", r.nearest().orElse("one that GET /api/v1/kinds lists"));
+                        .field("kind", r.nearest().orElse("an existing kind"));
             case Refusal.UnknownUnit r ->
                 new Problem(
                                 Type.UNKNOWN_KIND,
-                                "There is no unit ‘" + r.unit() + "’."
+                                "Unit ‘" + r.unit() + "’ not found."
                                         + r.nearest()
                                                 .map(near -> " Did you mean ‘" + near + "’?")
                                                 .orElse(""))
-                        .field("unit", r.nearest().orElse("one that GET /api/v1/units lists"));
+                        .field("unit", r.nearest().orElse("an existing unit"));
             case Refusal.NoRoute r ->
                 new Problem(
                                 Type.NO_ROUTE,
-                                "No rule says which series numbers a record of the kind ‘" + r.kind()
+                                "Missing route: no series is assigned to records of the kind ‘" + r.kind()
                                         + "’ in the unit ‘" + r.unit() + "’.")
                         .field("kind", "a route for " + r.kind());
             case Refusal.RouteMoved r ->
                 new Problem(
                                 Type.ROUTE_MOVED,
-                                "The rules lead from ‘" + r.kind() + "’ in ‘" + r.unit() + "’ to ‘" + r.series()
-                                        + "’ by now. Nothing was done.")
+                                "The routes now lead from ‘" + r.kind() + "’ in ‘" + r.unit() + "’ to ‘" + r.series()
+                                        + "’. Nothing was done.")
                         .field("kind", "the same request again")
                         .with("series", r.series());
             case Refusal.UnknownRecord r ->
-                new Problem(Type.UNKNOWN_RECORD, "There is no record " + r.record() + ".")
-                        .field("record", "the number of a record; GET /api/v1/records finds them");
+                new Problem(Type.UNKNOWN_RECORD, "Record " + r.record() + " not found.")
+                        .field("record", "the internal number of an existing record");
             case Refusal.RecordDeleted r ->
                 new Problem(Type.RECORD_DELETED, "The record " + r.text() + " was deleted.")
-                        .field("record", "one that stands")
+                        .field("record", "a record that was not deleted")
                         .with("record", r.record());
             case Refusal.RecordMoved r ->
                 new Problem(
                                 Type.VERSION_MOVED,
                                 "The record " + r.text() + " has version " + r.actual()
-                                        + " by now; this change was made on version " + r.expected() + ".")
-                        .field("If-Match", "\"" + r.actual() + "\", after a look at what changed")
+                                        + "; this change was made on version " + r.expected() + ".")
+                        .field("If-Match", "\"" + r.actual() + "\", after a review of what changed")
                         .with("version", r.actual());
             case Refusal.NotInUnit r ->
-                new Problem(Type.NOT_IN_UNIT, "The record " + r.text() + " does not stand in ‘" + r.unit() + "’.")
+                new Problem(Type.NOT_IN_UNIT, "The record " + r.text() + " is not in the unit ‘" + r.unit() + "’.")
                         .field("unit", String.join(" or ", r.units()))
                         .with("units", r.units());
             case Refusal.InUnitAlready r ->
-                new Problem(Type.IN_UNIT_ALREADY, "The record " + r.text() + " stands in ‘" + r.unit() + "’ already.")
-                        .field("unit", "a unit in which it does not")
+                new Problem(
+                                Type.IN_UNIT_ALREADY,
+                                "The record " + r.text() + " is already in the unit ‘" + r.unit() + "’.")
+                        .field("unit", "a unit that does not have it yet")
                         .with("record", r.record());
             case Refusal.Disagreeing r ->
                 new Problem(
                                 Type.DISAGREEING,
                                 r.text() + " has " + value(r.theirs()) + " as its ‘" + r.field() + "’ in ‘" + r.unit()
-                                        + "’, and would have " + value(r.given())
-                                        + " here; it is the same in all units. Nothing was done.")
-                        .field("fields." + r.field(), r.theirs().isEmpty() ? "leave it empty" : r.theirs())
+                                        + "’, and " + value(r.given())
+                                        + " here; it must be the same in all units. Nothing was done.")
+                        .field("fields." + r.field(), r.theirs().isEmpty() ? "empty" : r.theirs())
                         .with("theirs", r.theirs())
                         .with("given", r.given())
                         .with("unit", r.unit());
             case Refusal.KnownAlready r ->
                 new Problem(
                                 Type.KNOWN_ALREADY,
-                                "‘" + r.value() + "’ as ‘" + r.field() + "’ is what " + r.text() + " is known by.")
+                                "‘" + r.value() + "’ as ‘" + r.field() + "’ already identifies the record " + r.text()
+                                        + ".")
                         .field("fields." + r.field(), "a value that no other record has")
                         .with("record", r.record())
                         .with("identifier", r.text());
@@ -330,19 +351,19 @@ public final class Refusals {
                 new Problem(
                                 Type.FIELD_FAULTY,
                                 r.twice()
-                                        ? "The line " + r.number() + " stands here twice."
-                                        : "There is no line " + r.number() + ".")
+                                        ? "Line " + r.number() + " occurs twice."
+                                        : "Line " + r.number() + " not found.")
                         .field(
                                 "lines[" + r.index() + "].number",
-                                "the number of a line that there is, once; leave it out for a new line");
+                                "the number of an existing line, once; no number for a new line");
             case Refusal.NoLines r ->
                 new Problem(Type.FIELD_FAULTY, "Records of the kind ‘" + r.kind() + "’ have no lines.")
-                        .field("lines", "leave them out");
+                        .field("lines", "none");
             case Refusal.OfARecord r ->
                 new Problem(
                                 Type.UNFIT,
                                 "‘" + r.identifier()
-                                        + "’ is the number of a record that stands, and would be given to another. Nothing was changed.")
+                                        + "’ is the number of an existing record, and would be issued again. Nothing was changed.")
                         .field("identifiers", "delete the record, or void the number")
                         .with("record", r.record());
             case Refusal.RowFaulty r -> {
@@ -354,7 +375,7 @@ public final class Refusals {
             case Refusal.IdentifierTaken r ->
                 new Problem(
                         Type.IDENTIFIER_TAKEN,
-                        "An identifier that ‘" + r.series() + "’ would give next stands for something else already.");
+                        "The next identifier of ‘" + r.series() + "’ was already issued for something else.");
             case Refusal.DefinitionsFaulty r -> {
                 yield definitionsFaulty(faults(r));
             }
@@ -370,16 +391,16 @@ public final class Refusals {
             case AccountRefusal.Unknown r ->
                 new Problem(
                                 Type.UNKNOWN_ACCOUNT,
-                                "There is no account ‘" + r.account() + "’."
+                                "Account ‘" + r.account() + "’ not found."
                                         + r.nearest()
                                                 .map(near -> " Did you mean ‘" + near + "’?")
                                                 .orElse(""))
-                        .field("account", r.nearest().orElse("one that GET /api/v1/accounts lists"));
+                        .field("account", r.nearest().orElse("an existing account"));
             case AccountRefusal.Exists r ->
                 new Problem(
                                 Type.ACCOUNT_FAULTY,
-                                "There is an account ‘" + r.account()
-                                        + "’ already; a name stands for one account for ever.")
+                                "Account ‘" + r.account()
+                                        + "’ already exists; a name is never used for another account.")
                         .field("name", "a name that no account has");
             case AccountRefusal.NameFaulty r ->
                 new Problem(
@@ -388,12 +409,12 @@ public final class Refusals {
                         .field(r.fault().path(), r.fault().accepted());
             case AccountRefusal.Closed r ->
                 new Problem(Type.ACCOUNT_FAULTY, "The account ‘" + r.account() + "’ is closed.")
-                        .field("account", "an open one; or open it again first");
+                        .field("account", "an open account, or reopen it first");
             case AccountRefusal.UnknownScope r ->
                 new Problem(
                                 Type.ACCOUNT_FAULTY,
-                                "There is no " + r.scope().sort().word() + " ‘"
-                                        + r.scope().key() + "’."
+                                "No " + r.scope().sort().word() + " ‘"
+                                        + r.scope().key() + "’ found."
                                         + r.nearest()
                                                 .map(near -> " Did you mean ‘" + near + "’?")
                                                 .orElse(""))
@@ -406,17 +427,17 @@ public final class Refusals {
                 new Problem(
                                 Type.ACCOUNT_FAULTY,
                                 "‘" + r.account()
-                                        + "’ is the last who manages access for all; nobody could open accounts any more.")
-                        .field("account", "give another person access for all first");
+                                        + "’ is the last account with the right access for all; without it nobody could manage accounts.")
+                        .field("account", "grant access for all to another person first");
             case AccountRefusal.UnknownToken r ->
                 new Problem(Type.UNKNOWN_ACCOUNT, "‘" + r.account() + "’ has no token ‘" + r.token() + "’.")
                         .field("token", "the number of a token of this account");
             case AccountRefusal.TooManyTokens r ->
                 new Problem(Type.ACCOUNT_FAULTY, "‘" + r.account() + "’ has " + r.most() + " tokens.")
-                        .field("name", "revoke some first; thirty days later they are listed no more");
+                        .field("name", "revoke some first; thirty days later they are no longer listed");
             case AccountRefusal.NoPassword r ->
                 new Problem(Type.ACCOUNT_FAULTY, "‘" + r.account() + "’ is a program, and signs in with tokens alone.")
-                        .field("password", "leave it out, and issue a token");
+                        .field("password", "none; issue a token instead");
         };
     }
 
@@ -426,18 +447,18 @@ public final class Refusals {
                 switch (r.fault()) {
                     case NOT_OF_THE_PATTERN ->
                         text + " is not a number of ‘" + r.series() + "’ for this date and these fields.";
-                    case CHECK_WRONG -> text + " has a wrong check digit.";
+                    case CHECK_WRONG -> text + " has an invalid check digit.";
                     case OUTSIDE_THE_RANGES -> text + " lies outside the ranges of ‘" + r.series() + "’ for this date.";
-                    case SKIPPED -> text + " is a number that ‘" + r.series() + "’ never gives.";
-                    case TAKEN -> text + " is taken.";
-                    case RETIRED -> text + " was given and returned, and its place has read otherwise since.";
+                    case SKIPPED -> text + " is a number that ‘" + r.series() + "’ skips.";
+                    case TAKEN -> text + " was already issued.";
+                    case RETIRED ->
+                        text + " was issued and returned, and its position was issued with another text since.";
                 };
         String accepted =
                 switch (r.fault()) {
                     case NOT_OF_THE_PATTERN -> "a number like " + r.instead().orElseThrow();
                     case CHECK_WRONG -> r.instead().orElseThrow() + ", if nothing else is wrong";
-                    case OUTSIDE_THE_RANGES, SKIPPED, TAKEN, RETIRED ->
-                        "a number that is free; GET /api/v1/identifiers?text= tells what this one stands for";
+                    case OUTSIDE_THE_RANGES, SKIPPED, TAKEN, RETIRED -> "a number that was not issued yet";
                 };
         return new Problem(Type.TYPED, detail)
                 .field("typed", accepted)
@@ -489,21 +510,24 @@ public final class Refusals {
                 switch (fault.kind()) {
                     case NOT_A_FIELD ->
                         fault.accepted().isEmpty()
-                                ? "‘" + series + "’ takes no fields, and was given ‘" + fault.field() + "’."
-                                : "‘" + series + "’ takes no field ‘" + fault.field() + "’.";
+                                ? "Series ‘" + series + "’ has no fields; ‘" + fault.field() + "’ was sent."
+                                : "Series ‘" + series + "’ has no field ‘" + fault.field() + "’.";
                     case MISSING -> "The field ‘" + fault.field() + "’ of ‘" + series + "’ is missing.";
                     case NOT_A_CHOICE ->
                         text + " is not a choice of the field ‘" + fault.field() + "’"
-                                + (fault.accepted().isEmpty() ? ", which has none here" : "") + ".";
+                                + (fault.accepted().isEmpty() ? ", which has no choices here" : "") + ".";
                     case RETIRED ->
-                        text + " is a retired choice of the field ‘" + fault.field() + "’, and is not given any more.";
+                        text + " is a retired choice of the field ‘" + fault.field()
+                                + "’, and can no longer be chosen.";
                     case TOO_LONG -> "The field ‘" + fault.field() + "’ would write " + text + ", which is too long.";
                     case SYMBOL ->
                         "The field ‘" + fault.field() + "’ would write " + text
                                 + ", which holds a symbol that the series does not allow.";
                     case NOT_OF_THE_TYPE ->
                         text + " is not what the field ‘" + fault.field() + "’ of ‘" + series + "’ holds.";
-                    case FILLED -> "The field ‘" + fault.field() + "’ of ‘" + series + "’ is where the number goes.";
+                    case FILLED ->
+                        "The field ‘" + fault.field() + "’ of ‘" + series
+                                + "’ receives the number, and cannot be entered.";
                     case NOTHING_LEFT ->
                         "Nothing of " + text + " is left for the field ‘" + fault.field() + "’ to write.";
                 };
@@ -512,7 +536,7 @@ public final class Refusals {
                 : "";
         String accepted =
                 fault.kind() == FieldFault.Kind.FILLED || fault.accepted().isEmpty()
-                        ? "leave it out"
+                        ? "none: remove it"
                         : String.join(
                                         ", ",
                                         fault.accepted()
@@ -535,7 +559,7 @@ public final class Refusals {
     /**
      * A fault of a definition.
      *
-     * @param file the file it stands in, where files were sent
+     * @param file the file, where files were sent
      * @param line its line there, from 1
      * @param what {@code series}, {@code codebook} or {@code namespace}; absent for the file as a whole
      * @param index its place among those of its kind that were sent, from 0; absent for one that stands already
@@ -582,7 +606,7 @@ public final class Refusals {
      *
      * @param range the range as people read it
      * @param lane the period that the lane counts for; empty where the count does not restart
-     * @param date a business date on which it would be given
+     * @param date a business date on which it would be issued
      * @param fields the codes and texts of its fields
      */
     public record WayView(
@@ -605,6 +629,11 @@ public final class Refusals {
         }
     }
 
+    /** A path into what was sent, with its indices from 1, as people count. */
+    private static String forPeople(String path) {
+        return INDEX.matcher(path).replaceAll(index -> "[" + (Long.parseLong(index.group(1)) + 1) + "]");
+    }
+
     public static Problem definitionsFaulty(List<DefinitionFault> faults) {
         DefinitionFault first = faults.getFirst();
         String more = faults.size() == 1
@@ -614,7 +643,8 @@ public final class Refusals {
         String series = first.key() == null || first.key().equals("null") ? "" : "‘" + first.key() + "’: ";
         return new Problem(
                         Type.DEFINITIONS_FAULTY,
-                        series + (first.path().isEmpty() ? "" : first.path() + " ") + first.problem() + "." + more)
+                        series + (first.path().isEmpty() ? "" : forPeople(first.path()) + " ") + first.problem() + "."
+                                + more)
                 .field(first.path(), first.accepted())
                 .with("faults", faults);
     }
@@ -627,8 +657,7 @@ public final class Refusals {
                         .with("retryAfter", 1L);
             case OUTCOME_UNKNOWN ->
                 new Problem(
-                        Type.OUTCOME_UNKNOWN,
-                        "It is not known whether this was done: " + unavailable.getMessage() + ".");
+                        Type.OUTCOME_UNKNOWN, "It is unknown whether this was done: " + unavailable.getMessage() + ".");
             case DISK_FULL ->
                 new Problem(Type.DISK_FULL, "Nothing was done: " + unavailable.getMessage() + ".")
                         .with(
@@ -643,7 +672,7 @@ public final class Refusals {
             case DISK_FAILING -> new Problem(Type.DISK_FAILING, "Nothing was done: " + unavailable.getMessage() + ".");
             case DATE_UNCONFIRMED ->
                 new Problem(Type.DATE_UNCONFIRMED, "Nothing was done: " + unavailable.getMessage() + ".");
-            case STOPPED -> new Problem(Type.STOPPED, "No numbers are given: " + unavailable.getMessage() + ".");
+            case STOPPED -> new Problem(Type.STOPPED, "No numbers are allocated: " + unavailable.getMessage() + ".");
         };
     }
 

@@ -28,8 +28,8 @@ public final class HeavyWork implements DisposableBean {
 
     /** The sorts of work, each with threads of its own, so that none waits for another. */
     public enum Sort {
-        PASSWORD("passwords are looked at", 16),
-        PROOF("definitions are looked at", 4),
+        PASSWORD("passwords are checked", 16),
+        PROOF("definitions are checked", 4),
         AUDIT("audits run", 2),
         TABLE("files are read", 1),
         PAPER("pages are made", 2);
@@ -92,9 +92,7 @@ public final class HeavyWork implements DisposableBean {
     public Place enter(Sort sort, String account) {
         var share = new Share(sort, account);
         if (!begin(share))
-            throw new Problem(
-                            Type.SHARE_TAKEN,
-                            "As much as one account may have at a time is under way: " + sort.words + " for it.")
+            throw new Problem(Type.SHARE_TAKEN, "Too many requests of one account: " + sort.words + " for it.")
                     .with("retryAfter", 1L);
         return new Place(share);
     }
@@ -123,7 +121,7 @@ public final class HeavyWork implements DisposableBean {
         try {
             result = threads.get(sort).submit(work::done);
         } catch (RejectedExecutionException e) {
-            throw new Problem(Type.BUSY, "Too many wait while " + sort.words + ".");
+            throw new Problem(Type.BUSY, "Too many requests are waiting while " + sort.words + ".");
         }
         try {
             return result.get();
@@ -132,11 +130,11 @@ public final class HeavyWork implements DisposableBean {
             // Work throws nothing but what it says, and what is not checked.
             throw (E) e.getCause();
         } catch (CancellationException e) {
-            throw new Problem(Type.BUSY, "The service is ending.");
+            throw new Problem(Type.BUSY, "The service is stopping.");
         } catch (InterruptedException e) {
             result.cancel(true);
             Thread.currentThread().interrupt();
-            throw new Problem(Type.BUSY, "The service is ending.");
+            throw new Problem(Type.BUSY, "The service is stopping.");
         }
     }
 

@@ -54,11 +54,11 @@ class AnswerDescription {
             "Filled",
             "How many rows got a number",
             "Kept",
-            "How many rows had one",
+            "How many rows already had one",
             "Entry",
-            "The entry of the ledger that gave the numbers, or the first of them",
+            "The entry of the ledger that allocated the numbers, or the first of several",
             "Last-Entry",
-            "The last entry that gave numbers, where there are several"));
+            "The last of several entries"));
     private static final Set<String> PAGED = Set.of("findRecords", "listEntries", "listVoids");
 
     private static final Map<String, String> SUBJECTS = Map.ofEntries(
@@ -119,7 +119,7 @@ class AnswerDescription {
                                     .content(usual.getContent()));
         if (WITHOUT_BODY.contains(name))
             operation.getResponses().addApiResponse("204", new ApiResponse().description("Done"));
-        if (CREATE_OR_REPEAT.contains(name)) usual.setDescription("As it was before, or changed");
+        if (CREATE_OR_REPEAT.contains(name)) usual.setDescription("As before, or changed");
         if (CREATE.contains(name) || WITHOUT_BODY.contains(name))
             operation.getResponses().remove("200");
     }
@@ -129,7 +129,7 @@ class AnswerDescription {
                 .addMediaType(
                         "application/problem+json",
                         new MediaType().schema(new Schema<>().$ref("#/components/schemas/" + PROBLEM)));
-        Header later = header("Seconds after which it can be tried again, with 429 and 503", new IntegerSchema());
+        Header later = header("Seconds to wait before repeating, with 429 and 503", new IntegerSchema());
         operation
                 .getResponses()
                 .addApiResponse(
@@ -141,7 +141,7 @@ class AnswerDescription {
                 .addApiResponse(
                         "5XX",
                         new ApiResponse()
-                                .description("Not done, or it is not known whether it was; the type says which")
+                                .description("Not done, or unknown whether it was done; the type says which")
                                 .content(content)
                                 .addHeaderObject(HttpHeaders.RETRY_AFTER, later));
     }
@@ -154,14 +154,14 @@ class AnswerDescription {
     @Bean
     OpenApiCustomizer problems() {
         Schema<?> problem = new ObjectSchema()
-                .description("Problem details by RFC 9457; some types add properties of their own")
+                .description("Problem details by RFC 9457; some types add properties")
                 .addProperty("type", new StringSchema().description("The address of an explanation; stable"))
                 .addProperty("title", new StringSchema().description("The same for all problems of the type"))
                 .addProperty("status", new IntegerSchema())
                 .addProperty("detail", new StringSchema().description("What happened, for people"))
-                .addProperty("instance", new StringSchema().description("The address that was asked"))
+                .addProperty("instance", new StringSchema().description("The address of the request"))
                 .addProperty("field", new StringSchema().description("What was at fault"))
-                .addProperty("accepted", new StringSchema().description("What would do"));
+                .addProperty("accepted", new StringSchema().description("What is accepted"));
         problem.setRequired(List.of("type", "title", "status", "detail"));
         problem.setAdditionalProperties(true);
         return document -> document.getComponents().addSchemas(PROBLEM, problem);

@@ -44,6 +44,7 @@ class DescriptionTest {
                     HttpRequest.newBuilder(URI.create(service.address() + "/api/made.json"))
                             .build(),
                     HttpResponse.BodyHandlers.ofString());
+            assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
             made = LINE_BY_LINE.writeValueAsString(JSON.readTree(answer.body())) + "\n";
         }
         if (Boolean.getBoolean("openapi.write")) Files.writeString(KEPT, made);

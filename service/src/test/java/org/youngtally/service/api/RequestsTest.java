@@ -71,7 +71,7 @@ class RequestsTest {
 
     @Test
     void theUnitIsAFieldAndGivenOnce() {
-        assertThatThrownBy(() -> Requests.fields(Map.of("unit", "WK"), "CR")).hasMessage("The unit is given twice.");
+        assertThatThrownBy(() -> Requests.fields(Map.of("unit", "WK"), "CR")).hasMessage("The unit is set twice.");
     }
 
     @Test

@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.Test;
 import org.youngtally.core.act.Drafts;
@@ -306,7 +307,7 @@ class DefinitionExportTest {
                 List.of(),
                 List.of(),
                 read.units().stream()
-                        .map(draft -> UnitDraft.of(draft.checked()))
+                        .map(draft -> UnitDraft.of(draft.checked(Optional.empty())))
                         .toList(),
                 read.kinds().stream().map(KindDraft::plain).toList(),
                 read.routes().stream().map(normal).toList());

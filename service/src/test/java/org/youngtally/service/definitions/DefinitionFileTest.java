@@ -48,11 +48,32 @@ class DefinitionFileTest {
     @CsvSource(
             delimiter = '|',
             value = {
+                "series:%n  - { key: a, pattern: A{count 3} } | a text with braces is not in quotes",
+                "series:%n  - key: a%n    pattern: {count 3}-A | a text with braces is not in quotes",
+                "series:%n  - key: a%n      pattern: A | the line is indented further than the one before it",
+                "series:%n  - key: a%n   pattern: A | the indentation does not match the lines before it",
+                "series:%n  - key: a%n\tpattern: A | the line is indented with a tab",
+            })
+    void whatYamlObjectsToIsExplained(String text, String problem) {
+        assertThat(fault(text.formatted()).problem()).startsWith(problem);
+    }
+
+    @Test
+    void aPatternOfOneFieldWithoutQuotesIsExplained() {
+        assertThat(fault("series:%n  - key: a%n    pattern: {count}%n".formatted())
+                        .problem())
+                .startsWith("has braces that are not in quotes");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
                 "longest: ten | longest | ‘ten’ is not a whole number of up to 18 digits",
                 "longest: [1] | longest | is not a single value",
                 "chronological: yes | chronological | ‘yes’ is neither true nor false",
                 "restarts: year | restarts | is not a list",
-                "skips: [13] | skips | skips is not written as properties",
+                "skips: [13] | skips | skips has no properties",
                 "skips: { value: [13] } | skips.value | is not a property of skips",
                 "fields: [{ nam: group }] | fields[0].nam | is not a property of a field",
             })
@@ -66,7 +87,7 @@ class DefinitionFileTest {
     void aPropertyStandsOnce() {
         assertThat(file("title: a\n    title: b").faults())
                 .extracting(DefinitionFault::problem)
-                .containsExactly("stands here twice");
+                .containsExactly("occurs twice");
     }
 
     @Test

@@ -15,7 +15,7 @@ import org.youngtally.core.series.SeriesProperties;
 import org.youngtally.ledger.journal.SeriesJson;
 import org.youngtally.service.definitions.Differences.Difference;
 
-/** A plain property is taken everywhere, because it stands in the list. */
+/** A plain property is taken everywhere, because it is in the list. */
 class NoteTest {
     private static final String FILE = """
             series:
@@ -41,11 +41,11 @@ class NoteTest {
 
     @Test
     void anExportWritesWhatBecameOfIt() {
-        var now = Drafts.of(List.of(SeriesDraft.of(noted("Numbers of 2025 stand in the old book."))));
+        var now = Drafts.of(List.of(SeriesDraft.of(noted("Numbers of 2025 are in the old book."))));
         assertThat(DefinitionExport.of(List.of(new KeptFile("part.yaml", FILE)), now, route -> route))
                 .containsExactly(new KeptFile(
                         "part.yaml",
-                        FILE.replace("Ask the store room first.", "Numbers of 2025 stand in the old book.")));
+                        FILE.replace("Ask the store room first.", "Numbers of 2025 are in the old book.")));
     }
 
     @Test

@@ -199,6 +199,6 @@ class TableNumberingTest {
         refuseTheLastStep();
         assertThatThrownBy(() -> table("a", ROWS).take(done -> {}))
                 .isInstanceOf(Problem.class)
-                .hasMessageContaining("1000 of them were given back or voided since");
+                .hasMessageContaining("1000 of them were returned or voided since");
     }
 }

@@ -19,7 +19,7 @@ class RefusalsTest {
     @Test
     void anUnknownSeriesIsToldWithTheNearest() {
         Problem problem = Refusals.problem(new Refusal.UnknownSeries("invoce", Optional.of("invoice")));
-        assertThat(problem).hasMessage("There is no series ‘invoce’. Did you mean ‘invoice’?");
+        assertThat(problem).hasMessage("Series ‘invoce’ not found. Did you mean ‘invoice’?");
     }
 
     @Test

@@ -11,8 +11,8 @@ import org.jooq.ResultQuery;
 
 /**
  * A question that is asked often, rendered and made ready once for each connection: both took longer than answering it.
- * It is written with parameters, which are bound in the order in which they stand in it; a value that is written into
- * it counts as one, too.
+ * It is written with parameters, which are bound in the order in which they are in it; a value that is written into it
+ * counts as one, too.
  */
 public final class CachedQuery {
     /** By this name a connection's configuration has the questions that were made ready on it. */

@@ -13,7 +13,7 @@ import org.jooq.exception.IntegrityConstraintViolationException;
 
 /**
  * A statement of the writer's hot path, written in jOOQ and rendered once: rendering it anew for each batch cost more
- * than running it. Parameters are bound in the order in which they stand in the statement.
+ * than running it. Parameters are bound in the order in which they are in the statement.
  */
 public final class WriterStatement {
     private final DSLContext dsl;
