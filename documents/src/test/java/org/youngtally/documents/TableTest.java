@@ -208,6 +208,12 @@ class TableTest {
     }
 
     @Test
+    void aWorkbookWhoseSheetIsNoXmlIsRefused() throws IOException {
+        assertThat(refusal(Table.Format.XLSX, workbook("<row r='1'><c r='A1'><v>1 & 1</v></c></row>")))
+                .contains("no workbook that can be read");
+    }
+
+    @Test
     void manyRowsWithOneCellInTheLastColumnAreTooMuch() throws IOException {
         var rows = new StringBuilder(cell("A", 1));
         for (int row = 2; row < 20_000; row++) rows.append(cell("ALL", row));

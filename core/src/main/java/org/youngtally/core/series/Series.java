@@ -160,6 +160,18 @@ public record Series(
         return position + steps;
     }
 
+    /**
+     * How many positions of a range, the first and the last included, have a value that is not skipped. For a series
+     * that gives its values in turn.
+     */
+    public long unskipped(Range range, long first, long last) {
+        if (skips.isNone()) return last - first + 1;
+        long from = SkipCount.given(skips, pattern.count(), range, range.valueAt(first));
+        return last + 1 >= range.size()
+                ? from
+                : from - SkipCount.given(skips, pattern.count(), range, range.valueAt(last + 1));
+    }
+
     /** The identifier at a position of a range. */
     public String render(Range range, Particulars particulars, long position) {
         return pattern.render(particulars, order.valueAt(range, lane(range, particulars), position));

@@ -1,5 +1,8 @@
 package org.youngtally.documents.table;
 
+import java.io.IOException;
+import java.io.StringReader;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
@@ -21,16 +24,26 @@ final class CsvTable implements Table {
     private final Charset charset;
     private final char separator;
     private final List<List<Cell>> lines = new ArrayList<>();
-    private final TableBounds bounds = new TableBounds();
 
     private CsvTable(String text, Charset charset) throws UnreadableDocument {
         this.text = text;
         this.charset = charset;
-        this.separator = separator(text);
-        int at = text.startsWith("\uFEFF") ? 1 : 0;
-        while (at < text.length()) at = line(at);
+        try {
+            var scanner = new CsvScanner(new StringReader(text), TableBounds.inMemory());
+            this.separator = scanner.separator();
+            while (scanner.read()) lines.add(cells(scanner));
+        } catch (IOException e) {
+            throw new UncheckedIOException("a text in memory was not read", e);
+        }
         if (lines.isEmpty())
             throw new UnreadableDocument("The file is empty", "a first line with the names of the columns");
+    }
+
+    private static List<Cell> cells(CsvScanner scanner) {
+        var cells = new ArrayList<Cell>(scanner.cells());
+        for (int i = 0; i < scanner.cells(); i++)
+            cells.add(new Cell((int) scanner.from(i), (int) scanner.to(i), scanner.text(i)));
+        return cells;
     }
 
     static CsvTable of(byte[] bytes) throws UnreadableDocument {
@@ -45,64 +58,6 @@ final class CsvTable implements Table {
             // Each byte is a symbol then, so that all of them come back as they were.
             return new CsvTable(new String(bytes, StandardCharsets.ISO_8859_1), StandardCharsets.ISO_8859_1);
         }
-    }
-
-    /** The one that separates most in the first line. */
-    private static char separator(String text) {
-        String first = text.lines().findFirst().orElse("");
-        char best = ',';
-        for (char each : new char[] {',', ';', '\t'})
-            if (first.chars().filter(symbol -> symbol == each).count() > count(first, best)) best = each;
-        return best;
-    }
-
-    private static long count(String text, char symbol) {
-        return text.chars().filter(each -> each == symbol).count();
-    }
-
-    /** @return where the next line begins */
-    private int line(int from) throws UnreadableDocument {
-        var cells = new ArrayList<Cell>();
-        int at = from;
-        while (true) {
-            int end = cellEnd(at);
-            TableBounds.column(cells.size(), lines.size() + 1);
-            TableBounds.cell(end - at, lines.size() + 1);
-            cells.add(new Cell(at, end, value(text.substring(at, end))));
-            if (end < text.length() && text.charAt(end) == separator) {
-                at = end + 1;
-                continue;
-            }
-            lines.add(cells);
-            bounds.line(cells.size());
-            if (end + 1 < text.length() && text.charAt(end) == '\r' && text.charAt(end + 1) == '\n') return end + 2;
-            return end + 1;
-        }
-    }
-
-    private int cellEnd(int from) throws UnreadableDocument {
-        int at = from;
-        if (at < text.length() && text.charAt(at) == '"') {
-            for (at++; ; at++) {
-                if (at >= text.length())
-                    throw new UnreadableDocument(
-                            "A quotation mark of line " + (lines.size() + 1) + " is never closed",
-                            "a second quotation mark after the text");
-                if (text.charAt(at) != '"') continue;
-                if (at + 1 < text.length() && text.charAt(at + 1) == '"') at++;
-                else break;
-            }
-            at++;
-        }
-        while (at < text.length() && text.charAt(at) != separator && text.charAt(at) != '\n' && text.charAt(at) != '\r')
-            at++;
-        return at;
-    }
-
-    private static String value(String cell) {
-        String written = cell.strip();
-        if (written.length() < 2 || !written.startsWith("\"") || !written.endsWith("\"")) return cell;
-        return written.substring(1, written.length() - 1).replace("\"\"", "\"");
     }
 
     @Override

@@ -42,7 +42,7 @@ final class SheetPart {
         this.texts = texts;
     }
 
-    private static XMLInputFactory input() {
+    static XMLInputFactory input() {
         XMLInputFactory factory = XMLInputFactory.newFactory();
         // A workbook needs neither, and both can be made to do harm.
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
@@ -103,7 +103,7 @@ final class SheetPart {
     }
 
     private static void count(XMLStreamReader sheet) throws XMLStreamException, UnreadableDocument {
-        var bounds = new TableBounds();
+        var bounds = TableBounds.inMemory();
         int line = 0;
         int width = 0;
         int at = -1;

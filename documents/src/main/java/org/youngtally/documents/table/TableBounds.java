@@ -14,8 +14,28 @@ final class TableBounds {
     /** As in a workbook. */
     static final int LONGEST_CELL = 32_767;
 
+    /** Of a table that is read row by row. */
+    private static final int MOST_STREAMED_LINES = 6_000_000;
+
+    private final int mostLines;
+    private final long mostCells;
     private int lines;
     private long cells;
+
+    private TableBounds(int mostLines, long mostCells) {
+        this.mostLines = mostLines;
+        this.mostCells = mostCells;
+    }
+
+    /** Of a table that is held in memory. */
+    static TableBounds inMemory() {
+        return new TableBounds(MOST_LINES, MOST_CELLS);
+    }
+
+    /** Of a table of which one line is held in memory. */
+    static TableBounds streamed() {
+        return new TableBounds(MOST_STREAMED_LINES, Long.MAX_VALUE);
+    }
 
     /** A cell is in a column, counted from 0. */
     static void column(int column, int line) throws UnreadableDocument {
@@ -37,13 +57,13 @@ final class TableBounds {
     void line(int width) throws UnreadableDocument {
         lines++;
         cells += width;
-        if (lines > MOST_LINES)
+        if (lines > mostLines)
             throw new UnreadableDocument(
-                    "The file has more than %,d lines".formatted(MOST_LINES),
-                    "up to %,d lines, empty ones among them".formatted(MOST_LINES));
-        if (cells > MOST_CELLS)
+                    "The file has more than %,d lines".formatted(mostLines),
+                    "up to %,d lines, empty ones among them".formatted(mostLines));
+        if (cells > mostCells)
             throw new UnreadableDocument(
-                    "The file has more than %,d cells".formatted(MOST_CELLS),
-                    "up to %,d cells, empty ones included".formatted(MOST_CELLS));
+                    "The file has more than %,d cells".formatted(mostCells),
+                    "up to %,d cells, empty ones included".formatted(mostCells));
     }
 }

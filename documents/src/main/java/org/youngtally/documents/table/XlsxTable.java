@@ -1,5 +1,6 @@
 package org.youngtally.documents.table;
 
+import com.fasterxml.aalto.UncheckedStreamException;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -52,7 +53,7 @@ final class XlsxTable implements Table {
             String sheet = SheetPart.first(bytes);
             SheetPart.bounded(bytes, sheet);
             return new XlsxTable(bytes, sheet, read(bytes));
-        } catch (IOException | ExcelReaderException | IllegalArgumentException e) {
+        } catch (IOException | ExcelReaderException | IllegalArgumentException | UncheckedStreamException e) {
             throw new UnreadableDocument(
                     "The file is no workbook that can be read (" + e.getMessage() + ")",
                     "a workbook that was saved as .xlsx",
