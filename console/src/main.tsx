@@ -22,6 +22,7 @@ import { RouteGrid } from "./pages/routes/RouteGrid.tsx";
 import { SeriesList } from "./pages/series/SeriesList.tsx";
 import { SeriesPage } from "./pages/series/SeriesPage.tsx";
 import { StarterPage } from "./pages/starters/StarterPage.tsx";
+import { InspectPage } from "./pages/tables/InspectPage.tsx";
 import { SessionGate } from "./parts/Session.tsx";
 import { Shell } from "./parts/Shell.tsx";
 import "./style.css";
@@ -43,6 +44,7 @@ const router = createBrowserRouter([
       { path: "/records/new", element: <NewRecord /> },
       { path: "/records/table", element: <TablePage /> },
       { path: "/records/:record", element: <RecordPage /> },
+      { path: "/tables", element: <InspectPage /> },
       { path: "/series", element: <SeriesList /> },
       { path: "/new", element: <NewSeries /> },
       { path: "/series/:key", element: <SeriesPage /> },

@@ -47,6 +47,11 @@ export type RecordVersion = Schemas["RecordVersion"];
 export type RecordRequest = Schemas["SavingRequest"];
 export type RouteView = Schemas["RouteView"];
 export type RouteForm = Schemas["RouteForm"];
+export type Inspection = Schemas["InspectionView"];
+export type ColumnFindings = Schemas["ColumnFindings"];
+export type TableLane = Schemas["TableLaneView"];
+export type TableColumn = Schemas["TableColumnView"];
+export type TextFault = Schemas["TextFaultView"];
 
 /** A refusal: problem details by RFC 9457. */
 export class Problem extends Error {
@@ -167,6 +172,18 @@ export async function sendFile(path: string, file: File, type: string, key: stri
   });
   if (!response.ok) await answer(response);
   return response;
+}
+
+/** Looks through a table, which is sent as it is read: it may be larger than the memory of the page. */
+export async function inspectTable(file: File, query: Record<string, string>): Promise<Inspection> {
+  const named = Object.entries({ name: file.name, ...query }).filter(([, value]) => value !== "");
+  return answer<Inspection>(
+    await call(`/table-inspections?${new URLSearchParams(named)}`, {
+      method: "POST",
+      headers: { "Content-Type": "application/octet-stream", "X-CSRF-TOKEN": secret },
+      body: file,
+    }),
+  );
 }
 
 /** Defines a series: a new one, or a change of the version that was looked at. */

@@ -309,6 +309,7 @@ final class AccessTable {
         rules.put("shareRecord", new Rule("allocate", For.UNIT, record + "/units", "{\"unit\":\"{unit}\"}"));
         rules.put("attachFile", new Rule("allocate", For.UNIT, record + "/files?name=a.txt", "{}"));
         rules.put("fillTable", new Rule("allocate", For.UNIT, "/kinds/{kind}/tables?unit={unit}&name=a.csv", "{}"));
+        rules.put("inspectTable", new Rule("read", For.SOMEWHERE, "/table-inspections?name=a.csv", "{}"));
         rules.put("showFilling", new Rule("", For.EVERYBODY_KNOWN, "/tables/none", ""));
         rules.put("renumberRecord", new Rule("void", For.UNIT, record + "/renumberings", "{}"));
         rules.put("deleteRecord", new Rule("void", For.UNIT, record + "/deletions", "{\"reason\":\"tried\"}"));

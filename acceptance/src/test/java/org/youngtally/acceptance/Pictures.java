@@ -24,6 +24,9 @@ final class Pictures {
     /** The entry that closes the demo's period. */
     private static final int CLOSING = 85;
 
+    private static final Path PARTS =
+            Path.of("../demo/tables/parts-list.csv").toAbsolutePath().normalize();
+
     private Pictures() {}
 
     public static void main(String[] args) throws Exception {
@@ -83,12 +86,14 @@ final class Pictures {
             browser.press("Verify it");
             browser.sees("Valid, if one symbol is wrong");
             browser.picture(folder.resolve("console-check.png"));
-            browser.script("document.documentElement.dataset.theme = 'night'");
-            browser.open("/");
+            browser.open("/tables");
+            browser.field("Table").sendKeys(PARTS.toString());
+            browser.choose("Series of the numbers", "Parts");
+            browser.press("Inspect");
+            browser.sees("P-1O0560");
+            browser.script("document.getElementById('findings').scrollIntoView()");
+            browser.picture(folder.resolve("console-inspection.png"));
             browser.script("localStorage.setItem('look', 'night')");
-            browser.open("/");
-            browser.sees("ORDER-890");
-            browser.picture(folder.resolve("console-night.png"));
             browser.size(390, 844);
             browser.open("/series/visit");
             browser.sees("Tuning visits");

@@ -70,6 +70,7 @@ public final class Main {
         commands.put("record", RecordCommand::new);
         commands.put("file", FileCommand::new);
         commands.put("fill", FillCommand::new);
+        commands.put("table", TableCommand::new);
         commands.put("audit", AuditCommand::new);
         commands.put("apply", ApplyCommand::new);
         commands.put("export", ExportCommand::new);

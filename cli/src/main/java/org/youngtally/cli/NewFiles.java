@@ -23,6 +23,16 @@ final class NewFiles {
         }
     }
 
+    /** The size of a file that is to be read. */
+    static long size(Path file) throws IOException {
+        try {
+            if (Files.isDirectory(file)) throw new IOException(file + " is a folder. Name a file.");
+            return Files.size(file);
+        } catch (NoSuchFileException e) {
+            throw new IOException("File " + file + " not found.", e);
+        }
+    }
+
     static byte[] read(Path file) throws IOException {
         try {
             return Files.readAllBytes(file);

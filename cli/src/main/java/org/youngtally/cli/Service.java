@@ -6,6 +6,7 @@ import com.google.gson.JsonParser;
 import com.google.gson.JsonSyntaxException;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.net.ConnectException;
 import java.net.HttpURLConnection;
 import java.net.URI;
@@ -194,6 +195,33 @@ final class Service {
         } catch (IOException e) {
             NotReachable away = notReachable(e);
             throw e instanceof ConnectException ? away : unknown(away, key);
+        }
+    }
+
+    /** Posts a file that is looked at and not kept, however large it is. */
+    Answer upload(String path, Path file) throws IOException {
+        long size = NewFiles.size(file);
+        try {
+            HttpURLConnection connection = connection("POST", path, null, Map.of());
+            connection.setDoOutput(true);
+            connection.setFixedLengthStreamingMode(size);
+            connection.setRequestProperty("Content-Type", "application/octet-stream");
+            IOException broken = null;
+            try (OutputStream out = connection.getOutputStream()) {
+                Files.copy(file, out);
+            } catch (ConnectException | SSLException e) {
+                throw e;
+            } catch (IOException e) {
+                // A refusal may have come before all was sent.
+                broken = e;
+            }
+            try {
+                return answer(connection, false);
+            } catch (IOException e) {
+                throw broken == null ? e : broken;
+            }
+        } catch (IOException e) {
+            throw notReachable(e);
         }
     }
 

@@ -19,6 +19,7 @@ public final class ColumnChoice {
             Pattern.compile("(?iu).*\\b(no|nr|num|number|numbers|id|code|serial|identifier|nummer|reference|ref)\\b.*");
 
     private final List<String> columns;
+    private final Numbers numbers;
     private final List<Column> seen = new ArrayList<>();
     private int rows;
 
@@ -28,6 +29,7 @@ public final class ColumnChoice {
         private int filled;
         private int withDigits;
         private int tooLong;
+        private int read;
     }
 
     /**
@@ -38,13 +40,23 @@ public final class ColumnChoice {
      * @param different the share of its texts that differ from all before them
      * @param alike the share of its texts that have its most frequent shape
      * @param shape the most frequent one: 9 for a digit, A for a capital, a for a small letter
+     * @param read the share of its texts that are read as numbers
      * @param likely how likely it holds the identifiers, 0 to 1
      */
     public record Profile(
-            int column, String name, double filled, double different, double alike, String shape, double likely) {}
+            int column,
+            String name,
+            double filled,
+            double different,
+            double alike,
+            String shape,
+            double read,
+            double likely) {}
 
-    public ColumnChoice(List<String> columns) {
+    /** @param numbers how identifiers are read */
+    public ColumnChoice(List<String> columns, Numbers numbers) {
         this.columns = List.copyOf(columns);
+        this.numbers = numbers;
         columns.forEach(column -> seen.add(new Column()));
     }
 
@@ -62,6 +74,7 @@ public final class ColumnChoice {
             }
             column.different.add(text);
             if (text.chars().anyMatch(symbol -> symbol >= '0' && symbol <= '9')) column.withDigits++;
+            if (numbers.read(text) != null) column.read++;
             column.shapes.merge(shape(text), 1, Integer::sum);
         }
         return rows < SAMPLE;
@@ -86,7 +99,7 @@ public final class ColumnChoice {
     }
 
     private Profile profile(int at, Column column) {
-        if (column.filled == 0) return new Profile(at, columns.get(at), 0, 0, 0, "", 0);
+        if (column.filled == 0) return new Profile(at, columns.get(at), 0, 0, 0, "", 0, 0);
         Map.Entry<String, Integer> most = column.shapes.entrySet().stream()
                 .max(Map.Entry.comparingByValue())
                 .orElse(Map.entry("", 0));
@@ -94,13 +107,15 @@ public final class ColumnChoice {
         double different = (double) column.different.size() / column.filled;
         double alike = (double) most.getValue() / column.filled;
         double digits = (double) column.withDigits / column.filled;
+        double read = (double) column.read / column.filled;
         double named = NAME.matcher(columns.get(at)).matches() ? 1 : 0.7;
         double likely = Math.sqrt(filled)
                 * different
                 * digits
+                * (0.05 + read * 0.95)
                 * (0.5 + alike / 2)
                 * named
                 * (1 - (double) column.tooLong / column.filled);
-        return new Profile(at, columns.get(at), filled, different, alike, most.getKey(), likely);
+        return new Profile(at, columns.get(at), filled, different, alike, most.getKey(), read, likely);
     }
 }

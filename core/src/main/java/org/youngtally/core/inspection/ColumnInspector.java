@@ -44,7 +44,6 @@ public final class ColumnInspector {
     private long read;
     private long unread;
     private long searched;
-    private String lastAsText = "";
 
     /**
      * @param columns the names of the columns
@@ -75,7 +74,6 @@ public final class ColumnInspector {
             return;
         }
         duplicates.first(comparison.key(cell));
-        if (cell.compareTo(lastAsText) > 0) lastAsText = shown(cell);
         letters.add(letters(cell));
         Numbers.Number number = numbers.read(cell);
         if (number == null) {
@@ -156,7 +154,6 @@ public final class ColumnInspector {
                 lanes.size() - uses.size(),
                 years.counts(),
                 letters.counts(),
-                byField,
-                lastAsText);
+                byField);
     }
 }

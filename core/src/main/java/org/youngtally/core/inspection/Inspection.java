@@ -20,7 +20,6 @@ import org.youngtally.core.inspection.Numbers.Candidate;
  * @param byYear how many numbers name each year
  * @param byLetters how many begin with each text of letters
  * @param byField how many have each value of each field
- * @param lastAsText the number that a sorting as text puts last; empty where there is none
  */
 public record Inspection(
         String column,
@@ -35,8 +34,7 @@ public record Inspection(
         int moreLanes,
         Map<String, Long> byYear,
         Map<String, Long> byLetters,
-        Map<String, Map<String, Long>> byField,
-        String lastAsText) {
+        Map<String, Map<String, Long>> byField) {
 
     /** What is wrong with a text. */
     public enum FaultKind {
@@ -88,10 +86,12 @@ public record Inspection(
      * @param lane the name
      * @param numbers how many rows have one of it
      * @param different how many different ones
+     * @param lastAsText the number that a sorting as text puts last
      * @param missing how many are not there between the lowest and the highest
      * @param gaps the first of them
      * @param moreGaps how many are not listed
-     * @param density how many different numbers are in each of equal stretches from the lowest to the highest
+     * @param density how many different numbers are in each of equal stretches from the lowest to the highest, 60 at
+     *     the most
      */
     public record LaneUse(
             String series,
@@ -101,6 +101,7 @@ public record Inspection(
             long different,
             End lowest,
             End highest,
+            String lastAsText,
             long missing,
             List<Gap> gaps,
             long moreGaps,
@@ -109,6 +110,11 @@ public record Inspection(
     /** The lowest or highest number of a lane by its value, and the first line that it is in. */
     public record End(String text, long value, long line) {}
 
-    /** Numbers in a row that are not there, both ends included. */
-    public record Gap(String from, String to, long numbers) {}
+    /**
+     * Numbers in a row that are not there, both ends included.
+     *
+     * @param low the lowest value
+     * @param high the highest value
+     */
+    public record Gap(String from, String to, long low, long high, long numbers) {}
 }

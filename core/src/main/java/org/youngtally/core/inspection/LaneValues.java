@@ -17,6 +17,7 @@ final class LaneValues {
     private final LongArrayList values = new LongArrayList();
     private End lowest;
     private End highest;
+    private String lastAsText = "";
 
     LaneValues(Numbers.Lane lane) {
         this.lane = lane;
@@ -26,6 +27,7 @@ final class LaneValues {
         values.add(value);
         if (lowest == null || value < lowest.value()) lowest = new End(text, value, line);
         if (highest == null || value > highest.value()) highest = new End(text, value, line);
+        if (text.compareTo(lastAsText) > 0) lastAsText = text;
     }
 
     int size() {
@@ -39,18 +41,13 @@ final class LaneValues {
         long different = 1;
         long missing = 0;
         long moreGaps = 0;
-        var density = new long[STRETCHES];
-        density[0]++;
         for (int i = 1; i < sorted.length; i++) {
             if (sorted[i] == sorted[i - 1]) continue;
             different++;
-            density[stretch(sorted[i])]++;
             long between = lane.missing(sorted[i - 1], sorted[i]);
             if (between == 0) continue;
             missing += between;
-            if (gaps.size() < MOST_GAPS)
-                gaps.add(new Gap(
-                        lane.written(lane.next(sorted[i - 1])), lane.written(lane.previous(sorted[i])), between));
+            if (gaps.size() < MOST_GAPS) gaps.add(gap(lane.next(sorted[i - 1]), lane.previous(sorted[i]), between));
             else moreGaps++;
         }
         return new LaneUse(
@@ -61,14 +58,25 @@ final class LaneValues {
                 different,
                 lowest,
                 highest,
+                lastAsText,
                 missing,
                 List.copyOf(gaps),
                 moreGaps,
-                Arrays.stream(density).boxed().toList());
+                density(sorted, (int) Math.min(STRETCHES, different + missing)));
     }
 
-    private int stretch(long value) {
-        double share = (double) (value - lowest.value()) / (highest.value() - lowest.value());
-        return (int) Math.min(STRETCHES - 1L, (long) (share * STRETCHES));
+    private Gap gap(long low, long high, long numbers) {
+        return new Gap(lane.written(low), lane.written(high), low, high, numbers);
+    }
+
+    private List<Long> density(long[] sorted, int stretches) {
+        var density = new long[stretches];
+        double span = Math.max(1, highest.value() - lowest.value());
+        for (int i = 0; i < sorted.length; i++) {
+            if (i > 0 && sorted[i] == sorted[i - 1]) continue;
+            double share = (sorted[i] - lowest.value()) / span;
+            density[(int) Math.min(stretches - 1L, (long) (share * stretches))]++;
+        }
+        return Arrays.stream(density).boxed().toList();
     }
 }

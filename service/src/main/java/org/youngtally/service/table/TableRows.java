@@ -84,18 +84,23 @@ public record TableRows(
                             .filter(field -> targets.contains(field.name()))
                             .isPresent()) return i;
         }
-        String names = columns.stream().filter(name -> !name.isEmpty()).collect(Collectors.joining(", "));
-        String near = wanted == null
-                ? ""
-                : NearestName.to(wanted, new ArrayList<>(columns))
-                        .map(name -> " Did you mean ‘" + name + "’?")
-                        .orElse("");
-        throw new Problem(
-                        Type.TABLE_FAULTY,
-                        wanted == null
-                                ? "No column has the name of the field that receives numbers of ‘" + kind.key() + "’."
-                                        + near
-                                : "Column ‘" + wanted + "’ not found." + near)
-                .field("column", "one of " + names);
+        throw wanted == null
+                ? new Problem(
+                                Type.TABLE_FAULTY,
+                                "No column has the name of the field that receives numbers of ‘" + kind.key() + "’.")
+                        .field("column", "one of " + names(columns))
+                : noColumn(columns, wanted);
+    }
+
+    static Problem noColumn(List<String> columns, String wanted) {
+        String near = NearestName.to(wanted, new ArrayList<>(columns))
+                .map(name -> " Did you mean ‘" + name + "’?")
+                .orElse("");
+        return new Problem(Type.TABLE_FAULTY, "Column ‘" + wanted + "’ not found." + near)
+                .field("column", "one of " + names(columns));
+    }
+
+    private static String names(List<String> columns) {
+        return columns.stream().filter(name -> !name.isEmpty()).collect(Collectors.joining(", "));
     }
 }

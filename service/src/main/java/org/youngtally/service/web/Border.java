@@ -48,6 +48,7 @@ class Border implements Filter {
             new Intake("/api/v1/session", "", 4_000, false),
             new Intake("/api/v1/definitions", "", 4_000_000, false),
             new Intake("/api/v1/kinds/", "/tables", 50_000_001, true),
+            new Intake("/api/v1/table-inspections", "", 1_000_000_001, true),
             new Intake("/api/v1/records/", "/files", 100_000_001, true));
     private static final Intake ANY_OTHER = new Intake("", "", USUAL, false);
 

@@ -32,6 +32,7 @@ public final class HeavyWork implements DisposableBean {
         PROOF("definitions are checked", 4),
         AUDIT("audits run", 2),
         TABLE("files are read", 1),
+        INSPECTION("tables are inspected", 1),
         PAPER("pages are made", 2);
 
         private final String words;

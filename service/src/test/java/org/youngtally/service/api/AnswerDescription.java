@@ -69,6 +69,7 @@ class AnswerDescription {
             Map.entry("RecordChangeController", "records"),
             Map.entry("RecordFileController", "records"),
             Map.entry("TableController", "tables"),
+            Map.entry("InspectionController", "tables"),
             Map.entry("AllocationController", "numbers"),
             Map.entry("SettlingController", "numbers"),
             Map.entry("LifeController", "numbers"),

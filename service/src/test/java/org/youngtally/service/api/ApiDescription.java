@@ -68,6 +68,7 @@ class ApiDescription {
             SettlingController.class,
             Settlement.class,
             ClosingController.class,
+            InspectionView.class,
             Statement.class,
             StarterController.class,
             SeriesView.class,

@@ -8,30 +8,33 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /**
- * What the walk through an audit shows is what the demo answers. With {@code -Daudit-walk.write} the outputs in the
- * document are made again.
+ * What the walks through the product show is what the demo answers. With {@code -Dwalks.write} the outputs in the
+ * documents are made again.
  */
-class AuditWalkTest {
-    private static final Path DOCUMENT = Path.of("../docs/audit-walk.md");
+class WalkTest {
+    private static final Path HOME = Path.of("..").toAbsolutePath().normalize();
     private static final Pattern BLOCK = Pattern.compile("(?s)```\\n(.*?)```");
     private static final String PROMPT = "$ youngtally ";
 
     @TempDir
     private Path folder;
 
-    @Test
-    void theOutputsAreThoseOfTheDemo() throws Exception {
-        String kept = Files.readString(DOCUMENT);
+    @ParameterizedTest
+    @ValueSource(strings = {"docs/audit-walk.md", "docs/table-walk.md"})
+    void theOutputsAreThoseOfTheDemo(String walk) throws Exception {
+        Path document = HOME.resolve(walk);
+        String kept = Files.readString(document);
         String made;
         try (Service service = Service.demo()) {
             made = made(kept, service);
         }
-        if (Boolean.getBoolean("audit-walk.write")) Files.writeString(DOCUMENT, made);
-        assertThat(lasting(Files.readString(DOCUMENT))).isEqualTo(lasting(made));
+        if (Boolean.getBoolean("walks.write")) Files.writeString(document, made);
+        assertThat(lasting(Files.readString(document))).isEqualTo(lasting(made));
     }
 
     private String made(String document, Service service) throws Exception {
@@ -48,7 +51,10 @@ class AuditWalkTest {
     }
 
     private String output(String line, Service service) throws Exception {
-        String[] arguments = line.substring(PROMPT.length()).split(" ");
+        // Files of the demo are named as from the folder of the product.
+        String[] arguments = line.substring(PROMPT.length())
+                .replace(" demo/", " " + HOME.resolve("demo") + "/")
+                .split(" ");
         CommandLine.Result result = CommandLine.run(folder, service, arguments);
         return result.out() + result.err();
     }
