@@ -90,8 +90,8 @@ public record Inspection(
      * @param missing how many are not there between the lowest and the highest
      * @param gaps the first of them
      * @param moreGaps how many are not listed
-     * @param density how many different numbers are in each of equal stretches from the lowest to the highest, 60 at
-     *     the most
+     * @param stretch how many numbers, missing ones among them, lie in each stretch of the density
+     * @param density how many different numbers are in each stretch from the lowest to the highest, of 60 at the most
      */
     public record LaneUse(
             String series,
@@ -105,6 +105,7 @@ public record Inspection(
             long missing,
             List<Gap> gaps,
             long moreGaps,
+            long stretch,
             List<Long> density) {}
 
     /** The lowest or highest number of a lane by its value, and the first line that it is in. */

@@ -62,20 +62,27 @@ final class LaneValues {
                 missing,
                 List.copyOf(gaps),
                 moreGaps,
-                density(sorted, (int) Math.min(STRETCHES, different + missing)));
+                stretch(different + missing),
+                density(sorted, different + missing));
+    }
+
+    private static long stretch(long numbers) {
+        return (numbers + STRETCHES - 1) / STRETCHES;
     }
 
     private Gap gap(long low, long high, long numbers) {
         return new Gap(lane.written(low), lane.written(high), low, high, numbers);
     }
 
-    private List<Long> density(long[] sorted, int stretches) {
-        var density = new long[stretches];
+    /** @param numbers how many there are from the lowest to the highest, those that are missing among them */
+    private List<Long> density(long[] sorted, long numbers) {
+        long stretch = stretch(numbers);
+        var density = new long[(int) ((numbers + stretch - 1) / stretch)];
         double span = Math.max(1, highest.value() - lowest.value());
         for (int i = 0; i < sorted.length; i++) {
             if (i > 0 && sorted[i] == sorted[i - 1]) continue;
             double share = (sorted[i] - lowest.value()) / span;
-            density[(int) Math.min(stretches - 1L, (long) (share * stretches))]++;
+            density[(int) (Math.round(share * (numbers - 1)) / stretch)]++;
         }
         return Arrays.stream(density).boxed().toList();
     }

@@ -122,11 +122,12 @@ class ColumnInspectorTest {
     }
 
     @Test
-    void theDensityCountsEveryDifferentNumberOnce() {
-        LaneUse lane = inspected(invoices(), "LW26-00001", "LW26-00001", "LW26-00100")
+    void theDensityCountsEveryDifferentNumberOnceInStretchesOfEqualLength() {
+        LaneUse lane = inspected(invoices(), "LW26-00001", "LW26-00001", "LW26-00002", "LW26-00100")
                 .lanes()
                 .getFirst();
-        assertThat(lane.density().stream().mapToLong(Long::longValue).sum()).isEqualTo(2);
+        assertThat(lane.stretch()).isEqualTo(2);
+        assertThat(lane.density()).hasSize(50).startsWith(2L, 0L).endsWith(0L, 1L);
     }
 
     @Test

@@ -118,7 +118,8 @@ record InspectionView(
      * @param missing how many numbers are not there between the two
      * @param gaps the first 100 gaps
      * @param moreGaps how many gaps are not listed
-     * @param density different numbers in each of up to 60 equal stretches from the lowest to the highest value
+     * @param stretch how many numbers, missing ones included, are in a stretch of the density
+     * @param density how many numbers are in each of up to 60 stretches from the lowest to the highest
      */
     record TableLaneView(
             String series,
@@ -132,6 +133,7 @@ record InspectionView(
             long missing,
             List<MissingNumbersView> gaps,
             long moreGaps,
+            long stretch,
             List<Long> density) {}
 
     /**
@@ -236,6 +238,7 @@ record InspectionView(
                         .map(gap -> new MissingNumbersView(gap.from(), gap.to(), gap.low(), gap.high(), gap.numbers()))
                         .toList(),
                 lane.moreGaps(),
+                lane.stretch(),
                 lane.density());
     }
 
