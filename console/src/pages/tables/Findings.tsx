@@ -10,7 +10,7 @@ const deviations: Record<string, string> = {
   "lost-zero": "leading zeros missing",
   "extra-zero": "too many leading zeros",
   separator: "a separator missing, added or another",
-  check: "wrong check digit",
+  check: "wrong or missing check digit",
 };
 
 const kinds: Record<string, string> = {

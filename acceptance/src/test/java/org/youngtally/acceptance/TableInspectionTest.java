@@ -128,6 +128,15 @@ class TableInspectionTest {
                 .contains("Windows-1252");
     }
 
+    @Test
+    void rowsWithMoreCellsThanColumnsAreTold() throws Exception {
+        assertThat(sent("name=a.csv", "a;b\n1;2\n3;4;5\n".getBytes(StandardCharsets.UTF_8))
+                        .json()
+                        .at("/notes/0")
+                        .asString())
+                .isEqualTo("1 row has more cells than the first row; the first is line 3.");
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',

@@ -116,7 +116,7 @@ final class Tables {
                         .with(SeriesProperties.RESTARTS, List.of("year"))
                         .with(
                                 SeriesProperties.RANGES,
-                                List.of(new RangeDraft(1, 9_999_999, null, "2026-01-01", null, null))))
+                                List.of(new RangeDraft(1L, 9_999_999L, null, "2026-01-01", null, null))))
                 .series()
                 .orElseThrow();
         Numbers numbers = new BySeries(List.of(

@@ -24,7 +24,7 @@ final class InspectionText {
             "lost-zero", "leading zeros missing",
             "extra-zero", "too many leading zeros",
             "separator", "a separator missing, added or another",
-            "check", "wrong check digit");
+            "check", "wrong or missing check digit");
     private static final Map<String, String> KINDS = Map.of(
             "spelling", "spelled in another way",
             "near", "near to a number",

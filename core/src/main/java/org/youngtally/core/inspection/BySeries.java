@@ -2,7 +2,9 @@ package org.youngtally.core.inspection;
 
 import java.time.temporal.ChronoUnit;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -11,7 +13,9 @@ import java.util.OptionalInt;
 import java.util.SortedMap;
 import org.youngtally.core.pattern.Part.DateField;
 import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.reading.Deviation;
 import org.youngtally.core.reading.Located;
+import org.youngtally.core.reading.Located.Place;
 import org.youngtally.core.reading.SeriesReader;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
@@ -19,47 +23,66 @@ import org.youngtally.core.series.Series;
 /** Reads texts as numbers of some series. */
 public final class BySeries implements Numbers {
     private static final int MOST_CANDIDATES = 3;
+    private static final int MOST_KEPT = 50_000;
+    /** A check symbol that is right speaks for a reading. */
+    private static final Comparator<Located> LIKELIEST = Comparator.comparing(
+                    (Located found) -> found.reading().deviations().size())
+            .thenComparing(found -> found.reading().deviations().contains(Deviation.CHECK));
 
     private final List<SeriesReader> readers;
     private final Map<InSeries, InSeries> lanes = new HashMap<>();
+    private final Map<Place, Alike> places = new IdentityHashMap<>();
 
     /** @param readers of the series, the likeliest first */
     public BySeries(List<SeriesReader> readers) {
         this.readers = List.copyOf(readers);
     }
 
+    /**
+     * What all numbers of a place have alike.
+     *
+     * @param year absent where the pattern writes no date
+     */
+    private record Alike(Lane lane, OptionalInt year) {}
+
     @Override
     public Number read(String text) {
         Located best = null;
         for (SeriesReader reader : readers) {
             for (Located found : reader.read(text)) {
-                if (best == null || best.range().isEmpty() && found.range().isPresent()) best = found;
-                if (best.range().isPresent()) return number(best);
+                boolean inRange = found.place().range().isPresent();
+                if (best == null || inRange) best = found;
+                if (inRange) return number(found);
             }
         }
         return best == null ? null : number(best);
     }
 
     private Number number(Located found) {
-        Series series = found.series();
-        var lane = new InSeries(series, found.range(), found.lane(), found.particulars());
-        boolean dated = series.pattern().parts().stream().anyMatch(DateField.class::isInstance);
+        // Without a bound memory would grow with what is read.
+        if (places.size() > MOST_KEPT) places.clear();
+        Alike alike = places.computeIfAbsent(found.place(), place -> alike(found.series(), place));
         return new Number(
                 found.reading().identifier(),
-                lanes.computeIfAbsent(lane, same -> same),
+                alike.lane(),
                 found.reading().value(),
-                dated ? OptionalInt.of(found.particulars().date().getYear()) : OptionalInt.empty(),
-                found.particulars().fields(),
+                alike.year(),
+                found.place().particulars().fields(),
                 found.reading().deviations());
+    }
+
+    private Alike alike(Series series, Place place) {
+        boolean dated = series.pattern().parts().stream().anyMatch(DateField.class::isInstance);
+        return new Alike(
+                lanes.computeIfAbsent(new InSeries(series, place), same -> same),
+                dated ? OptionalInt.of(place.particulars().date().getYear()) : OptionalInt.empty());
     }
 
     @Override
     public List<Candidate> nearest(String text) {
         return readers.stream()
                 .flatMap(reader -> reader.nearest(text).stream())
-                .sorted((one, other) -> Integer.compare(
-                        one.reading().deviations().size(),
-                        other.reading().deviations().size()))
+                .sorted(LIKELIEST)
                 .map(found -> new Candidate(
                         found.reading().identifier(), found.reading().deviations()))
                 .distinct()
@@ -73,12 +96,14 @@ public final class BySeries implements Numbers {
         private final Optional<Range> range;
         private final String lane;
         private final Particulars first;
+        private final int hash;
 
-        InSeries(Series series, Optional<Range> range, String lane, Particulars first) {
+        InSeries(Series series, Place place) {
             this.series = series;
-            this.range = range;
-            this.lane = lane;
-            this.first = first;
+            this.range = place.range();
+            this.lane = place.lane();
+            this.first = place.particulars();
+            this.hash = Objects.hash(series.key(), range(), lane);
         }
 
         @Override
@@ -158,7 +183,7 @@ public final class BySeries implements Numbers {
 
         @Override
         public int hashCode() {
-            return Objects.hash(series.key(), range(), lane);
+            return hash;
         }
     }
 }

@@ -1,6 +1,7 @@
 package org.youngtally.core.inspection;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -15,7 +16,7 @@ import org.youngtally.core.text.Comparison;
 
 /**
  * Looks through a column of a table, row by row, in two passes: all rows with {@link #row}, and then, if
- * {@link #needsSecondPass}, all of them again with {@link #again}. It keeps some eight to forty bytes for each row.
+ * {@link #needsSecondPass}, all of them again with {@link #again}. It keeps eight to sixteen bytes for each row, and twice that while it grows.
  */
 public final class ColumnInspector {
     private static final int MOST_FAULTS = 1_000;
@@ -24,6 +25,8 @@ public final class ColumnInspector {
 
     private static final int MOST_LANES = 500;
     private static final int LONGEST_SHOWN = 100;
+    private static final Comparator<LaneValues> MOST_NUMBERS =
+            Comparator.comparing(LaneValues::size).reversed().thenComparing(LaneValues::name);
     private static final Pattern EXPONENT = Pattern.compile("[0-9]([.,][0-9]+)?[eE]\\+?[0-9]{1,3}");
     private static final Pattern DATE = Pattern.compile(
             "[0-9]{4}-[0-9]{2}-[0-9]{2}([T ].*)?|[0-9]{1,2}[./][0-9]{1,2}[./]([0-9]{2}|[0-9]{4})|[0-9]{1,2}[- ][A-Za-z]{3}|[A-Za-z]{3}[- ][0-9]{2}");
@@ -135,7 +138,7 @@ public final class ColumnInspector {
 
     public Inspection found() {
         List<LaneUse> uses = lanes.values().stream()
-                .sorted((one, other) -> Integer.compare(other.size(), one.size()))
+                .sorted(MOST_NUMBERS)
                 .limit(MOST_LANES)
                 .map(LaneValues::use)
                 .toList();

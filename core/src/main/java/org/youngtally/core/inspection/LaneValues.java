@@ -30,6 +30,11 @@ final class LaneValues {
         if (text.compareTo(lastAsText) > 0) lastAsText = text;
     }
 
+    /** By which lanes with as many numbers are put in order. */
+    String name() {
+        return lane.series() + "\0" + lane.name() + "\0" + lane.range();
+    }
+
     int size() {
         return values.size();
     }

@@ -3,6 +3,7 @@ package org.youngtally.core.reading;
 import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -54,12 +55,17 @@ final class Match {
         this.parts = pattern.parts();
         this.texts = texts;
         this.key = pattern.comparison().key(text);
-        String plain = Normalizer.normalize(text, Normalizer.Form.NFC).strip();
+        String plain = (isAscii(text) ? text : Normalizer.normalize(text, Normalizer.Form.NFC)).strip();
         this.spelled = plain.length() == key.length() ? plain : key.toUpperCase(Locale.ROOT);
         this.withoutBlanks = withoutBlanks;
         this.found = found;
         this.pieces = new String[parts.size()];
         this.left = allowed;
+    }
+
+    private static boolean isAscii(String text) {
+        for (int i = 0; i < text.length(); i++) if (text.charAt(i) > '~') return false;
+        return true;
     }
 
     void run() {
@@ -188,8 +194,10 @@ final class Match {
             String there = key.substring(at, at + length);
             counted(count, there, index, at + length, 0);
             if (left == 0) continue;
-            String meant = ofAlphabet(count.alphabet(), there);
-            if (!meant.equals(there)) counted(count, meant, index, at + length, differing(there, meant));
+            Set<String> alike =
+                    new LinkedHashSet<>(List.of(ofAlphabet(count.alphabet(), there), digits(there), letters(there)));
+            alike.remove(there);
+            for (String meant : alike) counted(count, meant, index, at + length, differing(there, meant));
         }
     }
 
@@ -205,6 +213,10 @@ final class Match {
         String written = count.written(value);
         pieces[index] = written;
         Deviation deviation = there.length() < written.length() ? Deviation.LOST_ZERO : Deviation.EXTRA_ZERO;
+        if (alike == 0 && !zeros) {
+            part(index + 1, end);
+            return;
+        }
         int lost = zeros ? 1 : 0;
         deviating(Deviation.LOOK_ALIKE, alike, () -> deviating(deviation, lost, () -> part(index + 1, end)));
     }
@@ -238,9 +250,12 @@ final class Match {
         int wrong = new CheckSymbols(parts, right).fill(pattern.comparison());
         long missing = deviations.stream().filter(Deviation.CHECK::equals).count();
         if (wrong - missing > left) return;
-        Set<Deviation> all = EnumSet.noneOf(Deviation.class);
-        all.addAll(deviations);
-        if (wrong > 0) all.add(Deviation.CHECK);
+        Set<Deviation> all = Set.of();
+        if (wrong > 0 || !deviations.isEmpty()) {
+            all = EnumSet.noneOf(Deviation.class);
+            all.addAll(deviations);
+            if (wrong > 0) all.add(Deviation.CHECK);
+        }
         String identifier = String.join("", right);
         found.putIfAbsent(List.of(right), new Reading(identifier, value, List.of(right), all));
     }

@@ -14,8 +14,10 @@ import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.pattern.Part.DateField;
 import org.youngtally.core.pattern.Part.TextField;
 import org.youngtally.core.pattern.Particulars;
+import org.youngtally.core.reading.Located.Place;
 import org.youngtally.core.series.FieldRule;
 import org.youngtally.core.series.Fields;
+import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
 
@@ -30,8 +32,13 @@ public final class SeriesReader {
     private final PatternReader reader;
     private final Map<List<String>, Optional<Around>> around = new HashMap<>();
 
-    /** What the text around the count says. */
-    private record Around(DateTexts.Dates dates, Map<String, String> fields) {}
+    /**
+     * Where numbers lie that share all text around the count.
+     *
+     * @param places by the range that holds the value, if it serves the date
+     * @param elsewhere where no range does
+     */
+    private record Around(Map<Integer, Place> places, Place elsewhere) {}
 
     /** @param today decides between dates that are written alike */
     public SeriesReader(Series series, Fields fields, LocalDate today) {
@@ -79,29 +86,45 @@ public final class SeriesReader {
         var found = new ArrayList<Located>(1);
         for (Reading reading : readings) locate(reading).ifPresent(found::add);
         if (found.size() > 1)
-            found.sort(Comparator.comparing((Located each) -> each.range().isEmpty())
-                    .thenComparing(each -> each.reading().deviations().size()));
+            found.sort(
+                    Comparator.comparing((Located each) -> each.place().range().isEmpty())
+                            .thenComparing(each -> each.reading().deviations().size()));
         return found;
     }
 
     private Optional<Located> locate(Reading reading) {
         return around(reading).map(known -> {
             for (Range range : series.ranges()) {
-                LocalDate served = known.dates().served().get(range.id());
-                if (served == null || range.positionOf(reading.value()) < 0) continue;
-                var particulars = new Particulars(served, known.fields());
-                var lane = series.lane(range, particulars);
-                long position =
-                        series.order().isSealed() ? -1 : series.order().positionOf(range, lane, reading.value());
-                return new Located(series, reading, particulars, Optional.of(range), lane.period(), position);
+                if (range.positionOf(reading.value()) < 0) continue;
+                Place place = known.places().get(range.id());
+                if (place != null) return new Located(series, reading, place, position(range, place, reading));
             }
-            LocalDate date = known.dates().served().values().stream()
-                    .min(Comparator.naturalOrder())
-                    .orElse(known.dates().nearest());
-            var particulars = new Particulars(date, known.fields());
-            String lane = series.lane(series.ranges().getFirst(), particulars).period();
-            return new Located(series, reading, particulars, Optional.empty(), lane, -1);
+            return new Located(series, reading, known.elsewhere(), -1);
         });
+    }
+
+    private long position(Range range, Place place, Reading reading) {
+        return series.order().isSealed()
+                ? -1
+                : series.order()
+                        .positionOf(range, new LaneKey(series.key(), range.id(), place.lane()), reading.value());
+    }
+
+    private Around around(DateTexts.Dates dates, Map<String, String> given) {
+        var places = new HashMap<Integer, Place>();
+        for (Range range : series.ranges()) {
+            LocalDate served = dates.served().get(range.id());
+            if (served != null) places.put(range.id(), place(Optional.of(range), new Particulars(served, given)));
+        }
+        LocalDate date =
+                dates.served().values().stream().min(Comparator.naturalOrder()).orElse(dates.nearest());
+        return new Around(places, place(Optional.empty(), new Particulars(date, given)));
+    }
+
+    private Place place(Optional<Range> range, Particulars particulars) {
+        String lane = series.lane(range.orElse(series.ranges().getFirst()), particulars)
+                .period();
+        return new Place(particulars, range, lane);
     }
 
     private Optional<Around> around(Reading reading) {
@@ -112,7 +135,7 @@ public final class SeriesReader {
                 texts.add(reading.texts().get(i));
         if (around.size() > MOST_KEPT) around.clear();
         return around.computeIfAbsent(texts, unknown -> dates.dates(parts, reading.texts())
-                .flatMap(written -> fields(reading).map(given -> new Around(written, given))));
+                .flatMap(written -> fields(reading).map(given -> around(written, given))));
     }
 
     /** What the record gave for each field; absent where the places of a field contradict each other. */

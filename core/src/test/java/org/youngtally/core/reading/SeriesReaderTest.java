@@ -55,7 +55,7 @@ class SeriesReaderTest {
                         .anyMatch(found -> found.reading().identifier().equals(text)
                                 && found.reading().value() == range.valueAt(position)
                                 && found.position() == position
-                                && found.lane().equals(lane));
+                                && found.place().lane().equals(lane));
             }
         }
     }
@@ -87,13 +87,13 @@ class SeriesReaderTest {
     @Test
     void aNumberOfAnEarlierYearIsReadAndNoRangeHoldsIt() {
         Located found = invoices().read("LW19-00431").getFirst();
-        assertThat(found.range()).isEmpty();
-        assertThat(found.lane()).isEqualTo("2019");
+        assertThat(found.place().range()).isEmpty();
+        assertThat(found.place().lane()).isEqualTo("2019");
     }
 
     @Test
     void aDateThatIsWrittenAlikeInTwoCenturiesIsTheServedOne() {
-        assertThat(invoices().read("LW99-00001").getFirst().lane()).isEqualTo("2099");
+        assertThat(invoices().read("LW99-00001").getFirst().place().lane()).isEqualTo("2099");
     }
 
     @Test
@@ -135,6 +135,16 @@ class SeriesReaderTest {
         assertThat(parts.nearest(text))
                 .extracting(each -> each.reading().identifier())
                 .contains(meant);
+    }
+
+    @Test
+    void aSymbolThatLooksAlikeIsSeenAlsoWhereBothMayStand() {
+        SeriesReader labels = reader(
+                series("label", "n", "{count 4 alphanumeric}{check mod37-36}", null, range(1, 99_999, "2026-01-01")));
+        String text = labels.series().pattern().render(TODAY, 1);
+        assertThat(labels.nearest(text.replace('1', 'I')))
+                .anyMatch(found -> found.reading().identifier().equals(text)
+                        && found.reading().deviations().equals(Set.of(Deviation.LOOK_ALIKE)));
     }
 
     @Test

@@ -30,6 +30,11 @@ record CsvFile(Path file, TextEncoding encoding, List<String> columns) implement
         for (int i = 0; i < scanner.cells(); i++) to.add(scanner.text(i).strip());
     }
 
+    private static boolean isEmpty(List<String> cells) {
+        for (String cell : cells) if (!cell.isEmpty()) return false;
+        return true;
+    }
+
     @Override
     public List<String> notes() {
         return encoding.note().stream().toList();
@@ -43,8 +48,7 @@ record CsvFile(Path file, TextEncoding encoding, List<String> columns) implement
             var cells = new ArrayList<String>();
             while (scanner.read()) {
                 cells(scanner, cells);
-                boolean empty = cells.stream().allMatch(String::isEmpty);
-                if (!empty && !rows.row(scanner.line(), cells)) return;
+                if (!isEmpty(cells) && !rows.row(scanner.line(), cells)) return;
             }
         } catch (CharacterCodingException e) {
             throw encoding.wrong(e);

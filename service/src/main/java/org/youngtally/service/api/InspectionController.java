@@ -111,7 +111,7 @@ class InspectionController {
             return InspectionView.of(
                     name, table.notes(), TableInspection.of(table, numbers(caller, series), comparison, columns));
         } catch (UnreadableDocument e) {
-            throw new Problem(Type.TABLE_FAULTY, e.getMessage() + ".").field("body", e.accepted());
+            throw new Problem(Type.TABLE_FAULTY, e.getMessage() + ".").field("file", e.accepted());
         }
     }
 
@@ -121,7 +121,7 @@ class InspectionController {
         }
         if (Files.size(file) > MOST_BYTES)
             throw new Problem(Type.TABLE_FAULTY, "The file is larger than %,d MB.".formatted(MOST_BYTES / 1_000_000))
-                    .field("body", "a file of up to %,d MB".formatted(MOST_BYTES / 1_000_000));
+                    .field("file", "a file of up to %,d MB".formatted(MOST_BYTES / 1_000_000));
     }
 
     private Optional<Numbers> numbers(Caller caller, List<Series> series) {

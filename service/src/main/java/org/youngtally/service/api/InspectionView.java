@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.youngtally.core.inspection.ColumnChoice;
 import org.youngtally.core.inspection.Inspection;
 import org.youngtally.core.inspection.Inspection.Duplicate;
@@ -159,7 +160,7 @@ record InspectionView(
     static InspectionView of(String file, List<String> notes, TableInspection inspection) {
         return new InspectionView(
                 file,
-                notes,
+                Stream.concat(notes.stream(), inspection.notes().stream()).toList(),
                 inspection.columns().stream().map(InspectionView::of).toList(),
                 inspection.inspections().stream().map(InspectionView::of).toList());
     }

@@ -15,10 +15,11 @@ import org.youngtally.documents.table.TableFile;
 /**
  * Looks through a table, one column after the other.
  *
+ * @param notes what to know of the table, in whole sentences
  * @param columns what the first rows say of all its columns, those that likely hold the identifiers first
  * @param inspections of the columns that were asked for, or of the likeliest one
  */
-public record TableInspection(List<ColumnChoice.Profile> columns, List<Inspection> inspections) {
+public record TableInspection(List<String> notes, List<ColumnChoice.Profile> columns, List<Inspection> inspections) {
 
     /**
      * @param series reads the identifiers; absent where no series is named
@@ -31,11 +32,12 @@ public record TableInspection(List<ColumnChoice.Profile> columns, List<Inspectio
         table.read((line, cells) -> choice.row(cells));
         List<ColumnChoice.Profile> profiles = choice.profiles();
         var inspections = new ArrayList<Inspection>();
+        var longRows = new LongRows(table.columns().size());
         for (int column : columns(table.columns(), wanted, profiles)) {
             Numbers numbers = series.isPresent() ? series.get() : Numbers.byShape(sample(table, column));
-            inspections.add(inspected(table, column, numbers, comparison));
+            inspections.add(inspected(table, column, numbers, comparison, longRows));
         }
-        return new TableInspection(profiles, inspections);
+        return new TableInspection(longRows.notes(), profiles, inspections);
     }
 
     private static List<Integer> columns(List<String> names, List<String> wanted, List<ColumnChoice.Profile> profiles) {
@@ -58,10 +60,13 @@ public record TableInspection(List<ColumnChoice.Profile> columns, List<Inspectio
         return sample;
     }
 
-    private static Inspection inspected(TableFile table, int column, Numbers numbers, Comparison comparison)
+    private static Inspection inspected(
+            TableFile table, int column, Numbers numbers, Comparison comparison, LongRows longRows)
             throws IOException, UnreadableDocument {
         var inspector = new ColumnInspector(table.columns(), column, numbers, comparison);
+        longRows.begin();
         table.read((line, cells) -> {
+            longRows.row(line, cells);
             inspector.row(line, cells);
             return true;
         });
@@ -71,5 +76,33 @@ public record TableInspection(List<ColumnChoice.Profile> columns, List<Inspectio
                 return true;
             });
         return inspector.found();
+    }
+
+    /** Rows with a text behind the last column. */
+    private static final class LongRows {
+        private final int columns;
+        private long rows;
+        private long first;
+
+        LongRows(int columns) {
+            this.columns = columns;
+        }
+
+        void begin() {
+            rows = 0;
+        }
+
+        void row(long line, List<String> cells) {
+            if (cells.size() <= columns
+                    || cells.subList(columns, cells.size()).stream().allMatch(String::isEmpty)) return;
+            if (rows++ == 0) first = line;
+        }
+
+        List<String> notes() {
+            return rows == 0
+                    ? List.of()
+                    : List.of("%,d %s more cells than the first row; the first is line %,d."
+                            .formatted(rows, rows == 1 ? "row has" : "rows have", first));
+        }
     }
 }
