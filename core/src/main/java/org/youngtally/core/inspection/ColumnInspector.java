@@ -16,7 +16,8 @@ import org.youngtally.core.text.Comparison;
 
 /**
  * Looks through a column of a table, row by row, in two passes: all rows with {@link #row}, and then, if
- * {@link #needsSecondPass}, all of them again with {@link #again}. It keeps eight to sixteen bytes for each row, and twice that while it grows.
+ * {@link #needsSecondPass}, all of them again with {@link #again}. It keeps eight to sixteen bytes for each row, and
+ * twice that while it grows.
  */
 public final class ColumnInspector {
     private static final int MOST_FAULTS = 1_000;
