@@ -7,6 +7,7 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -165,6 +166,19 @@ class TableInspectionTest {
                                 "Bearer " + Service.demoToken("ruben"))
                         .status())
                 .isIn(403, 404);
+    }
+
+    @Test
+    void whatIsGuessedCanBeApplied() throws Exception {
+        Path guessed = folder.resolve("guessed.yaml");
+        Result guess = CommandLine.run(
+                folder,
+                "cli",
+                List.of("table", "guess", CARDS.toString(), "--column", "Card", "--output", guessed.toString()));
+        assertThat(guess.exit()).isZero();
+        assertThat(CommandLine.run(folder, service, "apply", guessed.toString(), "--dry-run"))
+                .satisfies(
+                        applied -> assertThat(applied.exit()).as(applied.err()).isZero());
     }
 
     @Test

@@ -63,6 +63,8 @@ class WalkTest {
     private static List<String> lasting(String text) throws IOException {
         return text.replaceAll("[0-9a-f]{64}", "HASH")
                 .replaceAll("[0-9]{2}:[0-9]{2}:[0-9]{2}", "TIME")
+                // A definition that was guessed opens with this year.
+                .replaceAll("opens: [0-9]{4}-01-01", "opens: YEAR")
                 .lines()
                 .toList();
     }

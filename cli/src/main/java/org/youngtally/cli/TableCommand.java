@@ -1,20 +1,34 @@
 package org.youngtally.cli;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
+import org.youngtally.core.guess.Guess;
+import org.youngtally.core.guess.Proposal;
+import org.youngtally.core.inspection.ColumnChoice;
+import org.youngtally.documents.UnreadableDocument;
+import org.youngtally.documents.table.TableFile;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
 
 @Command(
         name = "table",
-        description = "Tables with numbers from before: what is in them.",
+        description = "Tables with numbers from before: what is in them, and which definition explains them.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
-        subcommands = {TableCommand.Inspect.class})
+        subcommands = {TableCommand.Inspect.class, TableCommand.GuessDefinition.class})
 final class TableCommand {
 
     @Command(
@@ -75,6 +89,101 @@ final class TableCommand {
             if (!output.asJson(answer))
                 new InspectionText(output, all).print(answer.body().getAsJsonObject());
             return Main.DONE;
+        }
+    }
+
+    @Command(
+            name = "guess",
+            description =
+                    "Guess a definition from the numbers of a table and the columns next to them, on this machine, without the service. The answer is a definition file: check it, edit it, apply it.",
+            mixinStandardHelpOptions = true)
+    static final class GuessDefinition implements Callable<Integer> {
+        private static final String KEY = "[a-z][a-z0-9-]{0,39}";
+
+        @Spec
+        private CommandSpec spec;
+
+        @Parameters(
+                paramLabel = "FILE",
+                description = "The table: .csv, .tsv, .txt, .xlsx, .jsonl or .ndjson. The first 10,000 rows are read.")
+        private Path file;
+
+        @Option(names = "--column", paramLabel = "NAME", required = true, description = "The column of the numbers.")
+        private String column;
+
+        @Option(
+                names = "--key",
+                paramLabel = "KEY",
+                description = "The key of the series in the definition (default: the name of the column).")
+        private String key;
+
+        @Option(
+                names = "--output",
+                paramLabel = "FILE",
+                description =
+                        "The file for the definition (default: standard output). Existing files are never overwritten.")
+        private Path to;
+
+        @Option(
+                names = "--encoding",
+                paramLabel = "NAME",
+                description =
+                        "The encoding of a text file: utf-8, utf-16, utf-16le, utf-16be, windows-1252 or iso-8859-1 (default: found out).")
+        private String encoding;
+
+        @Override
+        public Integer call() throws IOException {
+            String named = key();
+            NewFiles.size(file);
+            List<Proposal> proposals;
+            String title;
+            try {
+                TableFile table = TableFile.open(file, file.getFileName().toString(), Optional.ofNullable(encoding));
+                int at = column(table);
+                title = table.columns().get(at);
+                proposals = Guess.of(table.columns(), at, rows(table), LocalDate.now());
+            } catch (UnreadableDocument e) {
+                throw new IOException(e.getMessage() + ". Accepted: " + e.accepted() + ".", e);
+            }
+            if (proposals.isEmpty())
+                throw new IOException("No definition explains half of the numbers in ‘" + column
+                        + "’. See what is there with: youngtally table inspect " + file);
+            String text = new GuessedFile(named, title).of(proposals);
+            if (to == null) spec.commandLine().getOut().print(text);
+            else NewFiles.write(to, text.getBytes(StandardCharsets.UTF_8));
+            spec.commandLine().getOut().flush();
+            return Main.DONE;
+        }
+
+        private int column(TableFile table) throws UnreadableDocument {
+            List<String> names = table.columns();
+            for (int i = 0; i < names.size(); i++) if (names.get(i).equalsIgnoreCase(column.strip())) return i;
+            throw new UnreadableDocument(
+                    "Column ‘" + column + "’ not found",
+                    "one of " + names.stream().filter(name -> !name.isEmpty()).collect(Collectors.joining(", ")));
+        }
+
+        private static List<Guess.Row> rows(TableFile table) throws IOException, UnreadableDocument {
+            var rows = new ArrayList<Guess.Row>();
+            table.read((line, cells) -> {
+                rows.add(new Guess.Row(line, List.copyOf(cells)));
+                return rows.size() < ColumnChoice.SAMPLE;
+            });
+            return rows;
+        }
+
+        private String key() {
+            String named = key != null
+                    ? key
+                    : column.toLowerCase(Locale.ROOT)
+                            .replaceAll("[^a-z0-9]+", "-")
+                            .replaceAll("^[^a-z]+|-+$", "");
+            if (key != null && !key.matches(KEY))
+                throw new ParameterException(
+                        spec.commandLine(),
+                        "--key: ‘" + key
+                                + "’ is not a key. Use up to 40 small letters, digits and hyphens, a letter first.");
+            return named.matches(KEY) ? named : "guessed";
         }
     }
 }

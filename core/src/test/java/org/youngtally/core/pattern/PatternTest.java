@@ -158,35 +158,16 @@ class PatternTest {
 
     @Test
     void readingIsTheInverseOfRendering() {
-        String[] fronts = {
-            "",
-            "A",
-            "{date yy}",
-            "x{date yyyyMM}-",
-            "{date d}",
-            "7",
-            "{date d}.{date M}.",
-            "{fiscal yy}{date MMM}",
-            "RF{check iso11649}",
-            "{field f}",
-            "{unit lower}-",
-            "{field f unaccented first 2 upper pad 3 X}"
-        };
-        String[] alphabets = {"", "", " upper", " lower", " alphanumeric", " safe", " of 10", " grow", " safe grow"};
-        String[] backs = {
-            "", "-z", "{date yy}", "/{date w}", "9", "{check luhn36 of count}", "{field f initials}", "-{unit}"
-        };
-        String[] texts = {"Ørsted", "a", "Zürich West", "b-17", "LARK"};
         var random = new Random(4);
         for (int i = 0; i < 20_000; i++) {
-            int width = random.nextInt(6);
-            String alphabet = alphabets[random.nextInt(alphabets.length)];
-            var pattern = Pattern.parse(fronts[random.nextInt(fronts.length)] + "{count"
-                    + (width == 0 ? alphabet.replace(" grow", "") : " " + width + alphabet) + "}"
-                    + backs[random.nextInt(backs.length)]);
+            var pattern = Pattern.parse(GeneratedPatterns.next(random));
             var particulars = new Particulars(
                     DATE.plusDays(random.nextInt(2_000)),
-                    Map.of("f", texts[random.nextInt(texts.length)], "unit", random.nextBoolean() ? "works" : "CARE"));
+                    Map.of(
+                            "f",
+                            GeneratedPatterns.TEXTS.get(random.nextInt(GeneratedPatterns.TEXTS.size())),
+                            "unit",
+                            random.nextBoolean() ? "works" : "CARE"));
             long value = random.nextLong(
                     pattern.count().least(), Math.min(pattern.count().largest(), 1_000_000) + 1);
             String identifier = pattern.render(particulars, value);
