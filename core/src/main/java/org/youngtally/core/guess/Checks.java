@@ -19,7 +19,7 @@ final class Checks {
     /**
      * Check symbols at the end of what is left.
      *
-     * @param before what stands in front of it in each example
+     * @param before what is in front of it in each example
      */
     static List<Piece> behind(String[] before, String[] left) {
         var found = new ArrayList<Piece>();

@@ -8,8 +8,8 @@ import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.text.Comparison;
 
 /**
- * The check symbols of an identifier whose other parts are known: those that stand behind what they cover are written
- * in passing, those in front of it at the end, as {@link org.youngtally.core.pattern.Rendering} does.
+ * The check symbols of an identifier whose other parts are known: those behind what they cover are written in passing,
+ * those in front of it at the end, as {@link org.youngtally.core.pattern.Rendering} does.
  */
 final class CheckSymbols {
     private final List<Part> parts;

@@ -170,7 +170,7 @@ public final class SeriesReader {
         return written;
     }
 
-    /** A text that is written so: the longest that stands there, or words with such initials. */
+    /** A text that is written so: the longest that is there, or words with such initials. */
     private static Optional<String> text(List<Written> written) {
         return written.stream()
                 .map(Written::text)
