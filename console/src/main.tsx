@@ -23,6 +23,7 @@ import { SeriesList } from "./pages/series/SeriesList.tsx";
 import { SeriesPage } from "./pages/series/SeriesPage.tsx";
 import { StarterPage } from "./pages/starters/StarterPage.tsx";
 import { InspectPage } from "./pages/tables/InspectPage.tsx";
+import { RepairPage } from "./pages/tables/RepairPage.tsx";
 import { SessionGate } from "./parts/Session.tsx";
 import { Shell } from "./parts/Shell.tsx";
 import "./style.css";
@@ -45,6 +46,7 @@ const router = createBrowserRouter([
       { path: "/records/table", element: <TablePage /> },
       { path: "/records/:record", element: <RecordPage /> },
       { path: "/tables", element: <InspectPage /> },
+      { path: "/tables/repair", element: <RepairPage /> },
       { path: "/series", element: <SeriesList /> },
       { path: "/new", element: <NewSeries /> },
       { path: "/series/:key", element: <SeriesPage /> },

@@ -186,6 +186,85 @@ export async function inspectTable(file: File, query: Record<string, string>): P
   );
 }
 
+/** A plan for the numbers of a table: what it says of itself, and its changes. */
+export interface TablePlan {
+  series: string;
+  standing: string;
+  column: string;
+  rows: number;
+  kept: number;
+  correct: number;
+  known: number;
+  allocate: number;
+  renumber: number;
+  leave: number;
+  "pre-existing": number;
+  "open-gaps": number;
+  gaps: "keep" | "close";
+  changes: PlanChange[];
+}
+
+export interface PlanChange {
+  line: number;
+  was: string;
+  change: "allocate" | "renumber" | "correct" | "known" | "leave";
+  to?: string;
+  expected?: string;
+  why?: string;
+  "same-as-line"?: number;
+}
+
+const posted = async (path: string, query: URLSearchParams, file: File): Promise<Response> => {
+  const response = await call(`${path}?${query}`, {
+    method: "POST",
+    headers: { "Content-Type": "application/octet-stream", "X-CSRF-TOKEN": secret },
+    body: file,
+  });
+  if (!response.ok) await answer(response);
+  return response;
+};
+
+/** How a table is repaired, as the parameters of a request. */
+const repairQuery = (file: File, query: Record<string, string>, chosen: number[]): URLSearchParams => {
+  const named = Object.entries({ name: file.name, ...query }).filter(([, value]) => value !== "");
+  return new URLSearchParams([...named, ...chosen.map((line) => ["chosen", String(line)])]);
+};
+
+/** Plans the repair of a table. @return the plan, its file, and the digest that names it */
+export async function planTable(
+  series: string,
+  file: File,
+  query: Record<string, string>,
+  chosen: number[],
+): Promise<{ plan: TablePlan; file: Blob; digest: string }> {
+  const response = await posted(
+    `/series/${encodeURIComponent(series)}/table-plans`,
+    repairQuery(file, query, chosen),
+    file,
+  );
+  const blob = await response.blob();
+  return {
+    plan: JSON.parse(await blob.text()) as TablePlan,
+    file: blob,
+    digest: response.headers.get("Plan-Digest") ?? "",
+  };
+}
+
+/** Carries out a plan. @return the repaired table, and the entry that began the plan */
+export async function repairTable(
+  series: string,
+  file: File,
+  query: Record<string, string>,
+  chosen: number[],
+): Promise<{ file: Blob; plan: number }> {
+  const response = await posted(
+    `/series/${encodeURIComponent(series)}/table-repairs`,
+    repairQuery(file, query, chosen),
+    file,
+  );
+  return { file: await response.blob(), plan: Number(response.headers.get("Plan")) };
+}
+
 /** Defines a series: a new one, or a change of the version that was looked at. */
 export const define = (form: SeriesForm, version?: number): Promise<SeriesForm> =>
   put(`/series/${encodeURIComponent(form.key ?? "")}/definition`, form, version);

@@ -33,9 +33,14 @@ export function InspectPage() {
         <div className="p-4 grid gap-4">
           <p className="quiet">
             See which numbers a table holds: blanks, duplicates, gaps, the lowest and highest by value, and texts that
-            are no numbers. Nothing is changed and the file is not kept. To number its blank rows,{" "}
+            are no numbers. Nothing is changed and the file is not kept. To put right what is wrong and continue from
+            there,{" "}
+            <Link className="link" to="/tables/repair">
+              repair the table
+            </Link>
+            ; to number blank rows only,{" "}
             <Link className="link" to="/records/table">
-              fill the table
+              fill it
             </Link>
             .
           </p>

@@ -310,6 +310,18 @@ final class AccessTable {
         rules.put("attachFile", new Rule("allocate", For.UNIT, record + "/files?name=a.txt", "{}"));
         rules.put("fillTable", new Rule("allocate", For.UNIT, "/kinds/{kind}/tables?unit={unit}&name=a.csv", "{}"));
         rules.put("inspectTable", new Rule("read", For.SOMEWHERE, "/table-inspections?name=a.csv", "{}"));
+        rules.put(
+                "numberList",
+                new Rule(
+                        "allocate",
+                        For.UNIT,
+                        "/kinds/{kind}/lists?unit={unit}&name=a.csv&list=none&keyColumn=none",
+                        "{}"));
+        rules.put("planTable", new Rule("read", For.UNIT, series + "/table-plans?name=a.csv", "{}"));
+        rules.put("repairTable", new Rule("define", For.UNIT, series + "/table-repairs?name=a.csv&plan=none", "{}"));
+        rules.put("listPlans", new Rule("read", For.SOMEWHERE, "/table-plans", ""));
+        rules.put("giveUpPlan", new Rule("", For.EVERYBODY_KNOWN, "/table-plans/1/end", "{}"));
+        rules.put("continueSeries", new Rule("define", For.UNIT, series + "/continuations", "{}"));
         rules.put("showFilling", new Rule("", For.EVERYBODY_KNOWN, "/tables/none", ""));
         rules.put("renumberRecord", new Rule("void", For.UNIT, record + "/renumberings", "{}"));
         rules.put("deleteRecord", new Rule("void", For.UNIT, record + "/deletions", "{\"reason\":\"tried\"}"));

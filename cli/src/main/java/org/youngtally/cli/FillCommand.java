@@ -3,12 +3,15 @@ package org.youngtally.cli;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.UUID;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
@@ -29,8 +32,10 @@ final class FillCommand implements Callable<Integer> {
 
     @Parameters(
             paramLabel = "TABLE",
-            description = "The table, .csv or .xlsx; its first row has the names or titles of the kind's fields.")
-    private Path table;
+            arity = "1..*",
+            description =
+                    "The table, .csv or .xlsx; its first row has the names or titles of the kind's fields. Several with --watch.")
+    private List<Path> tables;
 
     @Option(names = "--kind", paramLabel = "KIND", required = true, description = "The kind of record of the rows.")
     private String kind;
@@ -64,13 +69,71 @@ final class FillCommand implements Callable<Integer> {
                     "The idempotency key: a repeated request with the same key and table returns the same numbers (default: a new key).")
     private String key = UUID.randomUUID().toString();
 
+    @Option(
+            names = "--key-column",
+            paramLabel = "NAME",
+            description =
+                    "The column by which rows are known: a row keeps its number whatever its place and its other cells. Required with --watch.")
+    private String keyColumn;
+
+    @Option(
+            names = "--list",
+            paramLabel = "NAME",
+            description =
+                    "With --key-column, the name of the list in the ledger; keys are unique within it (default: the name of the file).")
+    private String list;
+
+    @Option(
+            names = "--watch",
+            description =
+                    "Keep the tables numbered: whenever one is saved, number its new rows in the table itself, until stopped.")
+    private boolean watch;
+
     @Option(names = "--dry-run", description = "Only check the table: nothing is allocated and nothing is written.")
     private boolean dryRun;
 
     @Override
-    public Integer call() throws IOException {
+    public Integer call() throws IOException, InterruptedException {
+        if (watch || keyColumn != null) return keepNumbered();
+        if (tables.size() > 1) throw new ParameterException(spec.commandLine(), "Several tables require --watch.");
+        return fill(tables.getFirst());
+    }
+
+    private int keepNumbered() throws IOException, InterruptedException {
+        if (keyColumn == null)
+            throw new ParameterException(
+                    spec.commandLine(), "--watch requires --key-column, the column by which rows are known.");
+        if (dryRun || date != null)
+            throw new ParameterException(
+                    spec.commandLine(), "--dry-run and --date cannot be combined with --key-column.");
+        if (tables.size() > 1 && (!watch || list != null))
+            throw new ParameterException(
+                    spec.commandLine(), "Several tables require --watch, and have each the name of its file.");
+        var lists = new ArrayList<NumberedList>();
+        for (Path table : tables)
+            lists.add(new NumberedList(
+                    service,
+                    output,
+                    table,
+                    kind,
+                    unit,
+                    keyColumn,
+                    column,
+                    list == null ? table.getFileName().toString() : list));
+        if (watch) return new ListWatch(lists, output).run();
+        Path table = tables.getFirst();
+        Path target = to != null ? to : NewFiles.beside(table, "-numbered", null);
+        if (Files.exists(target))
+            throw new IOException(
+                    "File " + target + " already exists. Name another with --output. Nothing was allocated.");
+        NewFiles.write(target, lists.getFirst().numbered(NewFiles.read(table)));
+        output.line(target.toString());
+        return Main.DONE;
+    }
+
+    private int fill(Path table) throws IOException {
         byte[] bytes = NewFiles.read(table);
-        Path target = to != null ? to : beside();
+        Path target = to != null ? to : NewFiles.beside(table, "-numbered", null);
         // What would be in the way is better known before numbers are taken.
         if (!dryRun && Files.exists(target))
             throw new IOException(
@@ -110,12 +173,5 @@ final class FillCommand implements Callable<Integer> {
                                         + sent.headers().get("Last-Entry"))
                 + ".");
         return Main.DONE;
-    }
-
-    private Path beside() {
-        String name = table.getFileName().toString();
-        int dot = name.lastIndexOf('.');
-        return table.resolveSibling(
-                dot < 0 ? name + "-numbered" : name.substring(0, dot) + "-numbered" + name.substring(dot));
     }
 }

@@ -76,13 +76,19 @@ final class FindCommand implements Callable<Integer> {
                 Json.text(found, "state", "")
                         + (found.has("until") ? " until " + Moment.of(Json.text(found, "until", "")) : "")
                         + (found.has("block") ? ", of block " + Json.number(found, "block") : "")
-                        + (found.get("ahead").getAsBoolean() ? ", typed ahead of the counter" : ""));
+                        + (found.get("ahead").getAsBoolean() ? ", ahead of the counter" : ""));
         if (found.has("changed")) property("since", change(found.getAsJsonObject("changed")));
         if (found.has("retired")) property("reissued", change(found.getAsJsonObject("retired")));
         property("date", Json.text(found, "date", ""));
         if (found.has("fields")) property("fields", Json.fields(found, ""));
+        JsonObject table = found.has("preexisting") ? found.getAsJsonObject("preexisting") : null;
+        if (table != null)
+            property(
+                    "table",
+                    Json.text(table, "file", "") + ", line " + Output.grouped(Json.number(table, "line"))
+                            + "; plan of entry " + Json.number(table, "plan"));
         property(
-                "issued",
+                Json.text(found, "state", "").equals("pre-existing") ? "recorded" : "issued",
                 Moment.of(Json.text(found, "at", "")) + " by " + Json.text(found, "by", "") + ", entry "
                         + Json.number(found, "seq"));
         property("reference", Json.text(found, "reference", "none"));

@@ -1,6 +1,8 @@
 package org.youngtally.cli;
 
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -21,6 +23,44 @@ final class NewFiles {
             Files.deleteIfExists(file);
             throw new IOException("The file " + file + " cannot be written (" + e.getMessage() + ").", e);
         }
+    }
+
+    /** That a file could not be written, and not that the service could not be reached. */
+    static final class NotWritten extends IOException {
+        private static final long serialVersionUID = 1L;
+
+        NotWritten(String message, IOException cause) {
+            super(message, cause);
+        }
+    }
+
+    /** The same of a file of any size. */
+    static void write(Path file, InputStream from) throws IOException {
+        try (OutputStream out = Files.newOutputStream(
+                file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE, StandardOpenOption.DSYNC)) {
+            var buffer = new byte[1 << 16];
+            for (int count = from.read(buffer); count >= 0; count = from.read(buffer)) {
+                try {
+                    out.write(buffer, 0, count);
+                } catch (IOException e) {
+                    throw new NotWritten("The file " + file + " cannot be written (" + e.getMessage() + ").", e);
+                }
+            }
+        } catch (FileAlreadyExistsException e) {
+            throw new NotWritten("File " + file + " already exists. It was not changed.", e);
+        } catch (IOException e) {
+            Files.deleteIfExists(file);
+            throw e;
+        }
+    }
+
+    /** A file beside another, with something behind its name. */
+    static Path beside(Path file, String behind, String ending) {
+        String name = file.getFileName().toString();
+        int dot = name.lastIndexOf('.');
+        return file.resolveSibling((dot < 0 ? name : name.substring(0, dot))
+                + behind
+                + (ending != null ? ending : dot < 0 ? "" : name.substring(dot)));
     }
 
     /** The size of a file that is to be read. */

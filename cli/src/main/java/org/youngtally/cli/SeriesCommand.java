@@ -20,6 +20,7 @@ import picocli.CommandLine.Parameters;
             SeriesCommand.All.class,
             SeriesCommand.Show.class,
             SeriesCommand.Preview.class,
+            ContinueCommand.class,
             ForecastCommand.class
         })
 final class SeriesCommand {

@@ -184,10 +184,7 @@ final class Service {
             connection.setRequestProperty("Content-Type", "application/octet-stream");
             connection.getOutputStream().write(body);
             if (connection.getResponseCode() >= 400) answer(connection, false);
-            var headers = new TreeMap<String, String>(String.CASE_INSENSITIVE_ORDER);
-            connection.getHeaderFields().forEach((name, values) -> {
-                if (name != null) headers.put(name, values.getFirst());
-            });
+            Map<String, String> headers = headers(connection);
             try (InputStream in = connection.getInputStream()) {
                 byte[] bytes = in.readAllBytes();
                 return new Sent(bytes, new String(bytes, StandardCharsets.UTF_8), headers);
@@ -200,6 +197,43 @@ final class Service {
 
     /** Posts a file that is looked at and not kept, however large it is. */
     Answer upload(String path, Path file) throws IOException {
+        return posted(path, file, connection -> answer(connection, false));
+    }
+
+    /** Posts bytes that are looked at and not kept. */
+    Answer upload(String path, byte[] body) {
+        try {
+            HttpURLConnection connection = connection("POST", path, null, Map.of());
+            connection.setDoOutput(true);
+            connection.setRequestProperty("Content-Type", "application/octet-stream");
+            connection.getOutputStream().write(body);
+            return answer(connection, false);
+        } catch (IOException e) {
+            throw notReachable(e);
+        }
+    }
+
+    /**
+     * Posts a file however large it is, and writes the file that comes back.
+     *
+     * @param to where there is no file yet
+     * @return the headers of the answer
+     */
+    Map<String, String> exchange(String path, Path file, Path to) throws IOException {
+        return posted(path, file, connection -> {
+            if (connection.getResponseCode() >= 400) answer(connection, false);
+            try (InputStream in = connection.getInputStream()) {
+                NewFiles.write(to, in);
+            }
+            return headers(connection);
+        });
+    }
+
+    private interface Answered<T> {
+        T by(HttpURLConnection connection) throws IOException;
+    }
+
+    private <T> T posted(String path, Path file, Answered<T> answered) throws IOException {
         long size = NewFiles.size(file);
         try {
             HttpURLConnection connection = connection("POST", path, null, Map.of());
@@ -216,13 +250,25 @@ final class Service {
                 broken = e;
             }
             try {
-                return answer(connection, false);
+                return answered.by(connection);
+            } catch (NewFiles.NotWritten e) {
+                throw e;
             } catch (IOException e) {
                 throw broken == null ? e : broken;
             }
+        } catch (NewFiles.NotWritten e) {
+            throw e;
         } catch (IOException e) {
             throw notReachable(e);
         }
+    }
+
+    private static Map<String, String> headers(HttpURLConnection connection) {
+        var headers = new TreeMap<String, String>(String.CASE_INSENSITIVE_ORDER);
+        connection.getHeaderFields().forEach((name, values) -> {
+            if (name != null) headers.put(name, values.getFirst());
+        });
+        return headers;
     }
 
     private NotReachable notReachable(IOException e) {

@@ -25,10 +25,18 @@ import picocli.CommandLine.Spec;
 
 @Command(
         name = "table",
-        description = "Tables with numbers from before: what is in them, and which definition explains them.",
+        description =
+                "Tables with numbers from before: what is in them, which definition explains them, and how they are repaired.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
-        subcommands = {TableCommand.Inspect.class, TableCommand.GuessDefinition.class})
+        subcommands = {
+            TableCommand.Inspect.class,
+            TableCommand.GuessDefinition.class,
+            PlanCommand.class,
+            CarryOutCommand.class,
+            PlansCommand.class,
+            GiveUpCommand.class
+        })
 final class TableCommand {
 
     @Command(

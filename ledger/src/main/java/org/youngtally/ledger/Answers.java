@@ -52,14 +52,10 @@ final class Answers {
             case Act.ChangeRecord change ->
                 entry.map(Answers::recorded)
                         .orElseGet(() -> new Outcome.Recorded(record(change.record()), Optional.empty(), false, false));
-            case Act.FillTable fill ->
-                new Outcome.Filled(
-                        EntryQueries.of(entry.orElseThrow()),
-                        of(entry.orElseThrow().effects(), Effect.Issued.class)
-                                .flatMap(issued -> issued.texts().stream())
-                                .toList(),
-                        false,
-                        0);
+            case Act.FillTable fill -> filled(entry.orElseThrow());
+            case Act.NumberRows rows -> filled(entry.orElseThrow());
+            case Act.Continue on -> settled(entry);
+            case Act.CarryOut carry -> settled(entry);
         };
     }
 
@@ -77,10 +73,10 @@ final class Answers {
                 case Act.Reopen reopen -> new Outcome.Settled(row, true);
                 case Act.SaveRecord save -> recorded(row, new RecordQueries(dsl));
                 case Act.ChangeRecord change -> recorded(row, new RecordQueries(dsl));
-                case Act.FillTable fill -> {
-                    List<String> identifiers = queries.filled(row);
-                    yield new Outcome.Filled(row, identifiers, true, identifiers.size() - queries.standing(row));
-                }
+                case Act.FillTable fill -> filled(row, queries);
+                case Act.NumberRows rows -> filled(row, queries);
+                case Act.Continue on -> new Outcome.Settled(row, true);
+                case Act.CarryOut carry -> new Outcome.Settled(row, true);
                 case Act.Define define -> throw new IllegalStateException("definitions have no key");
                 case Act.RemoveRoute remove -> throw new IllegalStateException("definitions have no key");
                 case Act.ChangeAccount change ->
@@ -91,6 +87,21 @@ final class Answers {
 
     private static Outcome.Settled settled(Optional<Entry> entry) {
         return new Outcome.Settled(EntryQueries.of(entry.orElseThrow()), false);
+    }
+
+    private static Outcome.Filled filled(Entry entry) {
+        return new Outcome.Filled(
+                EntryQueries.of(entry),
+                of(entry.effects(), Effect.Issued.class)
+                        .flatMap(issued -> issued.texts().stream())
+                        .toList(),
+                false,
+                0);
+    }
+
+    private static Outcome.Filled filled(EntryQueries.Row row, EntryQueries queries) {
+        List<String> identifiers = queries.filled(row);
+        return new Outcome.Filled(row, identifiers, true, identifiers.size() - queries.standing(row));
     }
 
     private static Outcome.Defined defined(Optional<Entry> entry) {

@@ -58,6 +58,9 @@ final class DateCheck {
             case Act.SaveRecord save -> true;
             case Act.ChangeRecord change -> true;
             case Act.FillTable fill -> true;
+            case Act.Continue on -> true;
+            case Act.CarryOut carry -> true;
+            case Act.NumberRows rows -> true;
         };
     }
 }

@@ -9,6 +9,7 @@ import java.util.stream.Stream;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Period;
+import org.youngtally.core.act.PlanStep;
 import org.youngtally.core.act.Purpose;
 import org.youngtally.core.act.RecordChange;
 import org.youngtally.core.act.RequestMark;
@@ -56,6 +57,16 @@ final class Entries {
                     case RecordChange.TakeOver over -> Entry.Kind.SHARE;
                 };
             case Act.FillTable fill -> Entry.Kind.FILL;
+            case Act.NumberRows rows -> Entry.Kind.FILL;
+            case Act.Continue on -> Entry.Kind.CONTINUE;
+            case Act.CarryOut carry ->
+                switch (carry.step()) {
+                    case PlanStep.Begin begin -> Entry.Kind.PLAN;
+                    case PlanStep.Record record -> Entry.Kind.RECORD;
+                    case PlanStep.CloseGaps close -> Entry.Kind.CLOSE_GAPS;
+                    case PlanStep.Complete complete -> Entry.Kind.CARRY_OUT;
+                    case PlanStep.GiveUp giveUp -> Entry.Kind.GIVE_UP;
+                };
         };
     }
 
@@ -98,6 +109,30 @@ final class Entries {
                         new Purpose(Optional.of(a.kind()), Optional.of(a.unit()))));
             case Act.ChangeRecord a -> Optional.of(changed(a, effects));
             case Act.FillTable a -> Optional.of(filled(a, effects, series));
+            case Act.NumberRows a ->
+                Optional.of(request(
+                        Optional.of(a.series()),
+                        Optional.empty(),
+                        a.rows().stream().mapToLong(Act.PlanRow::quantity).sum(),
+                        Optional.empty(),
+                        a.mark(),
+                        Optional.of("plan " + a.plan())));
+            case Act.Continue a ->
+                Optional.of(request(
+                        Optional.of(a.series()),
+                        Optional.of(a.particulars()),
+                        issued(effects).mapToLong(Effect.Issued::quantity).sum(),
+                        Optional.empty(),
+                        a.mark(),
+                        a.reason()));
+            case Act.CarryOut a ->
+                Optional.of(request(
+                        Optional.of(a.series()),
+                        Optional.empty(),
+                        quantity(a.step(), effects),
+                        Optional.empty(),
+                        a.mark(),
+                        note(a.step())));
             case Act.Settle a ->
                 Optional.of(request(
                         Optional.of(a.series()),
@@ -130,6 +165,35 @@ final class Entries {
                         a.note()));
             case Act.Reopen a ->
                 Optional.of(request(Optional.empty(), Optional.empty(), 0, Optional.empty(), a.mark(), a.reason()));
+        };
+    }
+
+    private static long quantity(PlanStep step, List<Effect> effects) {
+        return switch (step) {
+            case PlanStep.Begin begin ->
+                begin.plan().preexisting() + begin.plan().rows();
+            case PlanStep.Record record ->
+                issued(effects).mapToLong(Effect.Issued::quantity).sum();
+            case PlanStep.CloseGaps close ->
+                effects.stream()
+                        .filter(Effect.GapClosed.class::isInstance)
+                        .mapToLong(effect -> ((Effect.GapClosed) effect).quantity())
+                        .sum();
+            case PlanStep.Complete complete -> 0;
+            case PlanStep.GiveUp giveUp -> 0;
+        };
+    }
+
+    private static Optional<String> note(PlanStep step) {
+        return switch (step) {
+            case PlanStep.Begin begin ->
+                Optional.of(begin.plan().file()
+                        + begin.reason().map(reason -> ": " + reason).orElse(""));
+            case PlanStep.Record record -> Optional.of("plan " + record.plan());
+            case PlanStep.CloseGaps close -> Optional.of("plan " + close.plan());
+            case PlanStep.Complete complete -> Optional.of("plan " + complete.plan());
+            case PlanStep.GiveUp giveUp ->
+                Optional.of("plan " + giveUp.plan() + ": " + giveUp.reason().orElse(""));
         };
     }
 

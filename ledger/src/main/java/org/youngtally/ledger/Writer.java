@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Decider;
+import org.youngtally.core.act.PlanStep;
 import org.youngtally.core.proof.Prover;
 import org.youngtally.ledger.LedgerUnavailable.Kind;
 
@@ -54,6 +56,11 @@ final class Writer implements AutoCloseable {
         return switch (act) {
             case Act.Allocate allocate -> allocate.form().isBlock() ? 1 : Math.max(1, allocate.quantity());
             case Act.FillTable fill -> fill.rows().size();
+            case Act.NumberRows rows ->
+                rows.rows().stream().mapToLong(Act.PlanRow::quantity).sum();
+            case Act.Continue on -> 1;
+            case Act.CarryOut carry ->
+                carry.step() instanceof PlanStep.Record record ? weight(record) : Decider.MOST_SETTLED;
             case Act.Settle settle -> 1;
             case Act.Lapse lapse -> 1;
             case Act.Split split -> 1;
@@ -65,6 +72,13 @@ final class Writer implements AutoCloseable {
             case Act.SaveRecord save -> 1;
             case Act.ChangeRecord change -> 1;
         };
+    }
+
+    /** What is kept together is one row. */
+    private static long weight(PlanStep.Record record) {
+        return record.stretches().stream()
+                .mapToLong(stretch -> stretch.together() ? 1 : stretch.to() - stretch.from() + 1)
+                .sum();
     }
 
     BatchWork work() {

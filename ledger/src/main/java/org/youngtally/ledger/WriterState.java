@@ -19,6 +19,7 @@ import org.youngtally.core.act.RowReader;
 import org.youngtally.core.act.Span;
 import org.youngtally.core.act.StateInMemory;
 import org.youngtally.core.act.Stretch;
+import org.youngtally.core.act.TablePlan;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.scatter.Scatter;
@@ -51,6 +52,7 @@ final class WriterState {
         for (StateQueries.RetiredRow row : queries.retired())
             memory.rememberRetired(row.lane(), row.position(), row.origin());
         for (LedgerState.Closed period : queries.closed()) memory.remember(period);
+        for (TablePlan.Open plan : queries.openPlans()) memory.remember(plan);
         memory.rememberNextRecord(queries.nextRecord());
     }
 

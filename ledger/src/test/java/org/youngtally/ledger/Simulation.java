@@ -24,6 +24,7 @@ import org.jooq.Record;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.SeriesStanding;
 import org.youngtally.ledger.audit.Audit;
 import org.youngtally.ledger.audit.AuditReport;
 import org.youngtally.ledger.journal.Head;
@@ -221,6 +222,19 @@ final class Simulation {
         }
         lapse();
         serve(steps);
+        if (random.nextInt(8) == 0) plan();
+    }
+
+    /** A plan for a table rests on how the series stands: it is begun by itself. */
+    private void plan() {
+        lapse();
+        LedgerSnapshot stands = work.committedSnapshot();
+        Act<?> plan = requests.plan(
+                model,
+                now,
+                series -> SeriesStanding.of(stands.counters(), stands.series().get(series)));
+        acts++;
+        serve(List.of(new Step(plan, null, plan.known().orElseThrow().account())));
     }
 
     private void lapse() {
@@ -307,7 +321,8 @@ final class Simulation {
                 step.act() instanceof Act.Allocate allocate && allocate.form().isBlock();
         if (!(step.act() instanceof Act.Allocate
                 || step.act() instanceof Act.SaveRecord
-                || step.act() instanceof Act.FillTable)) return;
+                || step.act() instanceof Act.FillTable
+                || step.act() instanceof Act.NumberRows)) return;
         List<String> texts = effects.stream()
                 .filter(Effect.Issued.class::isInstance)
                 .flatMap(effect -> ((Effect.Issued) effect).texts().stream())
@@ -358,7 +373,7 @@ final class Simulation {
     /** @return whether the position was given, and not only passed over */
     private static boolean same(Place place, Record row) {
         PositionState state = PositionState.of(row.get(ALLOCATION.STATE));
-        if (place == null && state == PositionState.SKIPPED) return false;
+        if (place == null && (state == PositionState.SKIPPED || state == PositionState.GAP_CLOSED)) return false;
         String text = row.get(ALLOCATION.TEXT);
         long block = row.get(ALLOCATION.BLOCK_SEQ) == null ? 0 : row.get(ALLOCATION.BLOCK_SEQ);
         boolean alike = place != null

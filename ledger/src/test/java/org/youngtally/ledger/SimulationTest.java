@@ -57,6 +57,8 @@ class SimulationTest {
             return Optional.empty();
         } catch (Exception e) {
             var wrong = new StringBuilder("seed " + seed + ": " + e);
+            for (Throwable cause = e.getCause(); cause != null; cause = cause.getCause())
+                wrong.append(", caused by ").append(cause).append(" at ").append(cause.getStackTrace()[0]);
             for (StackTraceElement each : e instanceof Simulation.Wrong ? new StackTraceElement[0] : e.getStackTrace())
                 wrong.append("\n  ").append(each);
             return Optional.of(wrong.toString());

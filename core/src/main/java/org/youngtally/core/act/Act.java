@@ -8,7 +8,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.youngtally.core.access.AccountChange;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.record.LineOrder;
+import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.SeriesDraft;
 
 /**
@@ -244,6 +246,52 @@ public sealed interface Act<A extends Answer> {
         }
     }
 
+    /**
+     * Go on behind numbers that exist elsewhere: those that the counter has not come to yet are pre-existing from now
+     * on.
+     *
+     * @param version of the series by which the number was read
+     * @param lane in which the next number lies
+     * @param next its position
+     * @param reason why
+     */
+    record Continue(
+            String series,
+            int version,
+            LaneKey lane,
+            Particulars particulars,
+            long next,
+            Optional<String> reason,
+            RequestMark mark)
+            implements Act<Answer.Settlement> {}
+
+    /** A step of carrying out a plan for the numbers of a table. */
+    record CarryOut(String series, PlanStep step, RequestMark mark) implements Act<Answer.Settlement> {}
+
+    /**
+     * Number rows of a table by a plan.
+     *
+     * @param plan the entry that began it
+     * @param from how many rows have their number already
+     */
+    record NumberRows(String series, long plan, long from, List<PlanRow> rows, RequestMark mark)
+            implements Act<Answer.Table> {
+        public NumberRows {
+            rows = List.copyOf(rows);
+        }
+    }
+
+    /**
+     * Rows in a row that get a number each, for the same.
+     *
+     * @param fields as they were written
+     */
+    record PlanRow(LocalDate date, Map<String, String> fields, int quantity) {
+        public PlanRow {
+            fields = Map.copyOf(fields);
+        }
+    }
+
     /** By what a repetition of it is known; absent where nobody asked for it, or repeating it does no harm. */
     default Optional<RequestMark> known() {
         return switch (this) {
@@ -259,6 +307,9 @@ public sealed interface Act<A extends Answer> {
             case SaveRecord act -> Optional.of(act.mark());
             case ChangeRecord act -> Optional.of(act.mark());
             case FillTable act -> Optional.of(act.mark());
+            case Continue act -> Optional.of(act.mark());
+            case CarryOut act -> Optional.of(act.mark());
+            case NumberRows act -> Optional.of(act.mark());
         };
     }
 }

@@ -2,6 +2,7 @@ package org.youngtally.core.act;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import java.util.TreeMap;
 import org.pcollections.HashTreePMap;
 import org.pcollections.PMap;
@@ -21,6 +22,7 @@ import org.youngtally.core.series.Outlook;
  * @param retired of a lane, by position: how it read before it was given anew
  * @param holds held positions, by when they lapse
  * @param closed periods that are closed, by the entries that closed them
+ * @param plans for tables that are begun and not ended, by the entries that began them
  * @param nextLane the number that the next new lane gets
  * @param nextRecord the number that the next new record gets
  */
@@ -31,6 +33,7 @@ public record Counters(
         PMap<Integer, PMap<Long, List<Origin>>> retired,
         TreePMap<Instant, TreePSet<Held>> holds,
         TreePMap<Long, Closed> closed,
+        TreePMap<Long, TablePlan.Open> plans,
         int nextLane,
         long nextRecord) {
     public static final Counters NONE = new Counters(
@@ -38,6 +41,7 @@ public record Counters(
             HashTreePMap.empty(),
             HashTreePMap.empty(),
             HashTreePMap.empty(),
+            TreePMap.empty(),
             TreePMap.empty(),
             TreePMap.empty(),
             1,
@@ -63,6 +67,12 @@ public record Counters(
             else if (stretch.from() >= lane.next()) ahead.put(stretch.from(), stretch.to());
         }
         return new Outlook.Used(lane.next(), lane.skipped(), returned, ahead);
+    }
+
+    /** The plan for a table of a series that is begun and not ended. */
+    public Optional<TablePlan.Open> plan(String series) {
+        for (TablePlan.Open open : plans.values()) if (open.plan().series().equals(series)) return Optional.of(open);
+        return Optional.empty();
     }
 
     /** What lies apart in a lane. */

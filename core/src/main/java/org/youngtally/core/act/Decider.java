@@ -61,6 +61,9 @@ public final class Decider {
             case Act.SaveRecord save -> new Recording(state, now, today).save(save);
             case Act.ChangeRecord change -> new Recording(state, now, today).change(change);
             case Act.FillTable fill -> new TableFilling(state, fill, now, today).decide();
+            case Act.Continue on -> new ContinueDecision(state, on).decide();
+            case Act.CarryOut carry -> new PlanDecision(state, carry.series()).decide(carry.step());
+            case Act.NumberRows rows -> new PlanDecision(state, rows.series()).number(rows, now);
         };
     }
 

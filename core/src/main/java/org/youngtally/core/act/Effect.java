@@ -54,6 +54,12 @@ public sealed interface Effect {
             return texts.isEmpty();
         }
 
+        /** What the positions are from now on. */
+        public PositionState state() {
+            if (manner.until().isPresent()) return PositionState.HELD;
+            return manner.preexisting().isPresent() ? PositionState.PREEXISTING : PositionState.ISSUED;
+        }
+
         /** Whether the counter stands behind them afterwards. */
         public boolean isCounted() {
             return !manner.ahead() && manner.formerly().isEmpty();
@@ -73,7 +79,7 @@ public sealed interface Effect {
             return new Stretch(
                     isBlock() ? from : from + index,
                     isBlock() ? to : from + index,
-                    manner.until().isPresent() ? PositionState.HELD : PositionState.ISSUED,
+                    state(),
                     0,
                     isBlock() ? seq : 0,
                     new Origin(seq, version, particulars, manner.until(), ahead, text));
@@ -86,9 +92,20 @@ public sealed interface Effect {
      * @param until when they lapse, if they are held
      * @param ahead whether the counter had not come so far
      * @param formerly what they were before, if they were returned; one position then
+     * @param preexisting the lines of the table in which they are, one for each, if they were in use before they came
+     *     here; {@link FileLines#NONE} without a table
      */
-    record Manner(Optional<Instant> until, boolean ahead, Optional<Stretch> formerly) {
+    record Manner(Optional<Instant> until, boolean ahead, Optional<Stretch> formerly, Optional<FileLines> preexisting) {
         public static final Manner USUAL = new Manner(Optional.empty(), false, Optional.empty());
+
+        public Manner(Optional<Instant> until, boolean ahead, Optional<Stretch> formerly) {
+            this(until, ahead, formerly, Optional.empty());
+        }
+
+        /** Of numbers that were in use before they came here. */
+        public static Manner preexisting(boolean ahead, FileLines lines) {
+            return new Manner(Optional.empty(), ahead, Optional.empty(), Optional.of(lines));
+        }
     }
 
     /**
@@ -101,6 +118,49 @@ public sealed interface Effect {
             return to - from + 1;
         }
     }
+
+    /**
+     * Positions that lie between numbers from before are passed over for ever.
+     *
+     * @param first the identifier that would have been at the first of them
+     * @param last the one at the last
+     */
+    record GapClosed(int lane, long from, long to, int version, Particulars particulars, String first, String last)
+            implements Effect {
+        public long quantity() {
+            return to - from + 1;
+        }
+
+        /** As it is in the ledger. */
+        public Stretch stretch(long seq) {
+            return new Stretch(
+                    from,
+                    to,
+                    PositionState.GAP_CLOSED,
+                    0,
+                    0,
+                    new Origin(seq, version, particulars, Optional.empty(), false, Optional.empty()));
+        }
+    }
+
+    /** A plan for the numbers of a table is begun; it is known by this act's entry. */
+    record PlanBegun(TablePlan plan) implements Effect {}
+
+    /**
+     * A piece of a plan is done.
+     *
+     * @param plan the entry that began it
+     * @param recorded how many stretches of numbers from before are recorded by now
+     * @param numbered how many rows have a new number by now
+     */
+    record PlanAdvanced(long plan, long recorded, long numbered) implements Effect {}
+
+    /**
+     * A plan is carried out or given up.
+     *
+     * @param plan the entry that began it
+     */
+    record PlanEnded(long plan, boolean completed) implements Effect {}
 
     /** The counter steps over positions that were given ahead of it. */
     record Passed(int lane, long from, long to) implements Effect {}

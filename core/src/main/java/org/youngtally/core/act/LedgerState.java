@@ -59,6 +59,14 @@ public interface LedgerState extends RowReader {
     /** How far each used range of a series was used. */
     List<RangeUse> uses(String series);
 
+    /** How far everything is counted. */
+    Counters counters();
+
+    /** The plan for a table of a series that is begun and not ended. */
+    default Optional<TablePlan.Open> plan(String series) {
+        return counters().plan(series);
+    }
+
     /** The act that was done under a key of an account. */
     Optional<EarlierAct> byKey(String account, String key);
 

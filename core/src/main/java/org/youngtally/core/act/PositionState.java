@@ -16,7 +16,9 @@ public enum PositionState {
     RELEASED(7, "released"),
     UNUSED(8, "unused"),
     CLOSED(9, "closed"),
-    USED(10, "used");
+    USED(10, "used"),
+    PREEXISTING(11, "pre-existing"),
+    GAP_CLOSED(12, "gap-closed");
 
     private final byte code;
     private final String word;
@@ -50,7 +52,7 @@ public enum PositionState {
 
     /** Whether the number stands for something, or is set aside for it. */
     public boolean isLive() {
-        return this == HELD || this == ISSUED || this == USED;
+        return this == HELD || this == ISSUED || this == USED || this == PREEXISTING;
     }
 
     /** Whether it stands for nothing and never will. */

@@ -233,6 +233,60 @@ public sealed interface Refusal {
     /** More is defined in one act than one act may define. */
     record TooManyDefinitions(int definitions, int most) implements Refusal {}
 
+    /**
+     * A series cannot go on from a number.
+     *
+     * @param next the number that comes next as it is
+     */
+    record NotContinued(String series, String text, ContinueFault fault, Optional<String> next) implements Refusal {}
+
+    /** What stands against going on from a number. */
+    enum ContinueFault {
+        /** The counter has come so far already. */
+        BEHIND,
+        /** The values of the series are not in order: they are scattered, or come round again. */
+        OUT_OF_ORDER,
+        /** More numbers lie ahead of the counter than one act steps over. */
+        IN_PIECES,
+        /** The series has no proof, and that many numbers cannot be recorded one by one. */
+        UNPROVED,
+        /** The definition was changed since the number was read. */
+        MOVED
+    }
+
+    /**
+     * A plan for a table of the series is being carried out.
+     *
+     * @param plan the entry that began it
+     */
+    record PlanOpen(String series, long plan) implements Refusal {}
+
+    /** A plan cannot be begun. */
+    record PlanRefused(String series, PlanFault fault) implements Refusal {}
+
+    /** What stands against a plan. */
+    enum PlanFault {
+        /** The definition or the counters changed since it was made. */
+        LEDGER_MOVED,
+        /** Gaps of a chronological series can only be closed. */
+        CHRONOLOGICAL,
+        /** The values of the series are not in order: they are scattered, or come round again. */
+        OUT_OF_ORDER,
+        /** The table reaches into more lanes than one plan may. */
+        TOO_MANY_LANES
+    }
+
+    /** No plan that is begun and not ended is known by the entry. */
+    record UnknownPlan(long plan) implements Refusal {}
+
+    /**
+     * A step of a plan does not follow on the one before: somebody else carries it out as well, or it is done already.
+     *
+     * @param recorded how many stretches are recorded
+     * @param numbered how many rows have their number
+     */
+    record PlanMoved(long plan, long recorded, long numbered) implements Refusal {}
+
     /** The store holds the identifier already. The proofs rule this out; it is the last guard. */
     record IdentifierTaken(String series) implements Refusal {}
 }

@@ -18,6 +18,12 @@ record Regiving(LedgerState state, Series series, Particulars particulars, Optio
      * it would read as it did before it was given to somebody else.
      */
     Optional<List<Effect>> of(Range range, LaneKey key, int lane, Stretch stretch, long position) {
+        return of(range, key, lane, stretch, position, Optional.empty());
+    }
+
+    /** @param preexisting where it is in a table, if it is in use there; it is not given to anybody then */
+    Optional<List<Effect>> of(
+            Range range, LaneKey key, int lane, Stretch stretch, long position, Optional<FileLines> preexisting) {
         if (stretch.state() != PositionState.RETURNED || series.skippedTo(range, key, position) >= position)
             return Optional.empty();
         String text = series.render(range, particulars, position);
@@ -47,7 +53,7 @@ record Regiving(LedgerState state, Series series, Particulars particulars, Optio
                 particulars,
                 Take.round(series, range, position),
                 List.of(text),
-                new Manner(until, false, Optional.of(one))));
+                new Manner(until, false, Optional.of(one), preexisting)));
         return Optional.of(effects);
     }
 

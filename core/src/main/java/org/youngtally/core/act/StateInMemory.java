@@ -53,6 +53,7 @@ public final class StateInMemory implements LedgerState {
     private PMap<Integer, PMap<Long, List<Origin>>> retired;
     private TreePMap<Instant, TreePSet<Held>> holds;
     private TreePMap<Long, Closed> closed;
+    private TreePMap<Long, TablePlan.Open> plans;
     private int nextLane;
     private long nextRecord;
     private final Map<List<String>, EarlierAct> keys = new HashMap<>();
@@ -83,13 +84,20 @@ public final class StateInMemory implements LedgerState {
         retired = counters.retired();
         holds = counters.holds();
         closed = counters.closed();
+        plans = counters.plans();
         nextLane = counters.nextLane();
         nextRecord = counters.nextRecord();
     }
 
     /** How far everything is counted now; what is taken in later does not change it. */
+    @Override
     public Counters counters() {
-        return new Counters(lanes, laneKeys, apart, retired, holds, closed, nextLane, nextRecord);
+        return new Counters(lanes, laneKeys, apart, retired, holds, closed, plans, nextLane, nextRecord);
+    }
+
+    @Override
+    public Optional<TablePlan.Open> plan(String of) {
+        return plans.isEmpty() ? Optional.empty() : counters().plan(of);
     }
 
     /** Forgets single numbers, entries, keys and references: the tables know them by now. */
@@ -162,6 +170,10 @@ public final class StateInMemory implements LedgerState {
         closed = closed.plus(period.closing(), period);
     }
 
+    public void remember(TablePlan.Open plan) {
+        plans = plans.plus(plan.seq(), plan);
+    }
+
     public void rememberKey(String account, String key, EarlierAct act) {
         keys.put(List.of(account, key), act);
     }
@@ -216,6 +228,18 @@ public final class StateInMemory implements LedgerState {
                                             false,
                                             Optional.empty())));
                 }
+                case Effect.GapClosed gap -> {
+                    passed(
+                            gap.lane(),
+                            gap.to(),
+                            gap.quantity(),
+                            gap.particulars().date());
+                    know(gap.lane(), gap.stretch(seq));
+                }
+                case Effect.PlanBegun begun -> remember(new TablePlan.Open(seq, begun.plan(), 0, 0));
+                case Effect.PlanAdvanced done ->
+                    remember(plans.get(done.plan()).advanced(done.recorded(), done.numbered()));
+                case Effect.PlanEnded ended -> plans = plans.minus(ended.plan());
                 case Effect.Passed passed -> counter(passed.lane(), passed.to() + 1);
                 case Effect.Settled settled ->
                     stretches(settled.lane(), settled.from(), settled.to())

@@ -3,8 +3,10 @@ package org.youngtally.core.act;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Optional;
 import org.youngtally.core.act.LedgerState.LaneState;
 import org.youngtally.core.pattern.Particulars;
@@ -27,13 +29,26 @@ final class Take {
     private final Particulars particulars;
     private final Regiving regiving;
     private final Effect.Manner manner;
+    private final Optional<TablePlan.Open> plan;
     private final List<Effect> effects = new ArrayList<>();
     private long wanted;
     private int pieces;
     private int newLane;
 
     Take(LedgerState state, Series series, Act.Allocate act, Particulars particulars, Instant now) {
+        this(state, series, act, particulars, now, state.plan(series.key()));
+    }
+
+    /** @param plan for a table whose numbers are not all recorded yet, and must not be met */
+    Take(
+            LedgerState state,
+            Series series,
+            Act.Allocate act,
+            Particulars particulars,
+            Instant now,
+            Optional<TablePlan.Open> plan) {
         this.state = state;
+        this.plan = plan;
         this.series = series;
         this.act = act;
         this.particulars = particulars;
@@ -77,6 +92,9 @@ final class Take {
         LaneKey key = series.lane(range, particulars);
         Optional<LaneState> used = state.lane(key);
         long end = series.positions(range);
+        Optional<Long> planned = plan.map(open -> open.plan().ends().get(key))
+                .filter(behind -> behind > used.map(LaneState::next).orElse(0L));
+        if (planned.isPresent()) return aside(range, key, used, planned.get(), end);
         if (used.isPresent()) returned(range, key, used.get());
         long position = used.map(LaneState::next).orElse(0L);
         if (position == end || wanted == 0) return Optional.empty();
@@ -88,6 +106,43 @@ final class Take {
             newLane++;
         }
         count(range, key, lane, position, end);
+        return Optional.empty();
+    }
+
+    /**
+     * While a plan for a table is carried out, numbers behind all of the table are given ahead of the counter: nobody
+     * waits, and nobody gets a number that is about to be recorded.
+     */
+    private Optional<Refusal> aside(Range range, LaneKey key, Optional<LaneState> used, long behind, long end) {
+        if (act.form().isBlock())
+            return Optional.of(
+                    new Refusal.PlanOpen(series.key(), plan.orElseThrow().seq()));
+        Optional<Refusal> outOfTurn = outOfTurn(series, used, particulars.date());
+        if (outOfTurn.isPresent()) return outOfTurn;
+        int lane = used.map(LaneState::lane).orElse(newLane);
+        NavigableMap<Long, Stretch> apart = used.isEmpty() ? Collections.emptyNavigableMap() : state.apart(lane);
+        long position = Math.max(
+                behind, apart.isEmpty() ? 0 : apart.lastEntry().getValue().to() + 1);
+        if (position >= end) position = behind;
+        var ahead = new Effect.Manner(manner.until(), true, Optional.empty());
+        while (wanted > 0 && position < end) {
+            Map.Entry<Long, Stretch> there = apart.floorEntry(position);
+            if (there != null && there.getValue().to() >= position) {
+                position = there.getValue().to() + 1;
+                continue;
+            }
+            Map.Entry<Long, Stretch> next = apart.ceilingEntry(position);
+            long free = next == null ? end : Math.min(end, next.getKey());
+            position = behindSkipped(range, key, position, free);
+            if (position == free) continue;
+            if (used.isEmpty() && newLane == lane) {
+                effects.add(new Effect.LaneOpened(lane, key));
+                newLane++;
+            }
+            long behindGiven = behindGiven(range, key, position, free);
+            give(range, key, lane, position, behindGiven, ahead);
+            position = behindGiven;
+        }
         return Optional.empty();
     }
 
@@ -125,7 +180,7 @@ final class Take {
             position = behindSkipped;
             if (position == free) continue;
             long behindGiven = behindGiven(range, key, position, free);
-            give(range, key, lane, position, behindGiven);
+            give(range, key, lane, position, behindGiven, manner);
             position = behindGiven;
         }
     }
@@ -168,7 +223,7 @@ final class Take {
         return behind;
     }
 
-    private void give(Range range, LaneKey key, int lane, long from, long behind) {
+    private void give(Range range, LaneKey key, int lane, long from, long behind, Effect.Manner how) {
         boolean block = act.form().isBlock();
         effects.add(new Effect.Issued(
                 lane,
@@ -178,7 +233,7 @@ final class Take {
                 particulars,
                 round(series, range, from),
                 block ? List.of() : series.render(range, particulars, from, behind - from),
-                manner));
+                how));
         wanted -= behind - from;
         if (block) pieces++;
     }

@@ -42,6 +42,9 @@ record TypedTake(LedgerState state, Series series, Particulars particulars, Stri
         Optional<LaneState> used = state.lane(key);
         int lane = used.map(LaneState::lane).orElse(state.nextLane());
         long next = used.map(LaneState::next).orElse(0L);
+        Optional<TablePlan.Open> plan = state.plan(series.key());
+        if (plan.isPresent() && position < plan.get().plan().ends().getOrDefault(key, 0L))
+            return refused(new Refusal.PlanOpen(series.key(), plan.get().seq()));
         Map.Entry<Long, Stretch> there =
                 used.isEmpty() ? null : state.apart(lane).floorEntry(position);
         if (there != null && there.getValue().to() >= position)

@@ -1,11 +1,13 @@
 package org.youngtally.documents.table;
 
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.Reader;
 import java.nio.charset.CharacterCodingException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.youngtally.documents.UnreadableDocument;
 
 /** A table as text with separators; its first line has the names of the columns. */
@@ -38,6 +40,53 @@ record CsvFile(Path file, TextEncoding encoding, List<String> columns) implement
     @Override
     public List<String> notes() {
         return encoding.note().stream().toList();
+    }
+
+    @Override
+    public void rewrite(Rewriting rewriting, OutputStream to) throws IOException, UnreadableDocument {
+        try (Reader reader = encoding.reader(file);
+                TextCopy copy = encoding.copy(file, to)) {
+            var scanner = new CsvScanner(reader, TableBounds.streamed());
+            var cells = new ArrayList<String>();
+            while (scanner.read()) {
+                cells(scanner, cells);
+                boolean head = scanner.line() == 1;
+                Optional<String> text = head || isEmpty(cells)
+                        ? Optional.empty()
+                        : rewriting.texts().apply(scanner.line());
+                if (text.isPresent()) replace(scanner, rewriting.column(), text.get(), copy);
+                if (rewriting.oldColumn().isEmpty() || isEmpty(cells)) continue;
+                String old = rewriting.column() < cells.size() ? cells.get(rewriting.column()) : "";
+                copy.copyTo(scanner.to(scanner.cells() - 1));
+                int width = Math.max(scanner.cells(), text.isPresent() ? rewriting.column() + 1 : 0);
+                for (int missing = width; missing <= columns.size(); missing++)
+                    copy.put(String.valueOf(scanner.separator()));
+                copy.put(written(
+                        head ? rewriting.oldColumn().get() : text.isPresent() ? Rewriting.harmless(old) : "",
+                        scanner.separator()));
+            }
+            copy.copyRest();
+        } catch (CharacterCodingException e) {
+            throw encoding.wrong(e);
+        }
+    }
+
+    private static void replace(CsvScanner scanner, int column, String text, TextCopy copy)
+            throws IOException, UnreadableDocument {
+        boolean there = column < scanner.cells();
+        copy.copyTo(there ? scanner.from(column) : scanner.to(scanner.cells() - 1));
+        for (int missing = scanner.cells(); missing <= column; missing++) copy.put(String.valueOf(scanner.separator()));
+        copy.put(written(text, scanner.separator()));
+        copy.skipTo(scanner.to(Math.min(column, scanner.cells() - 1)));
+    }
+
+    /** A text as a cell, in quotes where it needs them. */
+    static String written(String text, char separator) {
+        boolean plain = text.indexOf(separator) < 0
+                && text.indexOf('"') < 0
+                && text.indexOf('\n') < 0
+                && text.indexOf('\r') < 0;
+        return plain ? text : "\"" + text.replace("\"", "\"\"") + "\"";
     }
 
     @Override

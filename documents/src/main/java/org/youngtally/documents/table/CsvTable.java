@@ -116,11 +116,7 @@ final class CsvTable implements Table {
     }
 
     private String written(String filling) {
-        boolean plain = filling.indexOf(separator) < 0
-                && filling.indexOf('"') < 0
-                && filling.indexOf('\n') < 0
-                && filling.indexOf('\r') < 0;
-        return plain ? filling : "\"" + filling.replace("\"", "\"\"") + "\"";
+        return CsvFile.written(filling, separator);
     }
 
     private byte[] encoded(String whole) throws UnreadableDocument {

@@ -5,6 +5,7 @@ import com.google.gson.stream.JsonToken;
 import com.google.gson.stream.MalformedJsonException;
 import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.Reader;
 import java.io.StringReader;
 import java.nio.charset.CharacterCodingException;
@@ -14,6 +15,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.youngtally.documents.UnreadableDocument;
 
 /** A JSON object a line; every name that occurs is a column, and only texts, figures, true and false are cells. */
@@ -105,6 +107,37 @@ record JsonLinesFile(Path file, TextEncoding encoding, List<String> columns) imp
     @Override
     public List<String> notes() {
         return encoding.note().stream().toList();
+    }
+
+    @Override
+    public void rewrite(Rewriting rewriting, OutputStream to) throws IOException, UnreadableDocument {
+        String name = columns.get(rewriting.column());
+        try (Reader reader = encoding.reader(file);
+                var lines = new BufferedReader(reader);
+                TextCopy copy = encoding.copy(file, to)) {
+            long start = 0;
+            long at = 0;
+            for (String line = line(lines, 1); line != null; line = line(lines, at + 1)) {
+                at++;
+                Optional<String> text = line.isBlank() || line.equals("\uFEFF")
+                        ? Optional.empty()
+                        : rewriting.texts().apply(at);
+                if (text.isPresent()) {
+                    var member = JsonMember.find(line, name);
+                    copy.copyTo(start + member.from());
+                    copy.put(member.with(name, text.get()));
+                    copy.skipTo(start + member.to());
+                    if (rewriting.oldColumn().isPresent()) {
+                        copy.copyTo(start + JsonMember.end(line));
+                        copy.put(JsonMember.further(rewriting.oldColumn().get(), Rewriting.harmless(member.text())));
+                    }
+                }
+                start += line.length() + 1;
+            }
+            copy.copyRest();
+        } catch (CharacterCodingException e) {
+            throw encoding.wrong(e);
+        }
     }
 
     @Override

@@ -1,6 +1,7 @@
 package org.youngtally.documents.table;
 
 import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
@@ -32,6 +33,9 @@ public interface TableFile {
 
     /** Reads the rows in which anything stands, from the first. */
     void read(RowReader reader) throws IOException, UnreadableDocument;
+
+    /** Writes the same file with some cells of a column changed; every other byte stays. */
+    void rewrite(Rewriting rewriting, OutputStream to) throws IOException, UnreadableDocument;
 
     /**
      * Opens a table and reads its first row.

@@ -4,6 +4,7 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
+import java.io.OutputStream;
 import java.io.Reader;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
@@ -83,6 +84,28 @@ record TextEncoding(Charset charset, boolean guessed) {
                 .onMalformedInput(CodingErrorAction.REPORT)
                 .onUnmappableCharacter(charset.equals(WINDOWS) ? CodingErrorAction.REPLACE : CodingErrorAction.REPORT);
         return new BufferedReader(new InputStreamReader(Files.newInputStream(file), decoder), BUFFER);
+    }
+
+    /** Copies the file; the symbols count as those that {@link #reader} reads. */
+    TextCopy copy(Path file, OutputStream to) throws IOException {
+        if (charset.equals(WINDOWS))
+            // Each byte is a symbol in both, and this one loses none.
+            return new TextCopy(
+                    Files.newBufferedReader(file, StandardCharsets.ISO_8859_1),
+                    to,
+                    StandardCharsets.ISO_8859_1,
+                    WINDOWS);
+        if (!charset.equals(StandardCharsets.UTF_16)) return new TextCopy(reader(file), to, charset, charset);
+        InputStream in = Files.newInputStream(file);
+        byte[] mark = in.readNBytes(2);
+        boolean little = starts(mark, 0xFF, 0xFE);
+        if (little || starts(mark, 0xFE, 0xFF)) to.write(mark);
+        else {
+            in.close();
+            in = Files.newInputStream(file);
+        }
+        Charset plain = little ? StandardCharsets.UTF_16LE : StandardCharsets.UTF_16BE;
+        return new TextCopy(new BufferedReader(new InputStreamReader(in, plain), BUFFER), to, plain, plain);
     }
 
     /** For a file that is not written as it was said. */

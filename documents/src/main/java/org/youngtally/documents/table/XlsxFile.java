@@ -1,13 +1,15 @@
 package org.youngtally.documents.table;
 
 import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
 import org.youngtally.documents.UnreadableDocument;
 
 /** The first sheet of a workbook; a workbook is packed, and its first sheet is held in memory. */
-record XlsxFile(Table table, List<String> notes) implements TableFile {
+record XlsxFile(XlsxTable table, List<String> notes) implements TableFile {
     private static final long MOST_BYTES = 50_000_000;
     /** With these bytes begin workbooks that are encrypted, and those of the old format. */
     private static final int[] COMPOUND = {0xD0, 0xCF, 0x11, 0xE0};
@@ -24,12 +26,30 @@ record XlsxFile(Table table, List<String> notes) implements TableFile {
             throw new UnreadableDocument(
                     "The workbook is protected by a password, or of the format before .xlsx",
                     "a workbook that was saved as .xlsx without a password");
-        return new XlsxFile(Table.read(Table.Format.XLSX, bytes), XlsxNotes.of(bytes));
+        return new XlsxFile(XlsxTable.of(bytes), XlsxNotes.of(bytes));
     }
 
     @Override
     public List<String> columns() {
         return table.columns();
+    }
+
+    @Override
+    public void rewrite(Rewriting rewriting, OutputStream to) throws IOException, UnreadableDocument {
+        var texts = new HashMap<Integer, String>();
+        var old = new HashMap<Integer, String>();
+        rewriting.oldColumn().ifPresent(name -> old.put(table.head(), name));
+        for (Table.Row row : table.rows())
+            rewriting.texts().apply(row.line()).ifPresent(text -> {
+                texts.put(row.line(), text);
+                old.put(row.line(), Rewriting.harmless(row.cell(rewriting.column())));
+            });
+        byte[] filled = table.filled(rewriting.column(), texts);
+        to.write(
+                rewriting.oldColumn().isEmpty()
+                        ? filled
+                        : Table.read(Table.Format.XLSX, filled)
+                                .filled(table.columns().size(), old));
     }
 
     @Override

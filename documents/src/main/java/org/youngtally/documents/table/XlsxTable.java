@@ -36,6 +36,7 @@ final class XlsxTable implements Table {
     private final byte[] bytes;
     private final String sheet;
     private final List<String> columns;
+    private final int head;
     private final List<Row> rows;
 
     private XlsxTable(byte[] bytes, String sheet, List<Row> read) throws UnreadableDocument {
@@ -44,6 +45,7 @@ final class XlsxTable implements Table {
         if (read.isEmpty())
             throw new UnreadableDocument("The first sheet is empty", "a first row with the names of the columns");
         this.columns = read.getFirst().cells().stream().map(String::strip).toList();
+        this.head = read.getFirst().line();
         this.rows = read.subList(1, read.size());
     }
 
@@ -113,6 +115,11 @@ final class XlsxTable implements Table {
     @Override
     public List<String> columns() {
         return columns;
+    }
+
+    /** The line of the file that has the names of the columns. */
+    int head() {
+        return head;
     }
 
     @Override

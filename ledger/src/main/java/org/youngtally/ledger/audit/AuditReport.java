@@ -11,7 +11,7 @@ import org.youngtally.ledger.journal.Head;
  * @param entries how many journal lines were read and proved
  * @param lanes how many lanes were walked
  * @param positions how many positions lie below the counters
- * @param ahead how many positions were typed ahead of the counters
+ * @param ahead how many positions are ahead of the counters
  * @param states how many positions there are in each state: all of them together are those below and ahead of the
  *     counters
  * @param head the newest entry that the audit covers

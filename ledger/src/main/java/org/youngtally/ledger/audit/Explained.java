@@ -4,6 +4,7 @@ import static org.youngtally.ledger.store.db.Tables.VOIDED;
 
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -14,8 +15,10 @@ import org.youngtally.core.act.Stretch;
 import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
+import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.store.DefinitionVersions;
 import org.youngtally.ledger.store.EntryQueries;
+import org.youngtally.ledger.store.PlanQueries;
 
 /** Tells, lane by lane, what is neither plainly issued nor a gap, and why; and counts positions by their state. */
 final class Explained {
@@ -29,6 +32,9 @@ final class Explained {
     private final Map<PositionState, List<Stretch>> told = new EnumMap<>(PositionState.class);
     private final Map<PositionState, Long> counts = new EnumMap<>(PositionState.class);
     private final Map<Long, Map<PositionState, Long>> blocks = new TreeMap<>();
+    private final Map<Long, Preexisting> preexisting = new TreeMap<>();
+    private final Map<Long, Long> stated = new HashMap<>();
+    private final Map<Long, Boolean> fromBefore = new HashMap<>();
     private long typedAhead;
     private DefinitionVersions.Lane lane;
     private String name;
@@ -44,22 +50,72 @@ final class Explained {
         told.clear();
         counts.clear();
         blocks.clear();
+        preexisting.clear();
     }
 
     void add(Stretch stretch) {
         states.merge(stretch.state(), stretch.quantity(), Long::sum);
-        if (stretch.block() != 0)
+        if (stretch.block() != 0 && !isFromBefore(stretch))
             blocks.computeIfAbsent(stretch.block(), added -> new EnumMap<>(PositionState.class))
                     .merge(stretch.state(), stretch.quantity(), Long::sum);
         boolean ahead = stretch.from() >= lane.next();
         if (ahead) typedAhead += stretch.quantity();
         if (!ahead && (stretch.state() == PositionState.ISSUED || stretch.state() == PositionState.USED)) return;
+        if (stretch.state() == PositionState.PREEXISTING) {
+            preexisting
+                    .computeIfAbsent(statedBy(stretch.origin().seq()), added -> new Preexisting(stretch))
+                    .add(stretch);
+            return;
+        }
         counts.merge(stretch.state(), stretch.quantity(), Long::sum);
         List<Stretch> own = told.computeIfAbsent(stretch.state(), added -> new ArrayList<>());
         if (own.size() < MOST) own.add(stretch);
     }
 
+    /** Those too are kept together, and some of them may have become void since. */
+    private boolean isFromBefore(Stretch stretch) {
+        return stretch.state() == PositionState.PREEXISTING
+                || fromBefore.computeIfAbsent(stretch.origin().seq(), seq -> entry(seq)
+                        .filter(entry -> entry.kind().recordsPreexisting())
+                        .isPresent());
+    }
+
+    /** Numbers from before that one act, or one plan, stated. */
+    private static final class Preexisting {
+        private final Stretch first;
+        private Stretch last;
+        private long quantity;
+
+        Preexisting(Stretch first) {
+            this.first = first;
+        }
+
+        void add(Stretch stretch) {
+            last = stretch;
+            quantity += stretch.quantity();
+        }
+    }
+
+    /** The entry that says where numbers from before come from: of a table's the one that began its plan. */
+    private long statedBy(long recorded) {
+        return stated.computeIfAbsent(
+                recorded, seq -> new PlanQueries(dsl).planOf(seq).orElse(seq));
+    }
+
+    private void told(long seq, Preexisting group) {
+        String first = at(group.first, group.first.from());
+        String last = at(group.last, group.last.to());
+        lines.add(name + ": " + "%,d".formatted(group.quantity)
+                + (group.quantity == 1 ? " position" : " positions") + " pre-existing, " + first
+                + (first.equals(last) ? "" : " to " + last) + ", entry " + seq
+                + entry(seq)
+                        .flatMap(EntryQueries.Row::note)
+                        .map(note -> ": " + note)
+                        .orElse(""));
+    }
+
     void end() {
+        preexisting.forEach(this::told);
         if (told.containsKey(PositionState.SKIPPED)) skipped(told.remove(PositionState.SKIPPED));
         told.forEach((state, stretches) -> {
             for (Stretch stretch : stretches) lines.add(name + ": " + text(stretch) + " " + what(stretch));
@@ -99,7 +155,12 @@ final class Explained {
                         + entry.note().map(note -> ": " + note).orElse(""))
                 .orElse("");
         String ahead = stretch.from() >= lane.next()
-                ? ", typed ahead of the counter (entry " + stretch.origin().seq() + ")"
+                ? entry(stretch.origin().seq())
+                                .filter(entry -> entry.kind() == Entry.Kind.TYPE)
+                                .map(typed -> ", typed")
+                                .orElse(",")
+                        + " ahead of the counter (entry "
+                        + stretch.origin().seq() + ")"
                 : "";
         return switch (stretch.state()) {
             case ISSUED, USED -> stretch.state().word() + ahead;
@@ -107,6 +168,12 @@ final class Explained {
                 "held until " + stretch.origin().until().orElseThrow() + ", entry "
                         + stretch.origin().seq();
             case RETURNED -> "returned, issued again next" + ahead + by;
+            case PREEXISTING -> "pre-existing";
+            case GAP_CLOSED ->
+                "void (gap closed)"
+                        + entry(stretch.origin().seq())
+                                .map(entry -> ", by " + entry.by() + ", entry " + entry.seq())
+                                .orElse("");
             case SKIPPED, VOIDED, LAPSED, RELEASED, UNUSED, CLOSED ->
                 "void (" + stretch.state().word() + ")" + ahead + by;
         };
@@ -117,12 +184,14 @@ final class Explained {
     }
 
     private String text(Stretch stretch) {
-        if (stretch.origin().text().isPresent()) return stretch.origin().text().get();
-        String first = definitions.render(lane.id(), stretch.origin().particulars(), stretch.from());
-        return stretch.from() == stretch.to()
-                ? first
-                : first + " to "
-                        + definitions.render(lane.id(), stretch.origin().particulars(), stretch.to());
+        String first = at(stretch, stretch.from());
+        return stretch.from() == stretch.to() ? first : first + " to " + at(stretch, stretch.to());
+    }
+
+    private String at(Stretch stretch, long position) {
+        return stretch.origin()
+                .text()
+                .orElseGet(() -> definitions.render(lane.id(), stretch.origin().particulars(), position));
     }
 
     private String written(long position, Stretch stretch) {
@@ -139,7 +208,7 @@ final class Explained {
         return lines;
     }
 
-    /** How many positions of all lanes were typed ahead of the counters. */
+    /** How many positions of all lanes were ahead of the counters. */
     long ahead() {
         return typedAhead;
     }

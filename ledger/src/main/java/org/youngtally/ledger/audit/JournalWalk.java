@@ -28,6 +28,7 @@ import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Stretch;
+import org.youngtally.core.act.TablePlan;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.series.LaneKey;
@@ -43,6 +44,7 @@ import org.youngtally.ledger.journal.OrganisationJson;
 import org.youngtally.ledger.journal.SeriesJson;
 import org.youngtally.ledger.store.KeyMark;
 import org.youngtally.ledger.store.OrganisationTables;
+import org.youngtally.ledger.store.PlanQueries;
 import org.youngtally.ledger.store.Purposes;
 import org.youngtally.ledger.store.RecordQueries;
 import org.youngtally.ledger.store.StateQueries;
@@ -62,6 +64,9 @@ final class JournalWalk {
     private final RecordQueries records;
     /** Of each record that stands: its series and its identifier. */
     private final Map<Long, List<String>> numbers = new HashMap<>();
+
+    /** The plans for tables that are open, by the entries that began them. */
+    private final Map<Long, TablePlan.Open> plans = new HashMap<>();
 
     private long recordVersions;
     private long parts;
@@ -168,6 +173,16 @@ final class JournalWalk {
                         else lane.add(stretch);
                     }
                 });
+            case Effect.GapClosed gap -> {
+                lane(entry, gap.lane()).ifPresent(lane -> lane.add(gap.stretch(entry.seq())));
+                voids += gap.quantity();
+            }
+            case Effect.PlanBegun begun -> plans.put(entry.seq(), new TablePlan.Open(entry.seq(), begun.plan(), 0, 0));
+            case Effect.PlanAdvanced done ->
+                plans.computeIfPresent(
+                        done.plan(),
+                        (seq, open) -> new TablePlan.Open(seq, open.plan(), done.recorded(), done.numbered()));
+            case Effect.PlanEnded ended -> ended(entry, ended);
             case Effect.Passed passed -> {}
             case Effect.Settled settled -> {
                 lane(entry, settled.lane())
@@ -190,6 +205,31 @@ final class JournalWalk {
         }
     }
 
+    private void ended(Entry entry, Effect.PlanEnded ended) {
+        TablePlan.Open open = plans.remove(ended.plan());
+        if (open == null) findings.add("entry " + entry.seq() + " ends a plan that is not open");
+        else if (ended.completed()
+                && (open.recorded() != open.plan().stretches()
+                        || open.numbered() != open.plan().rows()))
+            findings.add("entry " + entry.seq() + " completes the plan of entry " + ended.plan()
+                    + ", which was not carried out as far as it says");
+    }
+
+    private void comparePlans() {
+        var kept = new PlanQueries(dsl)
+                .all().stream()
+                        .filter(plan -> plan.ended().isEmpty())
+                        .collect(Collectors.toMap(plan -> plan.open().seq(), PlanQueries.Plan::open));
+        if (!kept.equals(plans))
+            findings.add("the tables hold other plans for tables that are being carried out than the journal: "
+                    + kept.keySet() + " instead of " + plans.keySet());
+    }
+
+    /** The plans for tables that are begun and not ended, by the entries that began them. */
+    Map<Long, TablePlan.Open> plans() {
+        return plans;
+    }
+
     /** Holds what the tables keep beside the positions against what the journal says. */
     void compareLife() {
         Long held = dsl.select(DSL.coalesce(
@@ -210,6 +250,7 @@ final class JournalWalk {
             findings.add("the tables keep " + organisation.size()
                     + " definitions of units, kinds, routes and accounts, the journal made " + parts);
         compareRecords();
+        comparePlans();
         Map<Long, Period> closed = new StateQueries(dsl)
                 .closed().stream().collect(Collectors.toMap(LedgerState.Closed::closing, LedgerState.Closed::period));
         periods.forEach((seq, period) -> {

@@ -49,7 +49,13 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
         RENUMBER(18, "renumber"),
         DELETE(19, "delete"),
         SHARE(20, "share"),
-        FILL(21, "fill");
+        FILL(21, "fill"),
+        CONTINUE(22, "continue"),
+        PLAN(23, "plan"),
+        RECORD(24, "record"),
+        CLOSE_GAPS(25, "close-gaps"),
+        CARRY_OUT(26, "carry-out"),
+        GIVE_UP(27, "give-up");
 
         /** Whether it takes numbers by themselves, for no record that is kept here. */
         public boolean takes() {
@@ -62,7 +68,12 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
                 case VOID -> "voided";
                 case USE -> "reported as used";
                 case LAPSE, RELEASE, CLOSE, DELETE, SHARE, CHANGE, SAVE, ALLOCATE, DEFINE, REMOVE -> word + "d";
-                case RETURN, CONFIRM, REOPEN, RENUMBER, FILL -> word + "ed";
+                case RETURN, CONFIRM, REOPEN, RENUMBER, FILL, RECORD -> word + "ed";
+                case CONTINUE -> "continued";
+                case PLAN -> "planned";
+                case CLOSE_GAPS -> "closed as a gap";
+                case CARRY_OUT -> "carried out";
+                case GIVE_UP -> "given up";
                 case HOLD -> "held";
                 case TYPE -> "typed";
                 case SPLIT -> "split";
@@ -79,6 +90,11 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
                 case TYPE -> LedgerState.Way.TYPED;
                 default -> LedgerState.Way.SINGLES;
             };
+        }
+
+        /** Whether it says of numbers that they were in use before they came here. */
+        public boolean recordsPreexisting() {
+            return this == CONTINUE || this == RECORD;
         }
 
         /** Whether it keeps or changes a record. */

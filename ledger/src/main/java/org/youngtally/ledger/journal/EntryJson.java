@@ -93,6 +93,9 @@ final class EntryJson {
                 issued.manner().until().ifPresent(until -> json.writeStringProperty("until", until.toString()));
                 if (issued.manner().ahead()) json.writeBooleanProperty("ahead", true);
                 issued.manner().formerly().ifPresent(stretch -> LifeJson.write("formerly", stretch, json));
+                issued.manner()
+                        .preexisting()
+                        .ifPresent(lines -> json.writeStringProperty("pre-existing", lines.written()));
             }
             case Effect.Skipped skipped -> {
                 json.writeNumberProperty("skips", skipped.lane());
@@ -100,6 +103,25 @@ final class EntryJson {
                 json.writeNumberProperty("to", skipped.to());
                 json.writeNumberProperty("version", skipped.version());
                 if (!said.equals(Optional.of(skipped.particulars()))) write(skipped.particulars(), json);
+            }
+            case Effect.GapClosed gap -> {
+                json.writeNumberProperty("closes-gap", gap.lane());
+                json.writeNumberProperty("from", gap.from());
+                json.writeNumberProperty("to", gap.to());
+                json.writeNumberProperty("version", gap.version());
+                if (!said.equals(Optional.of(gap.particulars()))) write(gap.particulars(), json);
+                json.writeStringProperty("first", gap.first());
+                json.writeStringProperty("last", gap.last());
+            }
+            case Effect.PlanBegun begun -> PlanJson.write(begun.plan(), json);
+            case Effect.PlanAdvanced done -> {
+                json.writeNumberProperty("advances", done.plan());
+                json.writeNumberProperty("recorded", done.recorded());
+                json.writeNumberProperty("numbered", done.numbered());
+            }
+            case Effect.PlanEnded ended -> {
+                json.writeNumberProperty("ends", ended.plan());
+                json.writeBooleanProperty("completed", ended.completed());
             }
             case Effect.Passed passed -> {
                 json.writeNumberProperty("passes", passed.lane());
@@ -231,6 +253,24 @@ final class EntryJson {
                     node.required("to").longValue(),
                     node.required("version").intValue(),
                     particulars.orElseThrow());
+        if (node.has("closes-gap"))
+            return new Effect.GapClosed(
+                    node.get("closes-gap").intValue(),
+                    node.required("from").longValue(),
+                    node.required("to").longValue(),
+                    node.required("version").intValue(),
+                    particulars.orElseThrow(),
+                    node.required("first").stringValue(),
+                    node.required("last").stringValue());
+        if (node.has("plans")) return new Effect.PlanBegun(PlanJson.read(node));
+        if (node.has("advances"))
+            return new Effect.PlanAdvanced(
+                    node.get("advances").longValue(),
+                    node.required("recorded").longValue(),
+                    node.required("numbered").longValue());
+        if (node.has("ends"))
+            return new Effect.PlanEnded(
+                    node.get("ends").longValue(), node.required("completed").booleanValue());
         if (node.has("passes"))
             return new Effect.Passed(
                     node.get("passes").intValue(),

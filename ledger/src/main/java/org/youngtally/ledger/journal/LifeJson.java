@@ -10,6 +10,7 @@ import java.util.Optional;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Effect.LaneTotal;
 import org.youngtally.core.act.Effect.Manner;
+import org.youngtally.core.act.FileLines;
 import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PositionState;
@@ -64,11 +65,13 @@ public final class LifeJson {
     }
 
     static Manner manner(JsonNode node) {
-        if (!node.has("until") && !node.has("ahead") && !node.has("formerly")) return Manner.USUAL;
+        if (!node.has("until") && !node.has("ahead") && !node.has("formerly") && !node.has("pre-existing"))
+            return Manner.USUAL;
         return new Manner(
                 until(node),
                 node.has("ahead"),
-                Optional.ofNullable(node.get("formerly")).map(LifeJson::stretch));
+                Optional.ofNullable(node.get("formerly")).map(LifeJson::stretch),
+                Optional.ofNullable(node.get("pre-existing")).map(lines -> FileLines.read(lines.stringValue())));
     }
 
     private static Stretch stretch(JsonNode node) {

@@ -168,6 +168,37 @@ public final class EntryQueries {
                 .fetchMap(SERIES.NAME, row -> row.value2().toInstant(ZoneOffset.UTC));
     }
 
+    /**
+     * A number that a reference stands for.
+     *
+     * @param identifier the first, if it stands for several
+     */
+    public record Referenced(String series, String reference, String identifier) {}
+
+    /** The live references of some series that begin with a text, in their order. */
+    public List<Referenced> referencesFrom(String beginning, Collection<String> series) {
+        // The next text that does not begin so.
+        String behind =
+                beginning.substring(0, beginning.length() - 1) + (char) (beginning.charAt(beginning.length() - 1) + 1);
+        return dsl
+                .select(SERIES.NAME, LIVE_REFERENCE.REFERENCE, LIVE_REFERENCE.SEQ)
+                .from(LIVE_REFERENCE)
+                .join(SERIES)
+                .on(SERIES.ID.eq(LIVE_REFERENCE.SERIES_ID))
+                .where(
+                        LIVE_REFERENCE.REFERENCE.ge(beginning),
+                        LIVE_REFERENCE.REFERENCE.lt(behind),
+                        SERIES.NAME.in(series))
+                .orderBy(LIVE_REFERENCE.REFERENCE, LIVE_REFERENCE.SEQ)
+                .fetch()
+                .stream()
+                .map(row -> new Referenced(
+                        row.value1(),
+                        row.value2(),
+                        texts(at(row.value3()).orElseThrow()).getFirst()))
+                .toList();
+    }
+
     /** The identifiers that a table was filled with, in the order of its rows. */
     public List<String> filled(Row row) {
         return texts(

@@ -64,6 +64,7 @@ final class EntryTables {
     private final WriterStatement counter;
     private final WriterStatement free;
     private final LifeTables life;
+    private final PlanTables plans;
     private final OrganisationTables organisation;
     private final RecordTables records;
     private final Map<String, Integer> accounts = new HashMap<>();
@@ -96,6 +97,7 @@ final class EntryTables {
                 ENTRY.PURPOSE,
                 ENTRY.KEY_MARK);
         life = new LifeTables(dsl);
+        plans = new PlanTables(dsl);
         organisation = new OrganisationTables(dsl);
         records = new RecordTables(dsl);
         free = new WriterStatement(
@@ -211,6 +213,12 @@ final class EntryTables {
                         batch.issueAhead(entry, issued);
                         batch.then(() -> life.used(entry, issued));
                     }
+                    case Effect.GapClosed gap -> batch.closeGap(entry, gap);
+                    case Effect.PlanBegun begun ->
+                        batch.then(() ->
+                                plans.begin(entry, series(begun.plan().series()).id(), begun.plan()));
+                    case Effect.PlanAdvanced done -> batch.then(() -> plans.advance(entry, done));
+                    case Effect.PlanEnded ended -> batch.then(() -> plans.end(entry, ended));
                     case Effect.Passed passed -> batch.then(() -> life.pass(passed));
                     case Effect.Settled settled -> batch.then(() -> life.settle(entry, settled));
                     case Effect.Handed handed -> batch.then(() -> life.hand(entry, handed));
@@ -389,45 +397,47 @@ final class EntryTables {
             SeriesRow row = series(laneSeries(issued.lane()));
             LocalDate date = issued.particulars().date();
             String fields = FieldsJson.write(issued.particulars().fields());
-            if (issued.isBlock()) {
-                allocations.add(new Object[] {
-                    issued.lane(),
-                    issued.from(),
-                    issued.to(),
-                    PositionState.ISSUED.code(),
-                    entry.seq(),
-                    issued.version(),
-                    date,
-                    null,
-                    null,
-                    null,
-                    fields,
-                    entry.seq(),
-                    null,
-                    null
-                });
-                blocks.add(new Object[] {
-                    entry.seq(), issued.lane(), issued.from(), issued.to(), row.id(), issued.version(), date, fields
-                });
-            }
+            if (issued.isBlock()) block(entry, issued, row, fields, null);
             singles(entry, issued, row, fields, null);
             counters.merge(
                     issued.lane(), new Object[] {issued.to() + 1, date, entry.seq(), 0L, issued.lane()}, Batch::newer);
         }
 
-        /** Typed while the counter had not come so far: it stays where it is. */
+        private void block(Entry entry, Effect.Issued issued, SeriesRow row, String fields, Boolean ahead) {
+            LocalDate date = issued.particulars().date();
+            allocations.add(new Object[] {
+                issued.lane(),
+                issued.from(),
+                issued.to(),
+                issued.state().code(),
+                entry.seq(),
+                issued.version(),
+                date,
+                null,
+                null,
+                null,
+                fields,
+                entry.seq(),
+                null,
+                ahead
+            });
+            blocks.add(new Object[] {
+                entry.seq(), issued.lane(), issued.from(), issued.to(), row.id(), issued.version(), date, fields
+            });
+            if (ahead != null) watched.add(new Object[] {issued.lane(), issued.to()});
+        }
+
+        /** Given while the counter had not come so far: it stays where it is. */
         void issueAhead(Entry entry, Effect.Issued issued) {
-            singles(
-                    entry,
-                    issued,
-                    series(laneSeries(issued.lane())),
-                    FieldsJson.write(issued.particulars().fields()),
-                    true);
+            SeriesRow row = series(laneSeries(issued.lane()));
+            String fields = FieldsJson.write(issued.particulars().fields());
+            if (issued.isBlock()) block(entry, issued, row, fields, true);
+            singles(entry, issued, row, fields, true);
         }
 
         private void singles(Entry entry, Effect.Issued issued, SeriesRow row, String fields, Boolean ahead) {
             LocalDateTime until = issued.manner().until().map(LifeTables::time).orElse(null);
-            byte state = (until == null ? PositionState.ISSUED : PositionState.HELD).code();
+            byte state = issued.state().code();
             for (int i = 0; i < issued.texts().size(); i++) {
                 long position = issued.from() + i;
                 String text = issued.texts().get(i);
@@ -453,26 +463,46 @@ final class EntryTables {
 
         /** Passed over: no identifier, but a row that says why. */
         void skip(Entry entry, Effect.Skipped skipped) {
-            LocalDate date = skipped.particulars().date();
+            pass(
+                    entry,
+                    new Span(skipped.lane(), skipped.from(), skipped.to()),
+                    PositionState.SKIPPED,
+                    skipped.version(),
+                    skipped.particulars());
+        }
+
+        /** Passed over for the reason of the act, and listed among what became void. */
+        void closeGap(Entry entry, Effect.GapClosed gap) {
+            pass(
+                    entry,
+                    new Span(gap.lane(), gap.from(), gap.to()),
+                    PositionState.GAP_CLOSED,
+                    gap.version(),
+                    gap.particulars());
+            then(() -> life.closeGap(entry, gap));
+        }
+
+        private void pass(Entry entry, Span span, PositionState state, int version, Particulars particulars) {
+            LocalDate date = particulars.date();
             allocations.add(new Object[] {
-                skipped.lane(),
-                skipped.from(),
-                skipped.to(),
-                PositionState.SKIPPED.code(),
+                span.lane(),
+                span.from(),
+                span.to(),
+                state.code(),
                 entry.seq(),
-                skipped.version(),
+                version,
                 date,
                 null,
                 null,
                 null,
-                FieldsJson.write(skipped.particulars().fields()),
+                FieldsJson.write(particulars.fields()),
                 null,
                 null,
                 null
             });
             counters.merge(
-                    skipped.lane(),
-                    new Object[] {skipped.to() + 1, date, entry.seq(), skipped.quantity(), skipped.lane()},
+                    span.lane(),
+                    new Object[] {span.to() + 1, date, entry.seq(), span.quantity(), span.lane()},
                     Batch::newer);
         }
 

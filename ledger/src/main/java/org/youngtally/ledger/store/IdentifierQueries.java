@@ -95,7 +95,7 @@ public final class IdentifierQueries {
 
         /** Whether it was given as one of a block. */
         public boolean block() {
-            return stretch.block() != 0;
+            return stretch.block() != 0 && !entry.kind().recordsPreexisting();
         }
     }
 

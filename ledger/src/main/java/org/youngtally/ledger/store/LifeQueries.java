@@ -128,7 +128,10 @@ public final class LifeQueries {
                 .from(BLOCK_STRETCH)
                 .join(SERIES)
                 .on(SERIES.ID.eq(BLOCK_STRETCH.SERIES_ID))
-                .where(of(series))
+                .join(ENTRY)
+                .on(ENTRY.SEQ.eq(BLOCK_STRETCH.BLOCK_SEQ))
+                // Numbers from before are kept in the same way, and are nobody's block.
+                .where(of(series), ENTRY.KIND.in(Entry.Kind.BLOCK.code(), Entry.Kind.SPLIT.code()))
                 .orderBy(BLOCK_STRETCH.BLOCK_SEQ, BLOCK_STRETCH.LANE_ID, BLOCK_STRETCH.FIRST_POSITION)
                 .fetch()
                 .forEach(row -> stretches

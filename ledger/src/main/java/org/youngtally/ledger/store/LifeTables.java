@@ -162,6 +162,12 @@ final class LifeTables {
             }));
     }
 
+    void closeGap(Entry entry, Effect.GapClosed gap) {
+        newVoid.run(List.<Object[]>of(new Object[] {
+            gap.lane(), gap.from(), gap.to(), entry.seq(), PositionState.GAP_CLOSED.code(), gap.first(), gap.last()
+        }));
+    }
+
     /** Sees to it that rows begin at the first and end at the last position. */
     private void cut(int lane, long from, long to) {
         cutBefore(lane, from);
@@ -197,7 +203,7 @@ final class LifeTables {
         cut(issued.lane(), position, position);
         boolean held = issued.manner().until().isPresent();
         again.run(new Object[] {
-            (held ? PositionState.HELD : PositionState.ISSUED).code(),
+            issued.state().code(),
             entry.seq(),
             issued.version(),
             issued.particulars().date(),

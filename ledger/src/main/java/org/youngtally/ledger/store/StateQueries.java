@@ -18,6 +18,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -44,6 +45,7 @@ import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.act.RowReader.MergedIdentifiers;
 import org.youngtally.core.act.Span;
 import org.youngtally.core.act.Stretch;
+import org.youngtally.core.act.TablePlan;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.organisation.Organisation;
 import org.youngtally.core.pattern.Particulars;
@@ -274,6 +276,11 @@ public final class StateQueries {
                                 row.get(CLOSED_PERIOD.TO_DATE))));
     }
 
+    /** The plans for tables that are begun and not ended. */
+    public List<TablePlan.Open> openPlans() {
+        return new PlanQueries(dsl).open();
+    }
+
     public List<Stretch> stretches(int lane, long from, long to) {
         return stretches.between(lane, from, to);
     }
@@ -321,15 +328,16 @@ public final class StateQueries {
     public List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to) {
         var wanted = series.stream().map(Series::key).toList();
         var inside = new ArrayList<Inside>();
-        Condition live =
-                ALLOCATION.STATE.in(PositionState.ISSUED.code(), PositionState.USED.code(), PositionState.HELD.code());
+        Condition live = ALLOCATION.STATE.in(codes(PositionState::isLive));
         Field<Long> quantity =
                 ALLOCATION.LAST_POSITION.minus(ALLOCATION.FIRST_POSITION).plus(1L);
         for (var row : dsl.select(
                         ALLOCATION.LANE_ID,
                         DSL.min(DSL.when(live, ALLOCATION.FIRST_POSITION)),
                         DSL.max(DSL.when(live, ALLOCATION.LAST_POSITION)),
-                        sum(quantity, ALLOCATION.STATE.in(PositionState.ISSUED.code(), PositionState.USED.code())),
+                        sum(
+                                quantity,
+                                ALLOCATION.STATE.in(codes(state -> state.isLive() && state != PositionState.HELD))),
                         sum(quantity, ALLOCATION.STATE.eq(PositionState.HELD.code())),
                         sum(quantity, live.not().and(ALLOCATION.STATE.ne(PositionState.RETURNED.code()))),
                         sum(quantity, ALLOCATION.STATE.eq(PositionState.RETURNED.code())))
@@ -363,6 +371,13 @@ public final class StateQueries {
                     returned));
         }
         return inside;
+    }
+
+    private static List<Byte> codes(Predicate<PositionState> wanted) {
+        return Arrays.stream(PositionState.values())
+                .filter(wanted)
+                .map(PositionState::code)
+                .toList();
     }
 
     private static Field<Long> sum(Field<Long> quantity, Condition where) {

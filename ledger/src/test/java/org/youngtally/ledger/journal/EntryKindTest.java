@@ -32,7 +32,13 @@ class EntryKindTest {
                         "renumber",
                         "delete",
                         "share",
-                        "fill"))
+                        "fill",
+                        "continue",
+                        "plan",
+                        "record",
+                        "close-gaps",
+                        "carry-out",
+                        "give-up"))
                 .isEqualTo(Arrays.stream(Entry.Kind.values())
                         .sorted((one, other) -> one.code() - other.code())
                         .map(Entry.Kind::word)

@@ -93,9 +93,13 @@ public final class Model {
     /** The place of each record's number, in the order of the records; absent once it is deleted. */
     private final List<Place> records = new ArrayList<>();
 
+    /** What tables from before are done about. */
+    final Plans plans = new Plans(this);
+
+    private final Map<String, Integer> versions = new HashMap<>();
     public long seq;
 
-    private static Answer refused(String name) {
+    static Answer refused(String name) {
         return new Answer(name, 0, false, List.of(), 0);
     }
 
@@ -122,6 +126,9 @@ public final class Model {
                     case Act.ChangeRecord change ->
                         delete(change.record(), ((RecordChange.Delete) change.change()).reason());
                     case Act.FillTable fill -> fill(fill, now);
+                    case Act.Continue on -> plans.goOn(on);
+                    case Act.CarryOut carry -> plans.step(carry);
+                    case Act.NumberRows rows -> plans.number(rows, now);
                     case Act.Define define -> refused("DefinitionsFaulty");
                 };
         if (answer.isDone() && !answer.repeated() && answer.seq() > 0) {
@@ -134,11 +141,17 @@ public final class Model {
 
     public void define(Family family) {
         seq++;
+        versions.merge(family.key(), 1, Integer::sum);
         families.put(family.key(), family);
         lanes.computeIfAbsent(family.key(), added -> new LinkedHashMap<>());
     }
 
-    private Answer done(List<String> texts, long quantity) {
+    /** The version of a series. */
+    public int version(String series) {
+        return versions.get(series);
+    }
+
+    Answer done(List<String> texts, long quantity) {
         return new Answer("", ++seq, false, texts, quantity);
     }
 
@@ -147,7 +160,7 @@ public final class Model {
         return new Answer("", before, true, earlier.texts(), earlier.quantity());
     }
 
-    private boolean isClosed(Family family, LocalDate date) {
+    boolean isClosed(Family family, LocalDate date) {
         return closed.values().stream()
                 .anyMatch(each -> each.period().includes(date)
                         && each.period()
@@ -272,7 +285,7 @@ public final class Model {
         return new Act.Allocate(act.kind(), Optional.empty(), quantity, Act.Form.SINGLES, Optional.empty(), act.mark());
     }
 
-    private void give(Place place, LocalDate date, Act.Allocate act, Instant now, long entry) {
+    void give(Place place, LocalDate date, Act.Allocate act, Instant now, long entry) {
         Lane lane = lanes.get(place.family.key()).get(place.lane);
         while (lane.places.size() <= place.position) lane.places.add(null);
         lane.places.set(place.position, place);
@@ -288,28 +301,51 @@ public final class Model {
     }
 
     /** The counter goes on; what it leaves out behind it is skipped. */
-    private void pass(Lane lane, int next, Family family, LocalDate date) {
+    void pass(Lane lane, int next, Family family, LocalDate date) {
         lane.next = next;
         if (lane.latest == null || date.isAfter(lane.latest)) lane.latest = date;
     }
 
-    private Lane lane(Family family, int range, LocalDate date) {
+    Lane lane(Family family, int range, LocalDate date) {
         return lanes.get(family.key()).computeIfAbsent(family.lane(range, date), added -> new Lane());
     }
 
     private boolean canGiveAgain(Place place, LocalDate date) {
+        return givesAgain(place.family) && canRead(place, date);
+    }
+
+    /** Whether a returned position can be somebody's again with the text that it has on a date. */
+    static boolean canRead(Place place, LocalDate date) {
         String text = place.family.text(date, place.family.value(place.range, place.position));
-        return place.state == PositionState.RETURNED
-                && givesAgain(place.family)
-                && (text.equals(place.text) || !place.former.contains(text));
+        return place.state == PositionState.RETURNED && (text.equals(place.text) || !place.former.contains(text));
     }
 
     private String count(
             Family family, LocalDate date, Act.Allocate act, List<Place> given, Map<Lane, Integer> passing) {
+        return count(family, date, act, given, passing, true);
+    }
+
+    /** @param aside whether a plan for a table is kept clear of */
+    String count(
+            Family family,
+            LocalDate date,
+            Act.Allocate act,
+            List<Place> given,
+            Map<Lane, Integer> passing,
+            boolean aside) {
         long wanted = act.quantity();
         boolean block = act.form().isBlock();
         for (int range = 0; range < family.ranges().size(); range++) {
             Lane lane = lane(family, range, date);
+            int behind = aside ? plans.end(family, family.lane(range, date)) : 0;
+            if (behind > lane.next) {
+                if (block) return "PlanOpen";
+                if (family.chronological() && lane.latest != null && lane.latest.isAfter(date))
+                    return "NotChronological";
+                wanted -= plans.aside(lane, family, range, date, behind, wanted, given);
+                if (wanted == 0) return null;
+                continue;
+            }
             for (int position = 0; position < lane.next && wanted > 0 && !block; position++) {
                 Place place = lane.at(position);
                 if (place == null || !canGiveAgain(place, date)) continue;
@@ -341,6 +377,7 @@ public final class Model {
                 if (!family.text(date, family.value(range, position)).equalsIgnoreCase(typed)) continue;
                 if (family.isSkipped(range, position)) return "TypedFaulty";
                 Lane lane = lane(family, range, date);
+                if (position < plans.end(family, family.lane(range, date))) return "PlanOpen";
                 Place there = lane.at(position);
                 if (there != null && !canGiveAgain(there, date) || there == null && position < lane.next)
                     return "TypedFaulty";

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
+import java.util.function.Function;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Act.Deed;
 import org.youngtally.core.act.Drafts;
@@ -26,10 +27,12 @@ public final class Requests {
 
     private final Random random;
     private final List<Act<?>> earlier = new ArrayList<>();
+    private final PlanRequests plans;
     private int number;
 
     public Requests(Random random) {
         this.random = random;
+        this.plans = new PlanRequests(random, this::mark);
     }
 
     /** @return a definition without anything in it where one is to be defined anew */
@@ -41,18 +44,45 @@ public final class Requests {
         if (sort == 0) return new Act.Define(Drafts.of(List.of()), List.of(), Optional.empty());
         Act<?> act = sort < 12
                 ? record(family, model, today)
-                : sort < 56
-                        ? take(family, today)
-                        : sort < 94
-                                ? settle(family, model)
-                                : sort < 96
-                                        ? new Act.Split(
-                                                block(model), random.nextInt(6), Optional.of("somebody"), mark())
-                                        : sort < 98
-                                                ? new Act.Close(period(family, today), Optional.empty(), mark())
-                                                : new Act.Reopen(closing(model), Optional.of("a reason"), mark());
+                : sort < 14
+                        ? plans.goOn(family, model, today)
+                        : sort < 22
+                                ? plans.step(planned(family, model), model, today)
+                                : sort < 56
+                                        ? take(family, today)
+                                        : sort < 94
+                                                ? settle(family, model)
+                                                : sort < 96
+                                                        ? new Act.Split(
+                                                                block(model),
+                                                                random.nextInt(6),
+                                                                Optional.of("somebody"),
+                                                                mark())
+                                                        : sort < 98
+                                                                ? new Act.Close(
+                                                                        period(family, today), Optional.empty(), mark())
+                                                                : new Act.Reopen(
+                                                                        closing(model),
+                                                                        Optional.of("a reason"),
+                                                                        mark());
         earlier.add(act);
         return act;
+    }
+
+    /** A plan for a table, with the ledger as it stands. */
+    public Act<?> plan(Model model, Instant now, Function<String, String> standing) {
+        Family family = Family.ALL.get(random.nextInt(Family.ALL.size()));
+        return plans.begin(family, model, LocalDate.ofInstant(now, ZoneOffset.UTC), standing);
+    }
+
+    /** Mostly one that a plan is open for. */
+    private Family planned(Family family, Model model) {
+        return random.nextInt(6) == 0
+                ? family
+                : Family.ALL.stream()
+                        .filter(each -> model.plans.of(each.key()).isPresent())
+                        .findFirst()
+                        .orElse(family);
     }
 
     /** The same request again, or another one under its key. */

@@ -6,10 +6,7 @@ import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
@@ -43,7 +40,6 @@ import org.youngtally.service.work.HeavyWork.Sort;
 @RestController
 @RequestMapping(Api.V1)
 class InspectionController {
-    private static final long MOST_BYTES = 1_000_000_000;
     private static final int MOST_COLUMNS = 5;
 
     private final Ledger ledger;
@@ -90,14 +86,9 @@ class InspectionController {
         if (columns.size() > MOST_COLUMNS)
             throw new Problem(Type.MALFORMED, columns.size() + " columns cannot be inspected at once.")
                     .field("column", "up to " + MOST_COLUMNS + " names");
-        try (HeavyWork.Place place = work.enter(Sort.INSPECTION, caller.name())) {
-            Path file = Files.createTempFile("youngtally-table-", null);
-            try {
-                receive(request, file);
-                return place.run(() -> inspected(caller, read, file, name, columns, Optional.ofNullable(encoding)));
-            } finally {
-                Files.delete(file);
-            }
+        try (HeavyWork.Place place = work.enter(Sort.INSPECTION, caller.name());
+                UploadedFile file = UploadedFile.of(request)) {
+            return place.run(() -> inspected(caller, read, file.path(), name, columns, Optional.ofNullable(encoding)));
         }
     }
 
@@ -113,15 +104,6 @@ class InspectionController {
         } catch (UnreadableDocument e) {
             throw new Problem(Type.TABLE_FAULTY, e.getMessage() + ".").field("file", e.accepted());
         }
-    }
-
-    private static void receive(HttpServletRequest request, Path file) throws IOException {
-        try (InputStream in = Requests.file(request)) {
-            Files.copy(in, file, StandardCopyOption.REPLACE_EXISTING);
-        }
-        if (Files.size(file) > MOST_BYTES)
-            throw new Problem(Type.TABLE_FAULTY, "The file is larger than %,d MB.".formatted(MOST_BYTES / 1_000_000))
-                    .field("file", "a file of up to %,d MB".formatted(MOST_BYTES / 1_000_000));
     }
 
     private Optional<Numbers> numbers(Caller caller, List<Series> series) {

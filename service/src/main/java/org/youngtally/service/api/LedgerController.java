@@ -31,6 +31,7 @@ import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.ledger.store.IdentifierQueries;
+import org.youngtally.ledger.store.PlanQueries;
 import org.youngtally.ledger.store.RecordQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
@@ -58,14 +59,15 @@ class LedgerController {
 
     /**
      * @param round the round of a repeating mark, from 1
-     * @param state issued, held, used, returned, or void with the kind behind it
+     * @param state issued, held, used, returned, pre-existing, or void with the kind behind it
      * @param block the block it is of, by the entry that made it
      * @param until when it lapses, while it is held
-     * @param ahead whether it was typed ahead of the counter
+     * @param ahead whether it was typed or recorded ahead of the counter
      * @param kind the kind of record that it was allocated for, if known
      * @param unit the unit that it was allocated for, if known
      * @param record the record that it is the number of, or was
      * @param changed the act that made its state what it is; absent where it is as it was given
+     * @param preexisting the table that it comes from, if it was recorded from one
      * @param retired the act that gave its place anew under another identifier; nobody has this one any more
      */
     record IdentifierView(
@@ -91,7 +93,17 @@ class LedgerController {
             @Nullable String unit,
             @Nullable Long record,
             @Nullable ChangeView changed,
+            @Nullable PreexistingView preexisting,
             @Nullable ChangeView retired) {}
+
+    /**
+     * Where a number from before comes from.
+     *
+     * @param file the name of the table
+     * @param line of the file, from 1
+     * @param plan the entry that began the plan by which it was recorded
+     */
+    record PreexistingView(String file, long line, long plan) {}
 
     /**
      * @param act what was done
@@ -138,7 +150,7 @@ class LedgerController {
                         : new IdentifierQueries(dsl).find(text))
                 .stream()
                 .filter(each -> caller.reads(each.series().key()))
-                .map(each -> view(each, record(each)))
+                .map(each -> view(each, record(each), origin(each)))
                 .toList();
         if (found.isEmpty() && text == null)
             throw new Problem(
@@ -173,7 +185,15 @@ class LedgerController {
                 : Optional.empty();
     }
 
-    private static IdentifierView view(IdentifierQueries.Found found, Optional<Long> record) {
+    /** Where it was in its table, if it was recorded from one. */
+    private Optional<PlanQueries.Origin> origin(IdentifierQueries.Found found) {
+        return found.entry().kind() == Entry.Kind.RECORD
+                ? ledger.read(dsl -> new PlanQueries(dsl).origin(found.entry().seq(), found.laneId(), found.position()))
+                : Optional.empty();
+    }
+
+    private static IdentifierView view(
+            IdentifierQueries.Found found, Optional<Long> record, Optional<PlanQueries.Origin> origin) {
         var range = new RangeSpan(
                 found.range().id(),
                 found.range().first(),
@@ -204,6 +224,11 @@ class LedgerController {
                 found.entry().purpose().unit().orElse(null),
                 record.orElse(null),
                 found.changed().map(ChangeView::of).orElse(null),
+                origin.map(from -> new PreexistingView(
+                                from.plan().open().plan().file(),
+                                from.line(),
+                                from.plan().open().seq()))
+                        .orElse(null),
                 found.retired().map(ChangeView::of).orElse(null));
     }
 
@@ -211,7 +236,8 @@ class LedgerController {
      * An act of the ledger.
      *
      * @param act what was done: define, allocate, block, hold, type, confirm, release, lapse, return, void, use, split,
-     *     close, reopen, remove, access, save, change, renumber, share, delete or fill
+     *     close, reopen, remove, access, save, change, renumber, share, delete, fill, continue, plan, record,
+     *     close-gaps, carry-out or give-up
      * @param state the state of the numbers afterwards, for an act on issued numbers
      * @param note the reason, or for whom
      * @param fields the codes and texts of the fields
@@ -320,7 +346,7 @@ class LedgerController {
     /**
      * @param gapFree whether nothing at all was found
      * @param positions how many positions lie below the counters
-     * @param ahead how many positions were typed ahead of the counters
+     * @param ahead how many positions are ahead of the counters
      * @param states how many positions there are in each state; together those below and ahead of the counters
      * @param head what to keep, to prove later that nothing was rewritten
      * @param explained what is neither plainly issued nor a gap, lane by lane, and why; the closed periods

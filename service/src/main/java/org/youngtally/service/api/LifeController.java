@@ -199,7 +199,7 @@ class LifeController {
     /**
      * Numbers that became void.
      *
-     * @param kind voided, lapsed, released, unused or closed
+     * @param kind voided, lapsed, released, unused, closed or gap-closed
      * @param act what was done
      * @param reason why
      */

@@ -199,7 +199,7 @@ class TableController {
     }
 
     /** The series that can number records of a kind in a unit; the caller may take from each of them. */
-    private static Set<String> series(Caller caller, Kind kind, Unit unit) {
+    static Set<String> series(Caller caller, Kind kind, Unit unit) {
         Set<String> series = caller.snapshot().organisation().upwards(unit.key()).stream()
                 .flatMap(at -> caller.snapshot().organisation().routesAt(kind.key(), at).stream())
                 .map(Route::series)
@@ -224,7 +224,7 @@ class TableController {
         return new Where(Optional.of(series), Optional.of(kind.key()), Optional.of(unit.key()));
     }
 
-    private static Set<String> targets(LedgerSnapshot snapshot, Kind kind) {
+    static Set<String> targets(LedgerSnapshot snapshot, Kind kind) {
         return snapshot.organisation().routes().values().stream()
                 .filter(route -> route.kind().equals(kind.key()))
                 .map(Route::into)

@@ -48,7 +48,10 @@ class Border implements Filter {
             new Intake("/api/v1/session", "", 4_000, false),
             new Intake("/api/v1/definitions", "", 4_000_000, false),
             new Intake("/api/v1/kinds/", "/tables", 50_000_001, true),
+            new Intake("/api/v1/kinds/", "/lists", 50_000_001, true),
             new Intake("/api/v1/table-inspections", "", 1_000_000_001, true),
+            new Intake("/api/v1/series/", "/table-plans", 1_000_000_001, true),
+            new Intake("/api/v1/series/", "/table-repairs", 1_000_000_001, true),
             new Intake("/api/v1/records/", "/files", 100_000_001, true));
     private static final Intake ANY_OTHER = new Intake("", "", USUAL, false);
 

@@ -62,6 +62,26 @@ public final class Problem extends RuntimeException {
                 HttpStatus.UNPROCESSABLE_CONTENT,
                 "The series has no blocks",
                 "A series whose proof is waived or whose values repeat allocates single numbers only."),
+        NOT_CONTINUED(
+                "not-continued",
+                HttpStatus.UNPROCESSABLE_CONTENT,
+                "The series cannot continue from there",
+                "A lane continues from a number that its counter has not reached yet. Nothing was changed."),
+        PLAN_OPEN(
+                "plan-open",
+                HttpStatus.CONFLICT,
+                "A plan for a table is being carried out",
+                "Until it is carried out or given up, blocks and numbers of its table cannot be allocated. Nothing was allocated."),
+        PLAN_REFUSED(
+                "plan-refused",
+                HttpStatus.CONFLICT,
+                "The plan cannot be carried out",
+                "The table or the ledger changed since the plan was made, or the plan does not suit the series. Nothing was changed."),
+        UNKNOWN_PLAN(
+                "unknown-plan",
+                HttpStatus.NOT_FOUND,
+                "Plan not found",
+                "The entry began no plan for a table, or the plan was carried out or given up already."),
         TYPED(
                 "typed-number",
                 HttpStatus.UNPROCESSABLE_CONTENT,

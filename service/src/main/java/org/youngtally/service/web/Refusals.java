@@ -207,6 +207,25 @@ public final class Refusals {
             case Refusal.NoReturns r ->
                 new Problem(Type.NO_RETURNS, "Series ‘" + r.series() + "’ allows no returns of issued numbers.")
                         .field("series", "void the number, with a reason");
+            case Refusal.NotContinued r -> notContinued(r);
+            case Refusal.PlanOpen r ->
+                new Problem(
+                                Type.PLAN_OPEN,
+                                "A plan for a table of ‘" + r.series() + "’ is being carried out (entry " + r.plan()
+                                        + ").")
+                        .field(
+                                "series",
+                                "the same request once the plan is carried out; until then, single numbers that are not typed")
+                        .with("plan", r.plan());
+            case Refusal.PlanRefused r -> planRefused(r);
+            case Refusal.UnknownPlan r ->
+                new Problem(Type.UNKNOWN_PLAN, "Entry " + r.plan() + " has no open plan for a table.")
+                        .field("plan", "the entry that began a plan which is neither carried out nor given up");
+            case Refusal.PlanMoved r ->
+                new Problem(
+                                Type.PLAN_REFUSED,
+                                "The plan of entry " + r.plan() + " is carried out by somebody else at the same time.")
+                        .field("plan", "the same request again once they are done");
             case Refusal.ReasonMissing r ->
                 new Problem(Type.REASON_MISSING, "A reason is required.")
                         .field("reason", "a reason that an auditor will understand");
@@ -441,6 +460,60 @@ public final class Refusals {
         };
     }
 
+    private static Problem notContinued(Refusal.NotContinued r) {
+        String series = "‘" + r.series() + "’";
+        String detail =
+                switch (r.fault()) {
+                    case BEHIND ->
+                        "The counter has already passed " + r.text() + "."
+                                + r.next()
+                                        .map(next -> " The next number is " + next + ".")
+                                        .orElse("");
+                    case OUT_OF_ORDER ->
+                        "The numbers of " + series
+                                + " are not in order: they are scattered or repeat, so that none lies behind another.";
+                    case IN_PIECES -> "Too many numbers were typed between the counter and " + r.text() + ".";
+                    case UNPROVED ->
+                        series + " has no proof that its numbers are unique, and too many lie before " + r.text()
+                                + " to check each.";
+                    case MOVED -> "The definition of " + series + " changed while the request was under way.";
+                };
+        String accepted =
+                switch (r.fault()) {
+                    case BEHIND -> "a number behind the next one";
+                    case OUT_OF_ORDER -> "a plan for the table, or numbers typed one by one";
+                    case IN_PIECES, UNPROVED -> "a number nearer to the counter; then again from there";
+                    case MOVED -> "the same request again";
+                };
+        return new Problem(Type.NOT_CONTINUED, detail)
+                .field("from", accepted)
+                .with("next", r.next().orElse(null));
+    }
+
+    private static Problem planRefused(Refusal.PlanRefused r) {
+        String series = "‘" + r.series() + "’";
+        return switch (r.fault()) {
+            case LEDGER_MOVED ->
+                new Problem(
+                                Type.PLAN_REFUSED,
+                                "The numbers or the definition of " + series + " changed since the plan was made.")
+                        .field("plan", "a new plan for the same table");
+            case CHRONOLOGICAL ->
+                new Problem(
+                                Type.PLAN_REFUSED,
+                                series + " is chronological: a number in a gap would be dated after a higher one.")
+                        .field("gaps", "close");
+            case OUT_OF_ORDER ->
+                new Problem(
+                                Type.PLAN_REFUSED,
+                                "The numbers of " + series + " are not in order: they are scattered or repeat.")
+                        .field("series", "a series whose numbers are counted in order");
+            case TOO_MANY_LANES ->
+                new Problem(Type.PLAN_REFUSED, "The table reaches into more lanes of " + series + " than one plan may.")
+                        .field("file", "a part of the table");
+        };
+    }
+
     private static Problem typed(Refusal.TypedFaulty r) {
         String text = "‘" + r.text() + "’";
         String detail =
@@ -470,6 +543,8 @@ public final class Refusals {
     public static String state(PositionState state) {
         return switch (state) {
             case ISSUED, HELD, RETURNED, USED -> state == PositionState.USED ? "reported as used" : state.word();
+            case PREEXISTING -> state.word();
+            case GAP_CLOSED -> "void (gap closed)";
             case SKIPPED, VOIDED, LAPSED, RELEASED, UNUSED, CLOSED -> "void (" + state.word() + ")";
         };
     }
@@ -488,7 +563,7 @@ public final class Refusals {
         return switch (deed) {
             case CONFIRM, RELEASE -> "numbers that are held";
             case RETURN -> "numbers that are issued";
-            case VOID -> "numbers that are held, issued, used or returned";
+            case VOID -> "numbers that are held, issued, used, returned or pre-existing";
             case USE -> "numbers of a block that were not reported yet";
         };
     }

@@ -10,6 +10,7 @@ import org.youngtally.core.access.Account;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.TablePlan;
 import org.youngtally.core.organisation.Keeping;
 import org.youngtally.core.organisation.KindField;
 import org.youngtally.core.series.Order;
@@ -55,6 +56,8 @@ final class Vocabulary {
             Map.entry("SeriesChangeView.change", CHANGES),
             Map.entry("PartChangeView.change", CHANGES),
             Map.entry("PartChangeView.what", List.of("unit", "kind", "route")),
+            Map.entry("PlanView.state", List.of("open", "carried out", "given up")),
+            Map.entry("PlanView.gaps", words(TablePlan.Gaps.values(), TablePlan.Gaps::word)),
             Map.entry("RepairView.slip", List.of("wrong symbol", "swap")),
             Map.entry("KindFieldView.type", words(KindField.Type.values(), KindField.Type::word)),
             Map.entry("KindView.deleting", words(Keeping.Deleting.values(), Keeping.Deleting::word)),

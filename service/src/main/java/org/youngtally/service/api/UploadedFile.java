@@ -1,0 +1,49 @@
+package org.youngtally.service.api;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.security.DigestInputStream;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
+import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
+
+/**
+ * The file of a request, in the system's folder for temporary files while the request is answered: the journal needs
+ * the data folder's disk.
+ *
+ * @param digest SHA-256 of its bytes, in small hexadecimal digits
+ */
+record UploadedFile(Path path, String digest) implements AutoCloseable {
+    private static final long MOST_BYTES = 1_000_000_000;
+
+    static UploadedFile of(HttpServletRequest request) throws IOException {
+        Path path = Files.createTempFile("youngtally-table-", null);
+        try {
+            MessageDigest digest = MessageDigest.getInstance("SHA-256");
+            try (InputStream in = new DigestInputStream(Requests.file(request), digest)) {
+                Files.copy(in, path, StandardCopyOption.REPLACE_EXISTING);
+            }
+            if (Files.size(path) > MOST_BYTES)
+                throw new Problem(
+                                Type.TABLE_FAULTY, "The file is larger than %,d MB.".formatted(MOST_BYTES / 1_000_000))
+                        .field("file", "a file of up to %,d MB".formatted(MOST_BYTES / 1_000_000));
+            return new UploadedFile(path, HexFormat.of().formatHex(digest.digest()));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java platform has SHA-256", e);
+        } catch (IOException | RuntimeException e) {
+            Files.deleteIfExists(path);
+            throw e;
+        }
+    }
+
+    @Override
+    public void close() throws IOException {
+        Files.deleteIfExists(path);
+    }
+}
