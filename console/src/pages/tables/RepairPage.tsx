@@ -59,8 +59,8 @@ export function RepairPage() {
         <div className="p-4 grid gap-4">
           <p className="quiet">
             Right numbers are kept and recorded as pre-existing: in use before they came here. Blank rows and duplicates
-            get numbers, slips beyond doubt are corrected, the rest is left alone. The plan comes first; nothing is
-            changed before you carry it out. To see what a table holds,{" "}
+            get numbers, misspelled numbers are corrected where no doubt is left, the rest is left alone. The plan comes
+            first; nothing is changed before you carry it out. To see what a table holds,{" "}
             <Link className="link" to="/tables">
               inspect it
             </Link>

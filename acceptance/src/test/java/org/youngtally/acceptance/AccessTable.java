@@ -320,7 +320,7 @@ final class AccessTable {
         rules.put("planTable", new Rule("read", For.UNIT, series + "/table-plans?name=a.csv", "{}"));
         rules.put("repairTable", new Rule("define", For.UNIT, series + "/table-repairs?name=a.csv&plan=none", "{}"));
         rules.put("listPlans", new Rule("read", For.SOMEWHERE, "/table-plans", ""));
-        rules.put("giveUpPlan", new Rule("", For.EVERYBODY_KNOWN, "/table-plans/1/end", "{}"));
+        rules.put("abandonPlan", new Rule("define", For.SOMEWHERE, "/table-plans/1/end", "{}"));
         rules.put("continueSeries", new Rule("define", For.UNIT, series + "/continuations", "{}"));
         rules.put("showFilling", new Rule("", For.EVERYBODY_KNOWN, "/tables/none", ""));
         rules.put("renumberRecord", new Rule("void", For.UNIT, record + "/renumberings", "{}"));

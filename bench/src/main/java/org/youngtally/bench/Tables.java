@@ -36,7 +36,7 @@ final class Tables {
 
     private Tables() {}
 
-    private interface Work {
+    interface Work {
         void run() throws IOException, UnreadableDocument;
     }
 
@@ -52,11 +52,12 @@ final class Tables {
             writeWorkbook(workbook);
             System.out.println("| what | s | ratio |\n|---|--:|---|");
             measure("%,d rows of CSV, %,d MB".formatted(ROWS, Files.size(csv) / 1_000_000), csv);
+            new Repairs(csv, folder.resolve("data")).measure();
             measure("%,d rows of XLSX, %,d MB".formatted(SHEET_ROWS, Files.size(workbook) / 1_000_000), workbook);
         } finally {
             Files.deleteIfExists(csv);
             Files.deleteIfExists(workbook);
-            Files.delete(folder);
+            Repairs.clear(folder);
         }
     }
 
@@ -100,7 +101,7 @@ final class Tables {
         System.out.printf("| the same, inspected by a series | %.2f | %.1f × read |%n", inspected, inspected / read);
     }
 
-    private static double seconds(Work work) throws IOException, UnreadableDocument {
+    static double seconds(Work work) throws IOException, UnreadableDocument {
         long begin = System.nanoTime();
         work.run();
         return (System.nanoTime() - begin) / 1e9;
@@ -110,15 +111,16 @@ final class Tables {
         return TableFile.open(file, file.getFileName().toString(), Optional.of(StandardCharsets.UTF_8.name()));
     }
 
+    /** The series of the numbers in the tables. */
+    static SeriesDraft invoices(String key) {
+        return SeriesDraft.of(key, (key.equals("invoice") ? "LW" : "XW") + "{date yy}-{count 7}")
+                .with(SeriesProperties.NAMESPACE, key)
+                .with(SeriesProperties.RESTARTS, List.of("year"))
+                .with(SeriesProperties.RANGES, List.of(new RangeDraft(1L, 9_999_999L, null, "2026-01-01", null, null)));
+    }
+
     private static void inspect(Path file) throws IOException, UnreadableDocument {
-        Series series = DraftCheck.of(SeriesDraft.of("invoice", "LW{date yy}-{count 7}")
-                        .with(SeriesProperties.NAMESPACE, "invoice")
-                        .with(SeriesProperties.RESTARTS, List.of("year"))
-                        .with(
-                                SeriesProperties.RANGES,
-                                List.of(new RangeDraft(1L, 9_999_999L, null, "2026-01-01", null, null))))
-                .series()
-                .orElseThrow();
+        Series series = DraftCheck.of(invoices("invoice")).series().orElseThrow();
         Numbers numbers = new BySeries(List.of(
                 new SeriesReader(series, Fields.of(series, key -> Optional.empty()), LocalDate.of(2026, 3, 2))));
         TableFile table = open(file);

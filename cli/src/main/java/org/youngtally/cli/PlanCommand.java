@@ -13,7 +13,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "plan",
         description =
-                "Plan the repair of a table: right numbers are kept and recorded as pre-existing, blank rows and duplicates get numbers, slips beyond doubt are corrected, the rest is left alone. Nothing is changed; the plan is written to a file.",
+                "Plan the repair of a table: right numbers are kept and recorded as pre-existing, blank rows and duplicates get numbers, misspelled numbers are corrected where no doubt is left, the rest is left alone. Nothing is changed; the plan is written to a file.",
         mixinStandardHelpOptions = true)
 final class PlanCommand implements Callable<Integer> {
     @Mixin

@@ -35,7 +35,7 @@ import picocli.CommandLine.Spec;
             PlanCommand.class,
             CarryOutCommand.class,
             PlansCommand.class,
-            GiveUpCommand.class
+            AbandonCommand.class
         })
 final class TableCommand {
 

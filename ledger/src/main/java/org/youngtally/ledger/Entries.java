@@ -65,7 +65,7 @@ final class Entries {
                     case PlanStep.Record record -> Entry.Kind.RECORD;
                     case PlanStep.CloseGaps close -> Entry.Kind.CLOSE_GAPS;
                     case PlanStep.Complete complete -> Entry.Kind.CARRY_OUT;
-                    case PlanStep.GiveUp giveUp -> Entry.Kind.GIVE_UP;
+                    case PlanStep.Abandon abandon -> Entry.Kind.ABANDON;
                 };
         };
     }
@@ -180,7 +180,7 @@ final class Entries {
                         .mapToLong(effect -> ((Effect.GapClosed) effect).quantity())
                         .sum();
             case PlanStep.Complete complete -> 0;
-            case PlanStep.GiveUp giveUp -> 0;
+            case PlanStep.Abandon abandon -> 0;
         };
     }
 
@@ -192,8 +192,8 @@ final class Entries {
             case PlanStep.Record record -> Optional.of("plan " + record.plan());
             case PlanStep.CloseGaps close -> Optional.of("plan " + close.plan());
             case PlanStep.Complete complete -> Optional.of("plan " + complete.plan());
-            case PlanStep.GiveUp giveUp ->
-                Optional.of("plan " + giveUp.plan() + ": " + giveUp.reason().orElse(""));
+            case PlanStep.Abandon abandon ->
+                Optional.of("plan " + abandon.plan() + ": " + abandon.reason().orElse(""));
         };
     }
 

@@ -156,7 +156,7 @@ public sealed interface Effect {
     record PlanAdvanced(long plan, long recorded, long numbered) implements Effect {}
 
     /**
-     * A plan is carried out or given up.
+     * A plan is carried out or abandoned.
      *
      * @param plan the entry that began it
      */

@@ -29,7 +29,7 @@ record PlanDecision(LedgerState state, String key) {
             case PlanStep.Record record -> record(record);
             case PlanStep.CloseGaps close -> closeGaps(close);
             case PlanStep.Complete complete -> complete(complete);
-            case PlanStep.GiveUp giveUp -> giveUp(giveUp);
+            case PlanStep.Abandon abandon -> abandon(abandon);
         };
     }
 
@@ -191,8 +191,8 @@ record PlanDecision(LedgerState state, String key) {
         return done ? new Decision.Done(List.of(new Effect.PlanEnded(step.plan(), true))) : moved(open.get());
     }
 
-    private Decision giveUp(PlanStep.GiveUp step) {
-        if (step.reason().isEmpty()) return refused(new Refusal.ReasonMissing("give up"));
+    private Decision abandon(PlanStep.Abandon step) {
+        if (step.reason().isEmpty()) return refused(new Refusal.ReasonMissing("abandon"));
         return open(step.plan()).isEmpty()
                 ? refused(new Refusal.UnknownPlan(step.plan()))
                 : new Decision.Done(List.of(new Effect.PlanEnded(step.plan(), false)));

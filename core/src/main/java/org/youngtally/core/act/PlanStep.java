@@ -47,5 +47,5 @@ public sealed interface PlanStep {
      *
      * @param reason why
      */
-    record GiveUp(long plan, Optional<String> reason) implements PlanStep {}
+    record Abandon(long plan, Optional<String> reason) implements PlanStep {}
 }

@@ -55,7 +55,7 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
         RECORD(24, "record"),
         CLOSE_GAPS(25, "close-gaps"),
         CARRY_OUT(26, "carry-out"),
-        GIVE_UP(27, "give-up");
+        ABANDON(27, "abandon");
 
         /** Whether it takes numbers by themselves, for no record that is kept here. */
         public boolean takes() {
@@ -73,7 +73,7 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
                 case PLAN -> "planned";
                 case CLOSE_GAPS -> "closed as a gap";
                 case CARRY_OUT -> "carried out";
-                case GIVE_UP -> "given up";
+                case ABANDON -> "abandoned";
                 case HOLD -> "held";
                 case TYPE -> "typed";
                 case SPLIT -> "split";

@@ -28,7 +28,7 @@ public final class PlanQueries {
      *
      * @param open how far it has come
      * @param ended the entry that ended it; absent while it is open
-     * @param completed whether it was carried out, and not given up
+     * @param completed whether it was carried out, and not abandoned
      */
     public record Plan(TablePlan.Open open, Optional<Long> ended, boolean completed) {}
 

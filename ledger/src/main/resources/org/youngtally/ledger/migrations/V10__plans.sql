@@ -7,7 +7,7 @@ create table table_plan (
     numbered bigint not null,
     -- The entry that ended it; null while it is open.
     ended_seq bigint,
-    -- Whether it was carried out, and not given up.
+    -- Whether it was carried out, and not abandoned.
     completed boolean
 );
 

@@ -38,7 +38,7 @@ class EntryKindTest {
                         "record",
                         "close-gaps",
                         "carry-out",
-                        "give-up"))
+                        "abandon"))
                 .isEqualTo(Arrays.stream(Entry.Kind.values())
                         .sorted((one, other) -> one.code() - other.code())
                         .map(Entry.Kind::word)

@@ -127,7 +127,7 @@ final class PlanRequests {
                     family,
                     random.nextBoolean()
                             ? new PlanStep.Complete(plan)
-                            : new PlanStep.GiveUp(
+                            : new PlanStep.Abandon(
                                     plan, random.nextInt(4) == 0 ? Optional.empty() : Optional.of("another file")));
         TablePlan wanted = open.get().plan;
         List<InUse> stretches = tables.get(wanted.digest());

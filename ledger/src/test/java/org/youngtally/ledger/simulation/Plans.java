@@ -124,7 +124,7 @@ final class Plans {
 
     Answer step(Act.CarryOut act) {
         if (act.step() instanceof PlanStep.Begin begin) return begin(begin);
-        if (act.step() instanceof PlanStep.GiveUp giveUp && giveUp.reason().isEmpty())
+        if (act.step() instanceof PlanStep.Abandon abandon && abandon.reason().isEmpty())
             return Model.refused("ReasonMissing");
         long seq =
                 switch (act.step()) {
@@ -132,7 +132,7 @@ final class Plans {
                     case PlanStep.Record record -> record.plan();
                     case PlanStep.CloseGaps close -> close.plan();
                     case PlanStep.Complete complete -> complete.plan();
-                    case PlanStep.GiveUp giveUp -> giveUp.plan();
+                    case PlanStep.Abandon abandon -> abandon.plan();
                 };
         Open plan = open.get(seq);
         if (plan == null || !plan.plan.series().equals(act.series())) return Model.refused("UnknownPlan");
@@ -144,7 +144,7 @@ final class Plans {
                 plan.recorded == plan.plan.stretches() && plan.numbered == plan.plan.rows() && !leavesGaps(plan)
                         ? end(plan)
                         : Model.refused("PlanMoved");
-            case PlanStep.GiveUp giveUp -> end(plan);
+            case PlanStep.Abandon abandon -> end(plan);
         };
     }
 

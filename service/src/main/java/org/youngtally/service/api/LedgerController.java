@@ -237,7 +237,7 @@ class LedgerController {
      *
      * @param act what was done: define, allocate, block, hold, type, confirm, release, lapse, return, void, use, split,
      *     close, reopen, remove, access, save, change, renumber, share, delete, fill, continue, plan, record,
-     *     close-gaps, carry-out or give-up
+     *     close-gaps, carry-out or abandon
      * @param state the state of the numbers afterwards, for an act on issued numbers
      * @param note the reason, or for whom
      * @param fields the codes and texts of the fields

@@ -61,13 +61,13 @@ class ListController {
     }
 
     /**
-     * What became of a list.
+     * A list after its new rows were numbered.
      *
      * @param list its name
      * @param column of the numbers
      * @param numbered rows without a number in the list, in the order of the lines
      * @param kept how many rows have their number already
-     * @param gone rows of earlier times that are not in the list any more; their numbers stay theirs
+     * @param gone rows that were in the list before; each keeps its number
      * @param conflicts rows with the number of another row
      * @param faults rows that cannot be numbered
      */

@@ -58,7 +58,7 @@ import org.youngtally.service.web.Refusals;
 import org.youngtally.service.work.HeavyWork;
 import org.youngtally.service.work.HeavyWork.Sort;
 
-/** Plans for tables with numbers from before: made, carried out, given up. */
+/** Plans for tables with numbers from before: made, carried out, abandoned. */
 @RestController
 @RequestMapping(Api.V1)
 class PlanController {
@@ -267,7 +267,6 @@ class PlanController {
             throws IOException {
         Series found = Requests.series(caller, series);
         DefiningRights.needToDefine(caller, Where.series(series));
-        caller.need(Right.ALLOCATE, Where.series(series));
         Optional<String> why = Requests.note("reason", reason);
         RepairOptions options = options(name, column, encoding, dateColumn, field, gaps, duplicates, chosen, date);
         try (HeavyWork.Place place = work.enter(Sort.TABLE, caller.name());
@@ -277,6 +276,7 @@ class PlanController {
             if (!read.fileDigest().equals(file.digest()))
                 throw new Problem(Type.PLAN_REFUSED, "The table changed since the plan was made.")
                         .field("file", "the table as it was, or a new plan");
+            if (!read.numbering().isEmpty()) caller.need(Right.ALLOCATE, Where.series(series));
             var carrying =
                     new PlanCarrying(ledger, read, plan, Requests.mark(caller.name(), null, "CARRY OUT", series, plan));
             long seq = carrying.begin(why);
@@ -345,7 +345,7 @@ class PlanController {
      * @param file the name of the table
      * @param digest SHA-256 of the plan
      * @param gaps keep or close
-     * @param state open, carried out or given up
+     * @param state open, carried out or abandoned
      * @param preexisting how many numbers it records
      * @param rows how many rows get a number
      * @param recorded in percent, how much of it is recorded
@@ -376,7 +376,7 @@ class PlanController {
                     stated.series(),
                     stated.file(),
                     stated.digest(),
-                    plan.ended().isEmpty() ? "open" : plan.completed() ? "carried out" : "given up",
+                    plan.ended().isEmpty() ? "open" : plan.completed() ? "carried out" : "abandoned",
                     stated.gaps().word(),
                     stated.preexisting(),
                     stated.rows(),
@@ -402,16 +402,16 @@ class PlanController {
         });
     }
 
-    /** @param reason why it is given up */
-    record GiveUpRequest(@Nullable String reason) {}
+    /** @param reason why it is abandoned */
+    record AbandonRequest(@Nullable String reason) {}
 
     @PostMapping("/table-plans/{plan}/end")
     @Needs(value = Right.DEFINE, at = At.REQUEST)
     @Operation(
-            operationId = "giveUpPlan",
+            operationId = "abandonPlan",
             summary =
-                    "Give up a plan that is not carried out: numbers that it allocated become void, numbers that it recorded stay pre-existing")
-    PlanView giveUp(@PathVariable long plan, @RequestBody GiveUpRequest request, Caller caller) {
+                    "Abandon a plan that is not carried out: numbers that it allocated become void, numbers that it recorded stay pre-existing")
+    PlanView abandon(@PathVariable long plan, @RequestBody AbandonRequest request, Caller caller) {
         PlanQueries.Plan known = ledger.read(dsl -> new PlanQueries(dsl).at(plan))
                 .filter(each -> caller.knows(each.open().plan().series()))
                 .filter(each -> !each.completed())
@@ -420,9 +420,9 @@ class PlanController {
         DefiningRights.needToDefine(caller, where);
         caller.need(Right.VOID, where);
         Optional<String> reason = Requests.note("reason", request.reason());
-        if (reason.isEmpty()) throw Refusals.problem(new Refusal.ReasonMissing("give up"));
-        PlanCarrying.giveUp(
-                ledger, caller.name(), known, reason, Requests.mark(caller.name(), null, "GIVE UP", plan, reason));
+        if (reason.isEmpty()) throw Refusals.problem(new Refusal.ReasonMissing("abandon"));
+        PlanCarrying.abandon(
+                ledger, caller.name(), known, reason, Requests.mark(caller.name(), null, "ABANDON", plan, reason));
         return ledger.read(dsl -> PlanView.of(
                 new PlanQueries(dsl).at(plan).orElseThrow(),
                 new EntryQueries(dsl).at(plan).orElseThrow()));

@@ -134,7 +134,7 @@ public final class PlanCarrying {
         return new Problem(
                         problem.type(),
                         line + problem.getMessage() + " The plan of entry " + open.seq()
-                                + " stays open: carry it out again, or give it up.")
+                                + " stays open: carry it out again, or abandon it.")
                 .with("plan", open.seq())
                 .with(problem);
     }
@@ -176,18 +176,18 @@ public final class PlanCarrying {
     }
 
     /**
-     * Gives a plan up: what it allocated becomes void. What it recorded stays pre-existing, since it is in use.
+     * Abandons a plan: what it allocated becomes void. What it recorded stays pre-existing, since it is in use.
      *
      * @param known the plan
      * @return how many numbers became void
      */
-    public static long giveUp(
+    public static long abandon(
             Ledger ledger, String by, PlanQueries.Plan known, Optional<String> reason, RequestMark mark) {
         String series = known.open().plan().series();
         if (known.ended().isEmpty())
             done(
                     ledger,
-                    new Act.CarryOut(series, new PlanStep.GiveUp(known.open().seq(), reason), mark),
+                    new Act.CarryOut(series, new PlanStep.Abandon(known.open().seq(), reason), mark),
                     by);
         long voided = 0;
         List<EntryQueries.Row> pieces =
@@ -202,7 +202,7 @@ public final class PlanCarrying {
                             series,
                             new Selection.Identifiers(texts),
                             Act.Deed.VOID,
-                            Optional.of("plan " + known.open().seq() + " was given up"
+                            Optional.of("plan " + known.open().seq() + " was abandoned"
                                     + reason.map(why -> ": " + why).orElse("")),
                             new RequestMark(by, Optional.empty(), mark.digest())),
                     by);

@@ -71,7 +71,7 @@ public final class Problem extends RuntimeException {
                 "plan-open",
                 HttpStatus.CONFLICT,
                 "A plan for a table is being carried out",
-                "Until it is carried out or given up, blocks and numbers of its table cannot be allocated. Nothing was allocated."),
+                "Until it is carried out or abandoned, blocks and numbers of its table cannot be allocated. Nothing was allocated."),
         PLAN_REFUSED(
                 "plan-refused",
                 HttpStatus.CONFLICT,
@@ -81,7 +81,7 @@ public final class Problem extends RuntimeException {
                 "unknown-plan",
                 HttpStatus.NOT_FOUND,
                 "Plan not found",
-                "The entry began no plan for a table, or the plan was carried out or given up already."),
+                "The entry began no plan for a table, or the plan was carried out or abandoned already."),
         TYPED(
                 "typed-number",
                 HttpStatus.UNPROCESSABLE_CONTENT,

@@ -220,7 +220,7 @@ public final class Refusals {
             case Refusal.PlanRefused r -> planRefused(r);
             case Refusal.UnknownPlan r ->
                 new Problem(Type.UNKNOWN_PLAN, "Entry " + r.plan() + " has no open plan for a table.")
-                        .field("plan", "the entry that began a plan which is neither carried out nor given up");
+                        .field("plan", "the entry that began a plan which is neither carried out nor abandoned");
             case Refusal.PlanMoved r ->
                 new Problem(
                                 Type.PLAN_REFUSED,

@@ -56,7 +56,7 @@ final class Vocabulary {
             Map.entry("SeriesChangeView.change", CHANGES),
             Map.entry("PartChangeView.change", CHANGES),
             Map.entry("PartChangeView.what", List.of("unit", "kind", "route")),
-            Map.entry("PlanView.state", List.of("open", "carried out", "given up")),
+            Map.entry("PlanView.state", List.of("open", "carried out", "abandoned")),
             Map.entry("PlanView.gaps", words(TablePlan.Gaps.values(), TablePlan.Gaps::word)),
             Map.entry("RepairView.slip", List.of("wrong symbol", "swap")),
             Map.entry("KindFieldView.type", words(KindField.Type.values(), KindField.Type::word)),

@@ -254,12 +254,12 @@ class TableRepairTest {
     }
 
     @Test
-    void whatAGivenUpPlanAllocatedIsVoid() throws Exception {
+    void whatAnAbandonedPlanAllocatedIsVoid() throws Exception {
         PlanFile plan = plan("part", LIST, options(Gaps.KEEP, Choices.Keep.FIRST));
         PlanCarrying carrying = carrying(plan);
         long seq = carrying.begin(Optional.empty());
         stopAt(plan.stretches().size() + plan.numbering().size(), carrying, seq);
-        PlanCarrying.giveUp(
+        PlanCarrying.abandon(
                 ledger,
                 "ines",
                 ledger.read(dsl -> new PlanQueries(dsl).at(seq)).orElseThrow(),

@@ -8,11 +8,11 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 @Command(
-        name = "give-up",
+        name = "abandon",
         description =
-                "Give up a plan that is not carried out: numbers that it allocated become void, numbers that it recorded stay pre-existing.",
+                "Abandon a plan that is not carried out: numbers that it allocated become void, numbers that it recorded stay pre-existing.",
         mixinStandardHelpOptions = true)
-final class GiveUpCommand implements Callable<Integer> {
+final class AbandonCommand implements Callable<Integer> {
     @Mixin
     private Service service;
 
@@ -32,7 +32,7 @@ final class GiveUpCommand implements Callable<Integer> {
         Service.Answer answer = service.post("/table-plans/" + plan + "/end", body);
         if (output.asJson(answer)) return Main.DONE;
         JsonObject ended = answer.body().getAsJsonObject();
-        output.line("Plan " + plan + " of " + Json.text(ended, "file", "") + " given up, entry "
+        output.line("Plan " + plan + " of " + Json.text(ended, "file", "") + " abandoned, entry "
                 + Json.number(ended, "ended"));
         return Main.DONE;
     }
