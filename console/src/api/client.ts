@@ -201,6 +201,7 @@ export interface TablePlan {
   "pre-existing": number;
   "open-gaps": number;
   gaps: "keep" | "close";
+  notes?: string[];
   changes: PlanChange[];
 }
 

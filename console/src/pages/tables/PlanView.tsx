@@ -7,6 +7,7 @@ const MOST = 300;
 const WHY: Record<string, string> = {
   "no-number": "not a number of the series",
   ambiguous: "can be read as several numbers",
+  formula: "the cell has a formula",
   outside: "outside the ranges",
   void: "void in the ledger",
   field: "a field is missing or invalid",
@@ -46,6 +47,11 @@ export function PlanView({
         Plan for {name}
       </h2>
       <Counts plan={plan} />
+      {plan.notes?.map((note) => (
+        <p key={note} className="border-l-4 border-warning bg-base-200 mx-4 mb-3 px-4 py-2">
+          {note}
+        </p>
+      ))}
       <div className="px-4 pb-3 flex flex-wrap gap-3 items-end">
         <label className="grid gap-1">
           <span className="text-sm">Show</span>

@@ -19,6 +19,12 @@ import org.junit.jupiter.params.provider.ValueSource;
 class WalkTest {
     private static final Path HOME = Path.of("..").toAbsolutePath().normalize();
     private static final Pattern BLOCK = Pattern.compile("(?s)```\\n(.*?)```");
+    /** A word of a command, or several in quotation marks. */
+    private static final Pattern WORD = Pattern.compile("\"[^\"]*\"|\\S+");
+
+    /** A file that a command of the walk writes or reads, beside the demo. */
+    private static final Pattern FILE = Pattern.compile("[a-z0-9-]+[.](csv|json)");
+
     private static final String PROMPT = "$ youngtally ";
 
     @TempDir
@@ -52,11 +58,14 @@ class WalkTest {
 
     private String output(String line, Service service) throws Exception {
         // Files of the demo are named as from the folder of the product.
-        String[] arguments = line.substring(PROMPT.length())
-                .replace(" demo/", " " + HOME.resolve("demo") + "/")
-                .split(" ");
+        String[] arguments = WORD.matcher(
+                        line.substring(PROMPT.length()).replace(" demo/", " " + HOME.resolve("demo") + "/"))
+                .results()
+                .map(word -> word.group().replace("\"", ""))
+                .map(word -> FILE.matcher(word).matches() ? folder.resolve(word).toString() : word)
+                .toArray(String[]::new);
         CommandLine.Result result = CommandLine.run(folder, service, arguments);
-        return result.out() + result.err();
+        return (result.out() + result.err()).replace(folder + "/", "");
     }
 
     /** Without what differs from one run to the next: hashes, times, and how wide a column is for them. */

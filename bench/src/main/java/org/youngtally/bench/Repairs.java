@@ -73,7 +73,7 @@ final class Repairs {
             double busy = slow(meanwhile);
             System.out.printf("| the same, carried out and written | %.2f | %.1f × read |%n", carried, carried / read);
             System.out.printf(
-                    "| what 99 of 100 allocations of another series wait meanwhile, ms | %.1f | %.1f × alone |%n",
+                    "| what 99 of 100 allocations of another series wait during that, ms | %.1f | %.1f × alone |%n",
                     busy / 1e6, busy / alone);
             if (!Audit.of(ledger, Optional.empty(), Head.EMPTY).passed())
                 throw new IllegalStateException("the audit does not pass");

@@ -1,5 +1,6 @@
 package org.youngtally.cli;
 
+import com.google.gson.JsonElement;
 import com.google.gson.JsonObject;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -35,6 +36,7 @@ final class PlanText {
         counted(head, "renumber", "duplicate, get another number");
         counted(head, "leave", "left alone");
         gaps(head);
+        for (JsonElement note : Json.list(head, "notes")) output.note(note.getAsString());
         if (rows.isEmpty()) return;
         output.line("");
         output.table(List.of(">LINE", "OLD", "CHANGE", "NEW", ""), rows);
@@ -90,6 +92,7 @@ final class PlanText {
         return switch (word) {
             case "no-number" -> "not a number of the series";
             case "ambiguous" -> "can be read as several numbers";
+            case "formula" -> "the cell has a formula";
             case "outside" -> "outside the ranges";
             case "void" -> "void in the ledger";
             case "field" -> "a field is missing or invalid";

@@ -51,6 +51,8 @@ public record Change(
         NO_NUMBER("no-number"),
         /** The text can be read as several numbers. */
         AMBIGUOUS("ambiguous"),
+        /** The cell has a formula, which is not written over. */
+        FORMULA("formula"),
         /** The number lies outside the ranges of the series. */
         OUTSIDE("outside"),
         /** The number is void in the ledger. */

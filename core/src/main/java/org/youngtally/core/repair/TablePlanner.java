@@ -100,6 +100,10 @@ public final class TablePlanner {
     }
 
     private void blank(long line, Optional<LocalDate> date, Map<String, String> given) {
+        if (choices.fixed().contains(line)) {
+            rows.add(line, Rows.UNREAD, Change.Why.FORMULA.ordinal(), -1);
+            return;
+        }
         switch (fields.read(given)) {
             case Fields.Reading.Faulty faulty -> rows.add(line, Rows.UNREAD, Change.Why.FIELD.ordinal(), -1);
             case Fields.Reading.Understood understood ->
@@ -202,6 +206,10 @@ public final class TablePlanner {
         }
         var ends = new HashMap<LaneKey, Long>();
         recorded.forEach((lane, own) -> ends.put(lane, own.getLong(own.size() - 1) + 1));
+        changes.replaceAll(change -> choices.fixed().contains(change.line())
+                        && (change.kind() == Change.Kind.CORRECT || change.kind() == Change.Kind.RENUMBER)
+                ? Change.leave(change.line(), Change.Why.FORMULA)
+                : change);
         allocate(ledger, recorded, changes);
         changes.sort(Comparator.comparingLong(Change::line));
         return new Planned(
@@ -271,6 +279,8 @@ public final class TablePlanner {
     private boolean isBefore(int below, int above) {
         boolean chosen = choices.chosen().contains(rows.line(below));
         if (chosen != choices.chosen().contains(rows.line(above))) return chosen;
+        boolean fixed = choices.fixed().contains(rows.line(below));
+        if (fixed != choices.fixed().contains(rows.line(above))) return fixed;
         boolean right = rows.kind(below) == Rows.RIGHT;
         if (right != (rows.kind(above) == Rows.RIGHT)) return right;
         return choices.keep() == Choices.Keep.OLDEST && dates.getLong(below) < dates.getLong(above)

@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import org.youngtally.documents.UnreadableDocument;
 
 /**
@@ -33,6 +34,11 @@ public interface TableFile {
 
     /** Reads the rows in which anything stands, from the first. */
     void read(RowReader reader) throws IOException, UnreadableDocument;
+
+    /** The lines whose cell in a column is worked out by a formula, and is not to be written over. */
+    default Set<Long> formulas(int column) {
+        return Set.of();
+    }
 
     /** Writes the same file with some cells of a column changed; every other byte stays. */
     void rewrite(Rewriting rewriting, OutputStream to) throws IOException, UnreadableDocument;

@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Set;
 import org.youngtally.documents.UnreadableDocument;
 
 /** The first sheet of a workbook; a workbook is packed, and its first sheet is held in memory. */
@@ -32,6 +33,11 @@ record XlsxFile(XlsxTable table, List<String> notes) implements TableFile {
     @Override
     public List<String> columns() {
         return table.columns();
+    }
+
+    @Override
+    public Set<Long> formulas(int column) {
+        return table.formulas(column);
     }
 
     @Override

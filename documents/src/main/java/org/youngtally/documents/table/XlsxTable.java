@@ -2,21 +2,25 @@ package org.youngtally.documents.table;
 
 import com.fasterxml.aalto.UncheckedStreamException;
 import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
 import org.apache.commons.compress.archivers.zip.ZipArchiveOutputStream;
 import org.apache.commons.compress.archivers.zip.ZipFile;
+import org.apache.commons.compress.utils.SeekableInMemoryByteChannel;
 import org.dhatim.fastexcel.reader.Cell;
 import org.dhatim.fastexcel.reader.CellType;
 import org.dhatim.fastexcel.reader.ExcelReaderException;
@@ -37,9 +41,12 @@ final class XlsxTable implements Table {
     private final String sheet;
     private final List<String> columns;
     private final int head;
+    private final Map<Integer, Set<Long>> formulas;
     private final List<Row> rows;
 
-    private XlsxTable(byte[] bytes, String sheet, List<Row> read) throws UnreadableDocument {
+    private XlsxTable(byte[] bytes, String sheet, List<Row> read, Map<Integer, Set<Long>> formulas)
+            throws UnreadableDocument {
+        this.formulas = formulas;
         this.bytes = bytes;
         this.sheet = sheet;
         if (read.isEmpty())
@@ -54,7 +61,8 @@ final class XlsxTable implements Table {
             bounded(bytes);
             String sheet = SheetPart.first(bytes);
             SheetPart.bounded(bytes, sheet);
-            return new XlsxTable(bytes, sheet, read(bytes));
+            var formulas = new HashMap<Integer, Set<Long>>();
+            return new XlsxTable(bytes, sheet, read(bytes, formulas), formulas);
         } catch (IOException | ExcelReaderException | IllegalArgumentException | UncheckedStreamException e) {
             throw new UnreadableDocument(
                     "The file is no workbook that can be read (" + e.getMessage() + ")",
@@ -79,12 +87,18 @@ final class XlsxTable implements Table {
         }
     }
 
-    private static List<Row> read(byte[] bytes) throws IOException {
+    /** @param formulas gets the lines with a formula, by column */
+    private static List<Row> read(byte[] bytes, Map<Integer, Set<Long>> formulas) throws IOException {
         try (var workbook = new ReadableWorkbook(new ByteArrayInputStream(bytes), new ReadingOptions(true, false))) {
             Sheet first = workbook.getFirstSheet();
             try (Stream<org.dhatim.fastexcel.reader.Row> rows = first.openStream()) {
                 var read = new ArrayList<Row>();
                 rows.forEach(row -> {
+                    row.forEach(cell -> {
+                        if (cell != null && cell.getType() == CellType.FORMULA)
+                            formulas.computeIfAbsent(cell.getColumnIndex(), added -> new HashSet<>())
+                                    .add((long) row.getRowNum());
+                    });
                     List<String> cells = IntStream.range(0, row.getCellCount())
                             .mapToObj(i ->
                                     row.getOptionalCell(i).map(XlsxTable::text).orElse(""))
@@ -117,6 +131,11 @@ final class XlsxTable implements Table {
         return columns;
     }
 
+    /** The lines whose cell in a column has a formula. */
+    Set<Long> formulas(int column) {
+        return formulas.getOrDefault(column, Set.of());
+    }
+
     /** The line of the file that has the names of the columns. */
     int head() {
         return head;
@@ -129,7 +148,8 @@ final class XlsxTable implements Table {
 
     @Override
     public byte[] filled(int column, Map<Integer, String> texts) throws UnreadableDocument {
-        var out = new ByteArrayOutputStream(bytes.length + texts.size() * 32);
+        // With a channel that it can go back in, sizes are written where every reader looks for them.
+        var out = new SeekableInMemoryByteChannel();
         try (ZipFile from = zip(bytes);
                 var to = new ZipArchiveOutputStream(out)) {
             for (ZipArchiveEntry entry : Collections.list(from.getEntriesInPhysicalOrder())) {
@@ -147,7 +167,7 @@ final class XlsxTable implements Table {
             throw new UnreadableDocument(
                     "The workbook cannot be written (" + e.getMessage() + ")", "a workbook that was saved as .xlsx", e);
         }
-        return out.toByteArray();
+        return Arrays.copyOf(out.array(), (int) out.size());
     }
 
     /** Reads a part of a workbook. */

@@ -14,6 +14,7 @@ import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.youngtally.core.act.Period;
+import org.youngtally.core.act.TablePlan;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.Head;
@@ -90,6 +91,9 @@ public final class Audit {
                         series.isEmpty() || concerns(each.getValue().period(), series.get(), namespace.orElse("")))
                 .forEach(each ->
                         explained.add(line(each.getKey(), each.getValue().period())));
+        journalWalk.plans().values().stream()
+                .filter(open -> series.isEmpty() || open.plan().series().equals(series.get()))
+                .forEach(open -> explained.add(line(open)));
         return findings.report(
                 journalWalk.entries(),
                 lanes.size(),
@@ -103,6 +107,13 @@ public final class Audit {
     /** Whether a closed period is one of a series: its own, or its namespace's. */
     private static boolean concerns(Period period, String series, String namespace) {
         return period.key().equals(period.scope() == Period.Scope.SERIES ? series : namespace);
+    }
+
+    private static String line(TablePlan.Open open) {
+        TablePlan plan = open.plan();
+        return "plan of entry " + open.seq() + " for " + plan.file() + ", series " + plan.series()
+                + ", is open: %,d of %,d stretches recorded, %,d of %,d rows numbered"
+                        .formatted(open.recorded(), plan.stretches(), open.numbered(), plan.rows());
     }
 
     private static String line(long seq, Period period) {

@@ -44,6 +44,7 @@ public record PlanFile(JsonNode head, List<Numbering> numbering, Map<Long, Strin
      *
      * @param standing how the series stood, see {@link org.youngtally.core.act.SeriesStanding}
      * @param column of the numbers
+     * @param notes what to know of how the table was read, in whole sentences
      * @param byDate whether rows are numbered in the order of their dates, and not of their lines
      */
     public record Head(
@@ -54,6 +55,7 @@ public record PlanFile(JsonNode head, List<Numbering> numbering, Map<Long, Strin
             long fileBytes,
             String column,
             RepairOptions options,
+            List<String> notes,
             boolean byDate,
             long rows,
             long kept,
@@ -92,6 +94,7 @@ public record PlanFile(JsonNode head, List<Numbering> numbering, Map<Long, Strin
                 json.writePOJOProperty("chosen", head.options().chosen());
             text("date", head.options().date().toString());
             if (head.byDate()) json.writeBooleanProperty("by-date", true);
+            if (!head.notes().isEmpty()) json.writePOJOProperty("notes", head.notes());
             line();
             json.writeNumberProperty("rows", head.rows());
             json.writeNumberProperty("kept", head.kept());

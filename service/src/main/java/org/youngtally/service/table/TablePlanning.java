@@ -75,6 +75,7 @@ public final class TablePlanning {
                     Files.size(file),
                     table.columns().get(column),
                     options,
+                    table.notes(),
                     series.policy().chronological(),
                     planned.rows(),
                     planned.kept(),
@@ -114,7 +115,12 @@ public final class TablePlanning {
         var planner = new TablePlanner(
                 reader,
                 fields,
-                new Choices(options.gaps(), options.keep(), Set.copyOf(options.chosen()), options.date()));
+                new Choices(
+                        options.gaps(),
+                        options.keep(),
+                        Set.copyOf(options.chosen()),
+                        table.formulas(column),
+                        options.date()));
         try {
             table.read((line, cells) -> {
                 var given = new HashMap<String, String>();
