@@ -5,7 +5,6 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -93,6 +92,13 @@ final class Pictures {
             browser.sees("P-1O0560");
             browser.script("document.getElementById('findings').scrollIntoView()");
             browser.picture(folder.resolve("console-inspection.png"));
+            browser.open("/tables/repair");
+            browser.field("Table").sendKeys(PARTS.toString());
+            browser.choose("Series of the numbers", "Parts");
+            browser.press("Plan");
+            browser.sees("Plan for parts-list.csv");
+            browser.script("document.getElementById('plan').scrollIntoView()");
+            browser.picture(folder.resolve("console-repair.png"));
             browser.script("localStorage.setItem('look', 'night')");
             browser.size(390, 844);
             browser.open("/series/visit");
@@ -117,7 +123,7 @@ final class Pictures {
         browser.picture(picture);
     }
 
-    /** A record that is being written, one that is in two units, one on paper, and a table that was filled. */
+    /** A record that is being written, one that is in two units, and one on paper. */
     private static void records(Service service, Browser browser, Path folder) throws Exception {
         browser.open("/records/new?kind=customer&unit=care");
         browser.sees("allocated on saving");
@@ -134,16 +140,6 @@ final class Pictures {
         browser.press("Tuning and care");
         browser.picture(folder.resolve("console-record.png"));
         page(service, "/records/5/page", folder.resolve("record-page.png"));
-        Path table = Files.writeString(
-                Files.createTempDirectory("pictures").resolve("components.csv"),
-                "number,name,group,kind\n,Cornice of the case,Case,Cornice\n,Shade of the pedal,Case,Pipe shade\n");
-        browser.open("/records/table");
-        browser.choose("Kind", "Component");
-        browser.choose("Unit", "Organ works");
-        browser.field("Table, .csv or .xlsx").sendKeys(table.toString());
-        browser.press("Fill it");
-        browser.sees("had a number already");
-        browser.picture(folder.resolve("console-table.png"));
     }
 
     /** A page as it is printed. */
