@@ -2,6 +2,7 @@ package org.youngtally.acceptance;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.net.http.HttpRequest;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -159,6 +160,22 @@ class RepairedTableTest {
                                 own.plan().toString())
                         .err())
                 .contains("Missing grant");
+    }
+
+    @Test
+    void aRightOnOneSeriesCarriesOutNoPlanOfAnother() throws Exception {
+        Own own = own(LIST);
+        Own other = own(LIST);
+        plan(own);
+        carryOut(own);
+        String digest =
+                service.get("/api/v1/table-plans").json().get(0).get("digest").asString();
+        assertThat(service.send(service.request(
+                                        "/api/v1/series/" + other.series() + "/table-repairs?name=a.csv&plan=" + digest)
+                                .header("Content-Type", "application/octet-stream")
+                                .POST(HttpRequest.BodyPublishers.ofFile(own.table())))
+                        .text("detail"))
+                .isEqualTo("The plan is not that of this table and ledger.");
     }
 
     @Test

@@ -59,6 +59,8 @@ class WatchedListTest {
                         "works",
                         "--key-column",
                         "Key",
+                        "--list",
+                        list.getFileName().toString(),
                         "--service",
                         service.address())
                 .redirectErrorStream(true)
@@ -148,6 +150,23 @@ class WatchedListTest {
                         .at("/0/identifier")
                         .asString())
                 .isEqualTo(number(rows, "1"));
+    }
+
+    @Test
+    void aListWithoutANameIsNotNumbered() throws Exception {
+        assertThat(CommandLine.run(
+                                folder,
+                                service,
+                                "fill",
+                                list("nameless.csv", "1,,Roller\n").toString(),
+                                "--kind",
+                                "part",
+                                "--unit",
+                                "works",
+                                "--key-column",
+                                "Key")
+                        .err())
+                .contains("--key-column requires --list");
     }
 
     @Test

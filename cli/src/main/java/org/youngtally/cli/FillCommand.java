@@ -80,7 +80,7 @@ final class FillCommand implements Callable<Integer> {
             names = "--list",
             paramLabel = "NAME",
             description =
-                    "With --key-column, the name of the list in the ledger; keys are unique within it (default: the name of the file).")
+                    "Required with --key-column: the name of the list in the ledger. Keys are unique within it; of several tables each is NAME/FILE.")
     private String list;
 
     @Option(
@@ -106,9 +106,12 @@ final class FillCommand implements Callable<Integer> {
         if (dryRun || date != null)
             throw new ParameterException(
                     spec.commandLine(), "--dry-run and --date cannot be combined with --key-column.");
-        if (tables.size() > 1 && (!watch || list != null))
+        if (list == null)
             throw new ParameterException(
-                    spec.commandLine(), "Several tables require --watch, and have each the name of its file.");
+                    spec.commandLine(),
+                    "--key-column requires --list, the name of the list in the ledger: two lists must not share one.");
+        if (tables.size() > 1 && !watch)
+            throw new ParameterException(spec.commandLine(), "Several tables require --watch.");
         var lists = new ArrayList<NumberedList>();
         for (Path table : tables)
             lists.add(new NumberedList(
@@ -119,7 +122,7 @@ final class FillCommand implements Callable<Integer> {
                     unit,
                     keyColumn,
                     column,
-                    list == null ? table.getFileName().toString() : list));
+                    tables.size() == 1 ? list : list + "/" + table.getFileName()));
         if (watch) return new ListWatch(lists, output).run();
         Path table = tables.getFirst();
         Path target = to != null ? to : NewFiles.beside(table, "-numbered", null);

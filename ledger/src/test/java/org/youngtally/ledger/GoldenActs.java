@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.LongStream;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.access.AccountChange;
 import org.youngtally.core.access.Grant;
@@ -22,12 +23,16 @@ import org.youngtally.core.access.Token;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Act.Deed;
 import org.youngtally.core.act.Drafts;
+import org.youngtally.core.act.FileLines;
 import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.act.Period;
+import org.youngtally.core.act.PlanStep;
 import org.youngtally.core.act.Purpose;
 import org.youngtally.core.act.RecordChange;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.act.Selection;
+import org.youngtally.core.act.SeriesStanding;
+import org.youngtally.core.act.TablePlan;
 import org.youngtally.core.codebook.CodebookDraft;
 import org.youngtally.core.codebook.CodebookDraft.ChoiceDraft;
 import org.youngtally.core.organisation.KindDraft;
@@ -35,9 +40,11 @@ import org.youngtally.core.organisation.KindDraft.KindFieldDraft;
 import org.youngtally.core.organisation.RouteDraft;
 import org.youngtally.core.organisation.RouteDraft.TestDraft;
 import org.youngtally.core.organisation.UnitDraft;
+import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.record.LineOrder;
 import org.youngtally.core.series.FieldDraft;
+import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.NamespaceDraft;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
@@ -103,6 +110,95 @@ final class GoldenActs {
             take("measure", 1, Act.Form.SINGLES, MARCH.plusMonths(1), Map.of(), null);
             take("begun", 1, Act.Form.SINGLES);
         }
+    }
+
+    /** What is done about numbers that were in use before. */
+    void repair() throws IOException {
+        try (Ledger opened =
+                Ledger.open(LedgerOptions.in(data).withClock(() -> now).withZone(ZoneOffset.UTC))) {
+            ledger = opened;
+            done(new Act.Define(
+                    List.of(
+                            SeriesDraft.of("old", "O{count 4}")
+                                    .with(SeriesProperties.TYPED, "allowed")
+                                    .with(SeriesProperties.RANGES, List.of(range(1, 9_999))),
+                            SeriesDraft.of("voucher", "V-{count 5 safe}")
+                                    .with(SeriesProperties.ORDER, "scattered")
+                                    .with(SeriesProperties.RANGES, List.of(range(0, 20_000_000))),
+                            SeriesDraft.of("old-daily", "D{date yy}-{count 4}")
+                                    .with(SeriesProperties.RESTARTS, List.of("year"))
+                                    .with(SeriesProperties.CHRONOLOGICAL, true)
+                                    .with(SeriesProperties.RANGES, List.of(range(1, 9_999)))),
+                    Optional.empty()));
+            long first = seq(take("old", 3, Act.Form.SINGLES));
+            done(new Act.Settle(
+                    "old", new Selection.Taken(first), Deed.RETURN, Optional.of("a slip of the pen"), mark()));
+            LaneKey lane = new LaneKey("old", 1, "");
+            table(
+                    "old",
+                    TablePlan.Gaps.KEEP,
+                    List.of(
+                            inUse(lane, 1, 1, false, 7),
+                            inUse(lane, 5, 8, false, 2, 3, 4, 9),
+                            inUse(
+                                    lane,
+                                    20,
+                                    2_000,
+                                    true,
+                                    LongStream.rangeClosed(10, 1_990).toArray())),
+                    true);
+            done(new Act.Settle(
+                    "old",
+                    new Selection.Through("O0030", "O0040"),
+                    Deed.VOID,
+                    Optional.of("they were never used"),
+                    mark()));
+            table("old", TablePlan.Gaps.KEEP, List.of(inUse(lane, 3_000, 3_000, false, 2)), false);
+            LaneKey daily = new LaneKey("old-daily", 1, "2026");
+            table(
+                    "old-daily",
+                    TablePlan.Gaps.CLOSE,
+                    List.of(inUse(daily, 2, 3, false, 2, 3), inUse(daily, 9, 9, false, 4)),
+                    true);
+            done(new Act.Continue(
+                    "old-daily", 1, daily, Particulars.on(MARCH), 40, Optional.of("the old book"), mark()));
+            ledger.files().keep(new ByteArrayInputStream("{}".getBytes(StandardCharsets.UTF_8)), 100);
+        }
+    }
+
+    private static PlanStep.InUse inUse(LaneKey lane, long from, long to, boolean together, long... lines) {
+        return new PlanStep.InUse(lane, Particulars.on(MARCH), from, to, together, FileLines.of(lines));
+    }
+
+    /** @param completed whether it is carried out, and not abandoned */
+    private void table(String series, TablePlan.Gaps gaps, List<PlanStep.InUse> stretches, boolean completed) {
+        PlanStep.InUse last = stretches.getLast();
+        var plan = new TablePlan(
+                series,
+                1,
+                "parts “old”.csv",
+                "a".repeat(64),
+                "b".repeat(64),
+                gaps,
+                Map.of(last.lane(), last.to() + 1),
+                stretches.stream()
+                        .mapToLong(stretch -> stretch.to() - stretch.from() + 1)
+                        .sum(),
+                stretches.size(),
+                completed ? 3 : 0);
+        String standing = SeriesStanding.of(
+                ledger.snapshot().counters(), ledger.snapshot().series().get(series));
+        long seq = seq(carry(series, new PlanStep.Begin(plan, standing, Optional.of("the old list"))));
+        take(series, 1, Act.Form.SINGLES);
+        carry(series, new PlanStep.Record(seq, 0, stretches.subList(0, 1)));
+        if (stretches.size() > 1) carry(series, new PlanStep.Record(seq, 1, stretches.subList(1, stretches.size())));
+        if (gaps == TablePlan.Gaps.CLOSE) carry(series, new PlanStep.CloseGaps(seq));
+        if (completed) done(new Act.NumberRows(series, seq, 0, List.of(new Act.PlanRow(MARCH, Map.of(), 3)), mark()));
+        carry(series, completed ? new PlanStep.Complete(seq) : new PlanStep.Abandon(seq, Optional.of("another file")));
+    }
+
+    private Outcome<?> carry(String series, PlanStep step) {
+        return done(new Act.CarryOut(series, step, mark()));
     }
 
     private Outcome<?> done(Act<?> act) {
@@ -262,7 +358,9 @@ final class GoldenActs {
     }
 
     private static long seq(Outcome<?> outcome) {
-        return ((Outcome.Taken) outcome).taking().seq();
+        return outcome instanceof Outcome.Settled settled
+                ? settled.entry().seq()
+                : ((Outcome.Taken) outcome).taking().seq();
     }
 
     private static Act.Form held(long seconds) {

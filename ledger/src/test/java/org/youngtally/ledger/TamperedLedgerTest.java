@@ -146,7 +146,9 @@ class TamperedLedgerTest {
                     "alter table entry drop column key_mark",
                     "create unique index entry_request on entry (request_key, account_id)",
                     "alter table namespace drop column comparison",
-                    "delete from \"flyway_schema_history\" where \"version\" in ('7', '8', '9')"))
+                    "drop table table_plan",
+                    "drop table plan_piece",
+                    "delete from \"flyway_schema_history\" where \"version\" in ('7', '8', '9', '10')"))
                 statement.execute(sql);
         }
         try (Ledger ledger = open()) {

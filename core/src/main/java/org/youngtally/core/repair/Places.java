@@ -52,7 +52,7 @@ final class Places {
     private int of(Place place) {
         Integer known = numbers.get(place);
         if (known != null) return known;
-        if (places.size() == MOST) throw new TooManyPlaces();
+        if (places.size() == MOST) throw new TooLargePlan("more than %,d different dates and fields".formatted(MOST));
         numbers.put(place, places.size());
         places.add(place);
         counts.add(0);

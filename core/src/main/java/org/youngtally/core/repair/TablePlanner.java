@@ -30,6 +30,10 @@ import org.youngtally.core.series.Series;
 public final class TablePlanner {
     /** Texts that are no numbers: of more than these it is the wrong table, or the wrong series. */
     public static final int MOST_UNREAD = 100_000;
+    /** Each is an object in memory. */
+    private static final int MOST_CHANGES = 1_500_000;
+
+    private static final int MOST_STRETCHES = 1_500_000;
     /** Numbers for the same are kept in stretches without their texts only where there are many. */
     private static final int MANY = 1_000;
 
@@ -256,6 +260,7 @@ public final class TablePlanner {
             keeping[count++] = keeper;
             for (int i = from; i < to; i++) {
                 if (order[i] == keeper) continue;
+                bounded(changes);
                 rows.setKind(order[i], Rows.AGAIN);
                 changes.add(new Change(
                         rows.line(order[i]),
@@ -268,6 +273,11 @@ public final class TablePlanner {
             from = to;
         }
         return Arrays.copyOf(keeping, count);
+    }
+
+    private static void bounded(List<Change> changes) {
+        if (changes.size() >= MOST_CHANGES)
+            throw new TooLargePlan("more than %,d rows that would change".formatted(MOST_CHANGES));
     }
 
     private boolean isSame(int one, int other) {
@@ -299,6 +309,7 @@ public final class TablePlanner {
     /** Says which numbers blank rows and those with another's number get, and which get none. */
     private void allocate(LedgerNumbers ledger, Map<LaneKey, LongArrayList> recorded, List<Change> changes) {
         for (int row = 0; row < rows.size(); row++) {
+            bounded(changes);
             if (rows.kind(row) == Rows.BLANK)
                 changes.add(new Change(
                         rows.line(row),
@@ -394,6 +405,8 @@ public final class TablePlanner {
 
         void end() {
             if (place < 0) return;
+            if (stretches.size() >= MOST_STRETCHES)
+                throw new TooLargePlan("more than %,d runs of numbers".formatted(MOST_STRETCHES));
             stretches.add(new InUse(
                     places.key(places.lane(place)),
                     places.particulars(place),

@@ -51,6 +51,7 @@ import org.youngtally.service.work.HeavyWork.Sort;
 @RequestMapping(Api.V1)
 class ListController {
     private static final int MOST_BYTES = 50_000_000;
+    private static final int LONGEST_LIST = 60;
 
     private final Ledger ledger;
     private final HeavyWork work;
@@ -145,6 +146,9 @@ class ListController {
         Unit in = RecordSeries.unit(caller.snapshot(), unit);
         Set<String> series = TableController.series(caller, of, in);
         String listed = Requests.name("list", list).orElseThrow();
+        if (listed.length() > LONGEST_LIST || listed.indexOf(':') >= 0)
+            throw new Problem(Type.MALFORMED, "‘" + listed + "’ is not a name for a list.")
+                    .field("list", "up to " + LONGEST_LIST + " symbols, no colon among them");
         try (HeavyWork.Place place = work.enter(Sort.TABLE, caller.name())) {
             byte[] bytes = Requests.file(request).readNBytes(MOST_BYTES + 1);
             if (bytes.length > MOST_BYTES)

@@ -295,7 +295,14 @@ class PlanController {
             throws IOException {
         Optional<byte[]> known = digest.matches("[0-9a-f]{64}") ? ledger.files().read(digest) : Optional.empty();
         boolean begun = ledger.read(dsl -> new PlanQueries(dsl).by(digest)).isPresent();
-        if (begun && known.isPresent()) return PlanFile.read(new ByteArrayInputStream(known.get()));
+        if (begun && known.isPresent()) {
+            PlanFile plan = PlanFile.read(new ByteArrayInputStream(known.get()));
+            // A right on one series is none on another, whatever plan is named.
+            if (!plan.series().equals(series.key()))
+                throw new Problem(Type.PLAN_REFUSED, "The plan is not that of this table and ledger.")
+                        .field("plan", "a plan for ‘" + series.key() + "’");
+            return plan;
+        }
         if (standing != null
                 && !SeriesStanding.of(caller.snapshot().counters(), series).equals(standing))
             throw Refusals.problem(new Refusal.PlanRefused(series.key(), PlanFault.LEDGER_MOVED));

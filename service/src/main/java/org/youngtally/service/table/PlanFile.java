@@ -248,6 +248,10 @@ public record PlanFile(JsonNode head, List<Numbering> numbering, Map<Long, Strin
                 numbering.size());
     }
 
+    public String series() {
+        return head.required("series").stringValue();
+    }
+
     public String standing() {
         return head.required("standing").stringValue();
     }

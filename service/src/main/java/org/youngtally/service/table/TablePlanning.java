@@ -24,7 +24,7 @@ import org.youngtally.core.reading.SeriesReader;
 import org.youngtally.core.repair.Change;
 import org.youngtally.core.repair.Choices;
 import org.youngtally.core.repair.TablePlanner;
-import org.youngtally.core.repair.TooManyPlaces;
+import org.youngtally.core.repair.TooLargePlan;
 import org.youngtally.core.series.FieldRule;
 import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.Range;
@@ -131,9 +131,9 @@ public final class TablePlanning {
                 return true;
             });
             return planner.plan(new SeriesNumbers(snapshot, series, dsl));
-        } catch (TooManyPlaces e) {
+        } catch (TooLargePlan e) {
             throw new Problem(Type.TABLE_FAULTY, "The table has " + e.getMessage() + ".")
-                    .field("file", "the table without a column of dates, or in parts");
+                    .field("file", "the table in parts, or without a column of dates");
         }
     }
 
