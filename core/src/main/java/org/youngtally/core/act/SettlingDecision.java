@@ -96,10 +96,12 @@ final class SettlingDecision {
                 new Span(first.get().lane(), first.get().from(), last.get().from()));
     }
 
-    /** All of them must be fit, but for what is skipped between them. */
+    /** All of them must be fit, but for what was passed over between them. */
     private Optional<Refusal> each(Act.Settle act, Series series, Span span) {
         for (Stretch stretch : state.stretches(span.lane(), span.from(), span.to())) {
-            if (stretch.state() == PositionState.SKIPPED && span.from() < span.to()) continue;
+            boolean passedOver =
+                    stretch.state() == PositionState.SKIPPED || stretch.state() == PositionState.GAP_CLOSED;
+            if (passedOver && span.from() < span.to()) continue;
             if (!fits(act.deed(), stretch.state(), true))
                 return Optional.of(new Refusal.Unfit(
                         series.key(),

@@ -92,10 +92,11 @@ final class Take {
         LaneKey key = series.lane(range, particulars);
         Optional<LaneState> used = state.lane(key);
         long end = series.positions(range);
-        Optional<Long> planned = plan.map(open -> open.plan().ends().get(key))
-                .filter(behind -> behind > used.map(LaneState::next).orElse(0L));
-        if (planned.isPresent()) return aside(range, key, used, planned.get(), end);
-        if (used.isPresent()) returned(range, key, used.get());
+        Optional<Long> planned = plan.map(open -> open.plan().ends().get(key));
+        if (planned.isPresent() && planned.get() > used.map(LaneState::next).orElse(0L))
+            return aside(range, key, used, planned.get(), end);
+        // What was returned may be in the table.
+        if (used.isPresent() && planned.isEmpty()) returned(range, key, used.get());
         long position = used.map(LaneState::next).orElse(0L);
         if (position == end || wanted == 0) return Optional.empty();
         Optional<Refusal> outOfTurn = outOfTurn(series, used, particulars.date());

@@ -346,7 +346,7 @@ public final class Model {
                 if (wanted == 0) return null;
                 continue;
             }
-            for (int position = 0; position < lane.next && wanted > 0 && !block; position++) {
+            for (int position = 0; position < lane.next && wanted > 0 && !block && behind == 0; position++) {
                 Place place = lane.at(position);
                 if (place == null || !canGiveAgain(place, date)) continue;
                 given.add(place);

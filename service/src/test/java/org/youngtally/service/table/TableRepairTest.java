@@ -254,6 +254,22 @@ class TableRepairTest {
     }
 
     @Test
+    void aReturnedNumberOfTheTableIsGivenToNobodyWhileItIsCarriedOut() throws Exception {
+        List<String> own = allocate("part", 20);
+        ledger.perform(
+                new Act.Settle(
+                        "part",
+                        new Selection.Identifiers(List.of(own.get(1))),
+                        Act.Deed.RETURN,
+                        Optional.empty(),
+                        mark()),
+                "ines");
+        PlanFile plan = plan("part", LIST, options(Gaps.KEEP, Choices.Keep.FIRST));
+        carrying(plan).begin(Optional.empty());
+        assertThat(allocate("part", 1)).doesNotContain(own.get(1));
+    }
+
+    @Test
     void whatAnAbandonedPlanAllocatedIsVoid() throws Exception {
         PlanFile plan = plan("part", LIST, options(Gaps.KEEP, Choices.Keep.FIRST));
         PlanCarrying carrying = carrying(plan);
