@@ -7,6 +7,7 @@ import com.tngtech.archunit.base.DescribedPredicate;
 import com.tngtech.archunit.core.domain.JavaCall;
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.properties.HasName;
 import com.tngtech.archunit.core.domain.properties.HasOwner;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
@@ -95,6 +96,15 @@ class StructureTest {
                         "JDBC",
                         type -> type.getPackageName().equals("java.sql")
                                 && !type.getSimpleName().equals("SQLException")))
+                .check(CLASSES);
+    }
+
+    /** H2 2.4.240 answers an {@code exists} as before where the same transaction wrote in between and asks again. */
+    @Test
+    void nobodyAsksTheTablesByExistsAlone() {
+        noClasses()
+                .should()
+                .callMethodWhere(JavaCall.Predicates.target(HasName.Predicates.name("fetchExists")))
                 .check(CLASSES);
     }
 

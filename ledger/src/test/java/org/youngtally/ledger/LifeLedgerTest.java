@@ -157,6 +157,17 @@ class LifeLedgerTest {
         assertThat(audit().findings()).isEmpty();
     }
 
+    /** A rebuild writes many entries in one transaction, and must see in it what it wrote there itself. */
+    @Test
+    void aReturnedStretchThatIsCutAgainWaitsAfterARebuildAsWell() throws Exception {
+        take("a", 9, Act.Form.BLOCK, "2026-03-02", null, null);
+        settle("a", Deed.RETURN, new Selection.Through("A005", "A009"), null);
+        take("a", 1, new Act.Form.Typed("A006"), "2026-03-02", null, null);
+        reopen(true);
+        assertThat(audit().findings()).isEmpty();
+        assertThat(take("a", 5)).containsExactly("A005", "A007", "A008", "A009", "A010");
+    }
+
     @Test
     void aHoldLapsesByItselfWhenItsTimeIsUp() throws Exception {
         take("a", 2, new Act.Form.Held(Duration.ofSeconds(5)), "2026-03-02", null, null);

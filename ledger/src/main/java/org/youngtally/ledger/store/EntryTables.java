@@ -238,7 +238,7 @@ final class EntryTables {
     }
 
     private void define(Entry entry, Series defined) {
-        if (defined.version() == 1 && !dsl.fetchExists(SERIES, SERIES.NAME.eq(defined.key()))) {
+        if (defined.version() == 1 && dsl.fetchCount(SERIES, SERIES.NAME.eq(defined.key())) == 0) {
             dsl.insertInto(SERIES)
                     .values(nextId(SERIES, SERIES.ID), defined.key(), namespace(defined.namespace()), 1)
                     .execute();

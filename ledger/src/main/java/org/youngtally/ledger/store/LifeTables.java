@@ -190,11 +190,13 @@ final class LifeTables {
                 .where(one)
                 .execute();
         dsl.insertInto(ALLOCATION).set(front).execute();
-        if (dsl.fetchExists(
-                WATCHED,
-                WATCHED.LANE_ID.eq(lane),
-                WATCHED.LAST_POSITION.eq(found.getFirst().to())))
-            dsl.insertInto(WATCHED).values(lane, position - 1).execute();
+        dsl.insertInto(WATCHED, WATCHED.LANE_ID, WATCHED.LAST_POSITION)
+                .select(DSL.select(WATCHED.LANE_ID, DSL.val(position - 1))
+                        .from(WATCHED)
+                        .where(
+                                WATCHED.LANE_ID.eq(lane),
+                                WATCHED.LAST_POSITION.eq(found.getFirst().to())))
+                .execute();
     }
 
     /** @param key by which the identifier is found */
