@@ -222,7 +222,7 @@ final class Simulation {
         }
         lapse();
         serve(steps);
-        if (Requests.TABLES && random.nextInt(8) == 0) plan();
+        if (random.nextInt(8) == 0) plan();
     }
 
     /** A plan for a table rests on how the series stands: it is begun by itself. */

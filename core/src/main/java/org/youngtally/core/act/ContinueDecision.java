@@ -47,21 +47,28 @@ record ContinueDecision(LedgerState state, Act.Continue act) {
             return faulty(series, ContinueFault.UNPROVED);
         var effects = new ArrayList<Effect>();
         if (used.isEmpty()) effects.add(new Effect.LaneOpened(lane, act.lane()));
-        for (long position = next; position < act.next(); ) {
+        long position = next;
+        while (true) {
             Map.Entry<Long, Stretch> ahead =
                     used.isEmpty() ? null : state.apart(lane).ceilingEntry(position);
-            long free = ahead == null ? act.next() : Math.min(act.next(), ahead.getKey());
-            if (free > position) {
+            if (ahead != null && ahead.getKey() == position && stays(ahead.getValue(), position)) {
+                // All of it, wherever the lane is to go on: a number in its middle is in use already.
+                effects.add(new Effect.Passed(lane, position, ahead.getValue().to()));
+                position = ahead.getValue().to() + 1;
+            } else if (position < act.next()) {
+                long free = ahead == null ? act.next() : Math.min(act.next(), ahead.getKey());
                 effects.add(preexisting(series, range, lane, position, free));
                 position = free;
             } else {
-                long to = Math.min(act.next() - 1, ahead.getValue().to());
-                effects.add(new Effect.Passed(lane, position, to));
-                position = to + 1;
+                return new Decision.Done(effects);
             }
             if (effects.size() > Take.MOST_PIECES) return faulty(series, ContinueFault.IN_PIECES);
         }
-        return new Decision.Done(effects);
+    }
+
+    /** Whether the counter passes over what lies apart: what waits to be given again ends the way there. */
+    private boolean stays(Stretch apart, long position) {
+        return position < act.next() || apart.state() != PositionState.RETURNED;
     }
 
     private Effect preexisting(Series series, Range range, int lane, long from, long behind) {

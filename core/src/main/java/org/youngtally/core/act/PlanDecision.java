@@ -105,14 +105,20 @@ record PlanDecision(LedgerState state, String key) {
     private void closeGaps(Series series, LaneKey key, long end, List<Effect> effects) {
         LaneState used = state.lane(key).orElseThrow();
         Range range = series.range(key.range()).orElseThrow();
-        for (long position = used.next(); position < end && effects.size() < Decider.MOST_SETTLED; ) {
-            // Whatever ends a gap is apart: the highest number of the lane is, at the latest.
-            Stretch next = state.apart(used.lane()).ceilingEntry(position).getValue();
-            if (next.from() <= position) {
-                effects.add(new Effect.Passed(used.lane(), next.from(), next.to()));
-                position = next.to() + 1;
+        if (used.next() >= end) return;
+        for (long position = used.next(); effects.size() < Decider.MOST_SETTLED; ) {
+            Map.Entry<Long, Stretch> apart = state.apart(used.lane()).ceilingEntry(position);
+            if (apart != null
+                    && apart.getKey() == position
+                    && (position < end || apart.getValue().state() != PositionState.RETURNED)) {
+                effects.add(new Effect.Passed(
+                        used.lane(), position, apart.getValue().to()));
+                position = apart.getValue().to() + 1;
                 continue;
             }
+            if (position >= end) return;
+            // Whatever ends a gap is apart: the highest number of the lane is, at the latest.
+            Stretch next = apart.getValue();
             Particulars particulars = next.origin().particulars();
             effects.add(new Effect.GapClosed(
                     used.lane(),

@@ -5,6 +5,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.NavigableMap;
+import java.util.Optional;
 import java.util.function.Function;
 import org.youngtally.core.pattern.Particulars;
 
@@ -55,6 +56,13 @@ public record Outlook(Particulars particulars, List<Coming> next, long left) {
             if (!series.order().isSealed()) new Ahead(series, particulars, range, lane, so, most, next).look();
         }
         return new Outlook(particulars, List.copyOf(next), series.order().repeats() ? -1 : left);
+    }
+
+    /** The next number of a lane; empty where none is left, or it cannot be told. */
+    public static Optional<Coming> next(Series series, Particulars particulars, Range range, LaneKey lane, Used used) {
+        var next = new ArrayList<Coming>();
+        if (!series.order().isSealed()) new Ahead(series, particulars, range, lane, used, 1, next).look();
+        return next.stream().findFirst();
     }
 
     /** Looks along one lane. */

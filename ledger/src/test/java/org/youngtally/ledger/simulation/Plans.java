@@ -98,8 +98,14 @@ final class Plans {
             quantity++;
         }
         if (quantity > 0) later(lane, date);
-        lane.next = (int) act.next();
+        goOn(lane, (int) act.next());
         return model.done(List.of(), quantity);
+    }
+
+    /** The counter comes to a position, or behind what is ahead there. */
+    private static void goOn(Lane lane, int position) {
+        lane.next = position;
+        while (lane.at(lane.next) != null && lane.at(lane.next).state != PositionState.RETURNED) lane.next++;
     }
 
     private static void later(Lane lane, LocalDate date) {
@@ -224,7 +230,7 @@ final class Plans {
                 while (lane.at(above) == null) above++;
                 later(lane, lane.at(above).date);
             }
-            lane.next = Math.max(lane.next, end.getValue());
+            if (lane.next < end.getValue()) goOn(lane, end.getValue());
         }
         return model.done(List.of(), 0);
     }

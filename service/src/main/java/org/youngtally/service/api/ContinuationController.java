@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.Parameter;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -26,6 +27,7 @@ import org.youngtally.core.reading.Located;
 import org.youngtally.core.reading.SeriesReader;
 import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.LaneKey;
+import org.youngtally.core.series.Outlook;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.Ledger;
@@ -131,7 +133,15 @@ class ContinuationController {
                 from ? place.position() : place.position() + 1,
                 reason,
                 Requests.mark(caller.name(), key, "CONTINUE", series, text, from, date, reason));
-        String next = act.next() < found.positions(range) ? found.render(range, particulars, act.next()) : "";
+        Outlook.Used used = caller.snapshot().counters().used(lane);
+        String next = Outlook.next(
+                        found,
+                        particulars,
+                        range,
+                        lane,
+                        new Outlook.Used(act.next(), 0, Collections.emptyNavigableMap(), used.ahead()))
+                .map(Outlook.Coming::identifier)
+                .orElse("");
         if (Boolean.TRUE.equals(request.dryRun())) return tried(act, found, range, next);
         return switch (Requests.perform(ledger, act, caller.name())) {
             case Outcome.Settled settled -> done(act, settled, next);
