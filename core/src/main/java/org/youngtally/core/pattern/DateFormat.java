@@ -110,6 +110,15 @@ public record DateFormat(String pattern, Calendar calendar, int fiscalStart, Lis
     }
 
     /**
+     * The format of a date in a text around it.
+     *
+     * @param column where its letters start there, from 1, for the message of a fault
+     */
+    public static DateFormat of(String letters, int column) {
+        return parse(letters, column, Calendar.CIVIL, DateStyle.PLAIN, PatternEdition.NEWEST);
+    }
+
+    /**
      * Parses the letters; {@code column} is where they start in the pattern around them, for the message of a fault.
      */
     static DateFormat parse(String written, int column, Calendar calendar, DateStyle style, PatternEdition edition) {
