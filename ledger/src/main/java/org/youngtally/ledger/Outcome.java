@@ -8,6 +8,7 @@ import org.youngtally.core.act.Answer;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.label.KeptLayout;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
@@ -37,7 +38,8 @@ public sealed interface Outcome<A extends Answer> {
             List<Series> series,
             List<Unit> units,
             List<Kind> kinds,
-            List<Route> routes)
+            List<Route> routes,
+            List<KeptLayout> layouts)
             implements Outcome<Answer.Definitions> {
         /** Those among the effects of an act. */
         public static Defined by(List<Effect> effects) {
@@ -47,7 +49,8 @@ public sealed interface Outcome<A extends Answer> {
                     of(effects, Effect.Defined.class, Effect.Defined::series),
                     of(effects, Effect.UnitDefined.class, Effect.UnitDefined::unit),
                     of(effects, Effect.KindDefined.class, Effect.KindDefined::kind),
-                    of(effects, Effect.RouteDefined.class, Effect.RouteDefined::route));
+                    of(effects, Effect.RouteDefined.class, Effect.RouteDefined::route),
+                    of(effects, Effect.LayoutDefined.class, Effect.LayoutDefined::layout));
         }
 
         private static <E extends Effect, T> List<T> of(List<Effect> effects, Class<E> sort, Function<E, T> defined) {

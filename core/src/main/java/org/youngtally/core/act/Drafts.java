@@ -3,6 +3,7 @@ package org.youngtally.core.act;
 import java.util.List;
 import java.util.stream.Stream;
 import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.label.LayoutDraft;
 import org.youngtally.core.organisation.KindDraft;
 import org.youngtally.core.organisation.RouteDraft;
 import org.youngtally.core.organisation.UnitDraft;
@@ -16,7 +17,8 @@ public record Drafts(
         List<SeriesDraft> series,
         List<UnitDraft> units,
         List<KindDraft> kinds,
-        List<RouteDraft> routes) {
+        List<RouteDraft> routes,
+        List<LayoutDraft> layouts) {
     public static final Drafts NONE = new Drafts(List.of(), List.of(), List.of());
 
     public Drafts {
@@ -26,6 +28,18 @@ public record Drafts(
         units = List.copyOf(units);
         kinds = List.copyOf(kinds);
         routes = List.copyOf(routes);
+        layouts = List.copyOf(layouts);
+    }
+
+    /** Without layouts. */
+    public Drafts(
+            List<NamespaceDraft> namespaces,
+            List<CodebookDraft> codebooks,
+            List<SeriesDraft> series,
+            List<UnitDraft> units,
+            List<KindDraft> kinds,
+            List<RouteDraft> routes) {
+        this(namespaces, codebooks, series, units, kinds, routes, List.of());
     }
 
     /** Without anything of the organisation. */
@@ -47,7 +61,13 @@ public record Drafts(
 
     /** How many things they define. */
     public int size() {
-        return namespaces.size() + codebooks.size() + series.size() + units.size() + kinds.size() + routes.size();
+        return namespaces.size()
+                + codebooks.size()
+                + series.size()
+                + units.size()
+                + kinds.size()
+                + routes.size()
+                + layouts.size();
     }
 
     /** These and others, behind them. */
@@ -58,7 +78,8 @@ public record Drafts(
                 joined(series, others.series),
                 joined(units, others.units),
                 joined(kinds, others.kinds),
-                joined(routes, others.routes));
+                joined(routes, others.routes),
+                joined(layouts, others.layouts));
     }
 
     private static <T> List<T> joined(List<T> one, List<T> other) {

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.label.KeptLayout;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
@@ -239,6 +240,9 @@ public sealed interface Effect {
 
     /** A kind of record is defined, or has a new version. */
     record KindDefined(Kind kind) implements Organising {}
+
+    /** A layout of labels is defined, or has a new version. */
+    record LayoutDefined(KeptLayout layout) implements Organising {}
 
     /** A route is defined, or has a new version. */
     record RouteDefined(Route route) implements Organising {}

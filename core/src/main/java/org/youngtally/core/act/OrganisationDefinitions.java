@@ -14,6 +14,9 @@ import org.youngtally.core.act.Refusal.DraftFaults;
 import org.youngtally.core.act.Refusal.What;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.fault.Fault;
+import org.youngtally.core.label.KeptLayout;
+import org.youngtally.core.label.LayoutCheck;
+import org.youngtally.core.label.LayoutDraft;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.KindCheck;
 import org.youngtally.core.organisation.KindDraft;
@@ -94,6 +97,8 @@ final class OrganisationDefinitions {
         for (int i = 0; i < drafts.units().size(); i++) tree(i, drafts.units().get(i));
         if (series.values().stream().anyMatch(each -> each.codebooks().contains(FieldRule.UNITS))) unambiguous();
         for (int i = 0; i < drafts.kinds().size(); i++) kind(i, drafts.kinds().get(i));
+        for (int i = 0; i < drafts.layouts().size(); i++)
+            layout(i, drafts.layouts().get(i));
         var written = new HashMap<String, Integer>();
         for (int i = 0; i < drafts.routes().size(); i++)
             if (!restsOnFaults(drafts.routes().get(i))) route(i, drafts.routes().get(i), written);
@@ -281,6 +286,22 @@ final class OrganisationDefinitions {
         Kind kind = before == null ? after : after.withVersion(before.version() + 1);
         now = now.with(kind);
         effects.add(new Effect.KindDefined(kind));
+    }
+
+    private void layout(int index, LayoutDraft draft) {
+        LayoutCheck.Result checked = LayoutCheck.of(draft);
+        if (checked.layout().isEmpty()) {
+            faults(What.LAYOUT, index, draft.key(), checked.faults());
+            return;
+        }
+        if (drafts.layouts().subList(0, index).stream()
+                .anyMatch(other -> draft.key().equals(other.key())))
+            fault(What.LAYOUT, index, draft.key(), twice(draft.key()));
+        KeptLayout before = now.layouts().get(draft.key());
+        if (before != null && before.draft().equals(draft)) return;
+        var layout = new KeptLayout(draft, before == null ? 1 : before.version() + 1);
+        now = now.with(layout);
+        effects.add(new Effect.LayoutDefined(layout));
     }
 
     private RouteCheck.Result checked(RouteDraft draft) {

@@ -143,7 +143,8 @@ public sealed interface Refusal {
         SERIES,
         UNIT,
         KIND,
-        ROUTE
+        ROUTE,
+        LAYOUT
     }
 
     /**

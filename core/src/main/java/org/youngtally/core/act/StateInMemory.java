@@ -199,6 +199,7 @@ public final class StateInMemory implements LedgerState {
                 case Effect.Defined defined -> remember(defined.series());
                 case Effect.UnitDefined defined -> organisation = organisation.with(defined.unit());
                 case Effect.KindDefined defined -> organisation = organisation.with(defined.kind());
+                case Effect.LayoutDefined defined -> organisation = organisation.with(defined.layout());
                 case Effect.RouteDefined defined -> organisation = organisation.with(defined.route());
                 case Effect.RouteRemoved removed -> organisation = organisation.withoutRoute(removed.route());
                 case Effect.AccountChanged changed -> remember(changed.account());

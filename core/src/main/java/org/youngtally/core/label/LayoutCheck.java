@@ -99,9 +99,7 @@ public final class LayoutCheck {
 
     /** A length; its shape is found fault with elsewhere. */
     private static double length(String written, double otherwise) {
-        return written == null || !written.matches("[0-9]{1,4}([.][0-9]{1,3})?")
-                ? otherwise
-                : Double.parseDouble(written);
+        return written == null || !LayoutDraft.isDecimal(written) ? otherwise : Double.parseDouble(written);
     }
 
     private Sheet sheet(SheetDraft draft, double width, double height) {
@@ -251,9 +249,10 @@ public final class LayoutCheck {
     }
 
     private double letters(String path, String written) {
-        double size = length(written, 9);
+        double size = written == null ? 9 : length(written, 0);
         if (size >= 3 && size <= 400) return size;
-        faults.add(new Fault(path + "size", "is " + written + " points", "enter 3 to 400"));
+        faults.add(new Fault(
+                path + "size", "‘" + written + "’ is no size of letters", "write 3 to 400 points, such as 8.5"));
         return 9;
     }
 

@@ -54,18 +54,19 @@ public record LayoutDraft(
                             "What is on a label, from the back to the front.")
                     .required());
 
-    static Property<String> length(String name, String meaning) {
-        return Property.of(name, name, new Shape.Text("^[0-9]{1,4}([.][0-9]{1,3})?$", false), meaning)
-                .checked(LayoutDraft::lengthFault);
+    /** A length in mm. */
+    private static Property<String> length(String name, String meaning) {
+        return Property.of(name, name, new Shape.Decimal(), meaning)
+                .checked((path, value) -> isDecimal(value)
+                        ? Optional.empty()
+                        : Optional.of(new Fault(
+                                path,
+                                "‘" + value + "’ is not a length in mm",
+                                "write up to 9999 with at most three places behind a point, such as 62.5")));
     }
 
-    private static Optional<Fault> lengthFault(String path, String value) {
-        return value.matches("[0-9]{1,4}([.][0-9]{1,3})?")
-                ? Optional.empty()
-                : Optional.of(new Fault(
-                        path,
-                        "‘" + value + "’ is not a length in mm",
-                        "write up to 9999 with at most three places behind a point, such as 62.5"));
+    static boolean isDecimal(String text) {
+        return text.matches("[0-9]{1,4}([.][0-9]{1,3})?");
     }
 
     /** The sheet on which several labels are. */
@@ -137,7 +138,8 @@ public record LayoutDraft(
                         .required(),
                 length("height", "The height of its box before it is turned, in mm.")
                         .required(),
-                length("size", "The size of the letters, in points.").usually("9"),
+                Property.of("size", "size", new Shape.Decimal(), "The size of the letters, in points, 3 to 400.")
+                        .usually("9"),
                 Property.word("align", "align", ALIGNMENTS, "Where it is in the width of its box.")
                         .usually("left"),
                 Property.whole("turn", "turn", "By how many degrees its box is turned clockwise: 0, 90, 180 or 270.")

@@ -7,47 +7,55 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.youngtally.core.label.KeptLayout;
 import org.youngtally.core.text.Comparison;
 
 /**
- * Who works here and on what: units, kinds of records, and the routes that find a record's series. A value; each change
- * makes a new one.
+ * Who works here and on what: units, kinds of records, the routes that find a record's series, and layouts of labels. A
+ * value; each change makes a new one.
  *
  * @param units by key, in the order in which they were first defined
  * @param kinds by key
  * @param routes by {@link Route#key}
+ * @param layouts by key
  */
-public record Organisation(Map<String, Unit> units, Map<String, Kind> kinds, Map<String, Route> routes) {
-    public static final Organisation NONE = new Organisation(Map.of(), Map.of(), Map.of());
+public record Organisation(
+        Map<String, Unit> units, Map<String, Kind> kinds, Map<String, Route> routes, Map<String, KeptLayout> layouts) {
+    public static final Organisation NONE = new Organisation(Map.of(), Map.of(), Map.of(), Map.of());
 
     public Organisation {
         units = Collections.unmodifiableMap(new LinkedHashMap<>(units));
         kinds = Collections.unmodifiableMap(new LinkedHashMap<>(kinds));
         routes = Collections.unmodifiableMap(new LinkedHashMap<>(routes));
+        layouts = Collections.unmodifiableMap(new LinkedHashMap<>(layouts));
     }
 
     public Organisation with(Unit unit) {
-        return new Organisation(with(units, unit.key(), unit), kinds, routes);
+        return new Organisation(with(units, unit.key(), unit), kinds, routes, layouts);
     }
 
     /** @param all of them, by key */
     public Organisation withUnits(Map<String, Unit> all) {
-        return new Organisation(all, kinds, routes);
+        return new Organisation(all, kinds, routes, layouts);
     }
 
     public Organisation with(Kind kind) {
-        return new Organisation(units, with(kinds, kind.key(), kind), routes);
+        return new Organisation(units, with(kinds, kind.key(), kind), routes, layouts);
     }
 
     public Organisation with(Route route) {
-        return new Organisation(units, kinds, with(routes, route.key(), route));
+        return new Organisation(units, kinds, with(routes, route.key(), route), layouts);
+    }
+
+    public Organisation with(KeptLayout layout) {
+        return new Organisation(units, kinds, routes, with(layouts, layout.key(), layout));
     }
 
     /** @param key of the route that goes */
     public Organisation withoutRoute(String key) {
         var left = new LinkedHashMap<>(routes);
         left.remove(key);
-        return new Organisation(units, kinds, left);
+        return new Organisation(units, kinds, left, layouts);
     }
 
     private static <T> Map<String, T> with(Map<String, T> all, String key, T one) {

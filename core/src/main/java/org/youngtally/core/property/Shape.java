@@ -31,6 +31,9 @@ public sealed interface Shape<T> {
     /** A whole number. */
     record Whole() implements Shape<Long> {}
 
+    /** A number as it was written: up to four digits, and up to three behind a point. */
+    record Decimal() implements Shape<String> {}
+
     /** True, or left out. */
     record Flag() implements Shape<Boolean> {}
 

@@ -11,6 +11,7 @@ import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Purpose;
+import org.youngtally.core.label.KeptLayout;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
@@ -176,6 +177,8 @@ final class EntryJson {
             }
             case Effect.UnitDefined defined -> json.writePOJOProperty("unit", OrganisationJson.node(defined.unit()));
             case Effect.KindDefined defined -> json.writePOJOProperty("kind", OrganisationJson.node(defined.kind()));
+            case Effect.LayoutDefined defined ->
+                json.writePOJOProperty("layout", OrganisationJson.node(defined.layout()));
             case Effect.RouteDefined defined -> json.writePOJOProperty("route", OrganisationJson.node(defined.route()));
             case Effect.RouteRemoved removed -> json.writeStringProperty("removes", removed.route());
             case Effect.AccountChanged changed ->
@@ -241,6 +244,8 @@ final class EntryJson {
                     comparison(node.required("by")));
         if (node.has("unit")) return new Effect.UnitDefined(OrganisationJson.read(node.get("unit"), Unit.class));
         if (node.has("kind")) return new Effect.KindDefined(OrganisationJson.read(node.get("kind"), Kind.class));
+        if (node.has("layout"))
+            return new Effect.LayoutDefined(OrganisationJson.read(node.get("layout"), KeptLayout.class));
         if (node.has("route")) return new Effect.RouteDefined(OrganisationJson.read(node.get("route"), Route.class));
         if (node.has("removes"))
             return new Effect.RouteRemoved(node.get("removes").stringValue());

@@ -9,6 +9,8 @@ import org.youngtally.core.access.Account;
 import org.youngtally.core.access.Grant;
 import org.youngtally.core.access.Scope;
 import org.youngtally.core.access.Token;
+import org.youngtally.core.label.KeptLayout;
+import org.youngtally.core.label.LayoutDraft;
 import org.youngtally.core.organisation.Condition;
 import org.youngtally.core.organisation.Keeping;
 import org.youngtally.core.organisation.Kind;
@@ -38,6 +40,34 @@ final class KeptNames extends JacksonAnnotationIntrospector {
                     List.of("name", "title", "type", "codebook", "within", "required", "nameOf", "codeOf")),
             Map.entry(Keeping.class, List.of("sticky", "knownBy", "agree", "deleting", "datedBy", "lineStep")),
             Map.entry(Route.class, List.of("kind", "unit", "when", "series", "into", "version")),
+            Map.entry(KeptLayout.class, List.of("draft", "version")),
+            Map.entry(
+                    LayoutDraft.class,
+                    List.of("key", "title", "width", "height", "resolution", "advance", "sheet", "ask", "items")),
+            Map.entry(
+                    LayoutDraft.SheetDraft.class,
+                    List.of("width", "height", "columns", "rows", "left", "top", "across", "down")),
+            Map.entry(LayoutDraft.AskDraft.class, List.of("name", "title")),
+            Map.entry(
+                    LayoutDraft.ItemDraft.class,
+                    List.of(
+                            "text",
+                            "code",
+                            "line",
+                            "box",
+                            "picture",
+                            "left",
+                            "top",
+                            "width",
+                            "height",
+                            "size",
+                            "align",
+                            "turn",
+                            "content",
+                            "link",
+                            "module",
+                            "transport",
+                            "readable")),
             Map.entry(Condition.class, List.of("tests")),
             Map.entry(Condition.Test.class, List.of("type", "oneOf", "from", "to")),
             Map.entry(

@@ -3,6 +3,7 @@ package org.youngtally.ledger.journal;
 import com.fasterxml.jackson.annotation.JsonAutoDetect;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import org.youngtally.core.access.Account;
+import org.youngtally.core.label.KeptLayout;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
@@ -13,8 +14,8 @@ import tools.jackson.databind.cfg.DateTimeFeature;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Units, kinds, routes, accounts and records as JSON: each property under the name that {@link KeptNames} has for it,
- * absent ones left out.
+ * Units, kinds, layouts, routes, accounts and records as JSON: each property under the name that {@link KeptNames} has
+ * for it, absent ones left out.
  */
 public final class OrganisationJson {
     private static final JsonMapper MAPPER = JsonMapper.builder()
@@ -46,6 +47,10 @@ public final class OrganisationJson {
 
     public static Kind kind(String json) {
         return MAPPER.readValue(json, Kind.class);
+    }
+
+    public static KeptLayout layout(String json) {
+        return MAPPER.readValue(json, KeptLayout.class);
     }
 
     public static Route route(String json) {

@@ -11,10 +11,11 @@ import org.youngtally.core.act.Effect;
 import org.youngtally.core.organisation.Organisation;
 import org.youngtally.ledger.journal.OrganisationJson;
 
-/** Writes and reads units, kinds, routes and accounts: few, small, and kept whole. */
+/** Writes and reads units, kinds, layouts, routes and accounts: few, small, and kept whole. */
 public final class OrganisationTables {
     private static final String UNIT = "unit";
     private static final String KIND = "kind";
+    private static final String LAYOUT = "layout";
     private static final String ROUTE = "route";
     private static final String ACCOUNT = "account";
 
@@ -35,6 +36,8 @@ public final class OrganisationTables {
             return switch (effect) {
                 case Effect.UnitDefined defined -> new Part(UNIT, defined.unit().key(), json(defined.unit()));
                 case Effect.KindDefined defined -> new Part(KIND, defined.kind().key(), json(defined.kind()));
+                case Effect.LayoutDefined defined ->
+                    new Part(LAYOUT, defined.layout().key(), json(defined.layout()));
                 case Effect.RouteDefined defined ->
                     new Part(ROUTE, defined.route().key(), json(defined.route()));
                 case Effect.RouteRemoved removed -> new Part(ROUTE, removed.route(), Optional.empty());
@@ -60,6 +63,7 @@ public final class OrganisationTables {
         Organisation organisation = Organisation.NONE;
         for (String json : newest(UNIT)) organisation = organisation.with(OrganisationJson.unit(json));
         for (String json : newest(KIND)) organisation = organisation.with(OrganisationJson.kind(json));
+        for (String json : newest(LAYOUT)) organisation = organisation.with(OrganisationJson.layout(json));
         for (String json : newest(ROUTE)) organisation = organisation.with(OrganisationJson.route(json));
         return organisation;
     }

@@ -126,6 +126,7 @@ final class DefiningRights {
                 Optional.of(Where.kind(defined.kind().key()));
             case Effect.RouteDefined defined -> Optional.of(of(defined.route()));
             case Effect.CodebookDefined defined -> Optional.of(Where.EVERYWHERE);
+            case Effect.LayoutDefined defined -> Optional.of(Where.EVERYWHERE);
             // A namespace that begins with a series belongs to whoever may define that.
             case Effect.ComparisonChanged compared -> compared.before().map(rule -> Where.EVERYWHERE);
             case Effect.NamespaceDefined defined -> Optional.of(Where.EVERYWHERE);

@@ -39,6 +39,8 @@ import org.youngtally.core.act.KeptFile;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.label.KeptLayout;
+import org.youngtally.core.label.LayoutDraft;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.KindDraft;
 import org.youngtally.core.organisation.Organisation;
@@ -110,7 +112,7 @@ class DefinitionController {
             List<PartChangeView> organisation) {}
 
     /**
-     * @param what unit, kind or route
+     * @param what unit, kind, route or layout
      * @param key of a route: where it stands
      * @param change {@code new}, {@code changed} or {@code unchanged}
      */
@@ -149,7 +151,8 @@ class DefinitionController {
             Map<String, Series> series,
             Map<String, Unit> units,
             Map<String, Kind> kinds,
-            Map<String, Route> routes) {
+            Map<String, Route> routes,
+            Map<String, KeptLayout> layouts) {
         static Defined in(LedgerSnapshot snapshot) {
             Organisation organisation = snapshot.organisation();
             return new Defined(
@@ -158,7 +161,8 @@ class DefinitionController {
                     snapshot.series(),
                     organisation.units(),
                     organisation.kinds(),
-                    organisation.routes());
+                    organisation.routes(),
+                    organisation.layouts());
         }
 
         static Defined by(Outcome.Defined outcome) {
@@ -168,7 +172,8 @@ class DefinitionController {
                     byKey(outcome.series(), Series::key),
                     byKey(outcome.units(), Unit::key),
                     byKey(outcome.kinds(), Kind::key),
-                    byKey(outcome.routes(), Route::key));
+                    byKey(outcome.routes(), Route::key),
+                    byKey(outcome.layouts(), KeptLayout::key));
         }
 
         private static <T> Map<String, T> byKey(List<T> all, Function<T, String> key) {
@@ -285,7 +290,8 @@ class DefinitionController {
                 now.series().values().stream().map(SeriesDraft::of).toList(),
                 organisation.units().values().stream().map(UnitDraft::of).toList(),
                 organisation.kinds().values().stream().map(KindDraft::of).toList(),
-                organisation.routes().values().stream().map(RouteDraft::of).toList());
+                organisation.routes().values().stream().map(RouteDraft::of).toList(),
+                organisation.layouts().values().stream().map(KeptLayout::draft).toList());
         List<KeptFile> kept = ledger.read(dsl -> new StateQueries(dsl).files());
         return new DefinitionFiles(DefinitionExport.of(
                         kept, current, draft -> RouteCheck.of(draft, organisation, now.series(), now::choices)
@@ -421,6 +427,14 @@ class DefinitionController {
         for (Route route : after.routes().values())
             parts.add(
                     part("route", before.routes().get(route.key()), route, Route::key, Route::series, Route::version));
+        for (LayoutDraft draft : drafts.layouts())
+            parts.add(part(
+                    "layout",
+                    before.layouts().get(draft.key()),
+                    after.layouts().get(draft.key()),
+                    KeptLayout::key,
+                    KeptLayout::title,
+                    KeptLayout::version));
         return parts;
     }
 

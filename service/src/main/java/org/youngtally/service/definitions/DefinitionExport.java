@@ -125,7 +125,9 @@ public final class DefinitionExport {
                 DefinitionSort.KINDS.list(),
                 then(DefinitionSort.KINDS, drafts, KindDraft::plain),
                 DefinitionSort.ROUTES.list(),
-                then(DefinitionSort.ROUTES, drafts, normal));
+                then(DefinitionSort.ROUTES, drafts, normal),
+                DefinitionSort.LAYOUTS.list(),
+                then(DefinitionSort.LAYOUTS, drafts, UnaryOperator.identity()));
         var edits = new ArrayList<Edit>();
         for (NodeTuple tuple : ((MappingNode) root).getValue()) {
             String list = ((ScalarNode) tuple.getKeyNode()).getValue();

@@ -117,7 +117,8 @@ public final class DefinitionFile {
                 drafts(DefinitionSort.SERIES),
                 drafts(DefinitionSort.UNITS),
                 drafts(DefinitionSort.KINDS),
-                drafts(DefinitionSort.ROUTES));
+                drafts(DefinitionSort.ROUTES),
+                drafts(DefinitionSort.LAYOUTS));
     }
 
     @SuppressWarnings("unchecked") // read by the sort's own group
@@ -200,6 +201,7 @@ public final class DefinitionFile {
             case Shape.Text text -> text(node, path);
             case Shape.Word word -> text(node, path);
             case Shape.Date date -> text(node, path);
+            case Shape.Decimal decimal -> text(node, path);
             case Shape.Whole whole -> number(node, path);
             case Shape.Flag flag -> flag(node, path);
             case Shape.Texts texts -> texts(node, path, "a list, such as " + texts.example());

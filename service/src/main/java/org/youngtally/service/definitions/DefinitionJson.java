@@ -41,6 +41,7 @@ public final class DefinitionJson {
                     case Shape.Text text -> value;
                     case Shape.Word word -> value;
                     case Shape.Date date -> value;
+                    case Shape.Decimal decimal -> value;
                     case Shape.Whole whole -> value;
                     case Shape.Flag flag -> value;
                     case Shape.Texts texts -> value;
@@ -93,6 +94,7 @@ public final class DefinitionJson {
             case Shape.Text text -> text.pattern().isEmpty() ? filled(parser, context) : text(parser, context);
             case Shape.Word word -> filled(parser, context);
             case Shape.Date date -> filled(parser, context);
+            case Shape.Decimal decimal -> filled(parser, context);
             case Shape.Whole whole -> context.readValue(parser, Long.class);
             case Shape.Flag flag -> context.readValue(parser, Boolean.class);
             case Shape.Texts texts -> list(parser, context, () -> text(parser, context));

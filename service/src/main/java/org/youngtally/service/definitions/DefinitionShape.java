@@ -57,6 +57,8 @@ public final class DefinitionShape {
                 yield choice;
             }
             case Shape.Date date -> text("").put("format", "date");
+            case Shape.Decimal decimal ->
+                NODES.objectNode().put("type", "number").put("minimum", 0);
             case Shape.Whole whole -> NODES.objectNode().put("type", "integer");
             case Shape.Flag flag -> NODES.objectNode().put("type", "boolean");
             case Shape.Texts texts -> {

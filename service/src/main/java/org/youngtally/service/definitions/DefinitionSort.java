@@ -5,6 +5,7 @@ import java.util.function.Function;
 import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.Refusal.What;
 import org.youngtally.core.codebook.CodebookDraft;
+import org.youngtally.core.label.LayoutDraft;
 import org.youngtally.core.organisation.KindDraft;
 import org.youngtally.core.organisation.RouteDraft;
 import org.youngtally.core.organisation.UnitDraft;
@@ -66,6 +67,14 @@ record DefinitionSort<D>(
             RouteDraft::key,
             "The routes: which series is used for records of a kind in a unit.");
 
+    static final DefinitionSort<LayoutDraft> LAYOUTS = new DefinitionSort<>(
+            "layouts",
+            What.LAYOUT,
+            LayoutDraft.PROPERTIES,
+            Drafts::layouts,
+            LayoutDraft::key,
+            "The layouts of labels that this file defines.");
+
     /** All of them, in the order in which they are written. */
-    static final List<DefinitionSort<?>> ALL = List.of(NAMESPACES, CODEBOOKS, SERIES, UNITS, KINDS, ROUTES);
+    static final List<DefinitionSort<?>> ALL = List.of(NAMESPACES, CODEBOOKS, SERIES, UNITS, KINDS, ROUTES, LAYOUTS);
 }

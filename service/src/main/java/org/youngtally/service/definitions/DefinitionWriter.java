@@ -88,6 +88,7 @@ final class DefinitionWriter {
                                 : text.pattern().isEmpty() ? text((String) value) : value);
             case Shape.Word word -> Value.of(value);
             case Shape.Date date -> Value.of(value);
+            case Shape.Decimal decimal -> Value.of(value);
             case Shape.Whole whole -> Value.of(value);
             case Shape.Flag flag -> Value.of(value);
             case Shape.Texts texts ->

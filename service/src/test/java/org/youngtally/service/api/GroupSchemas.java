@@ -46,6 +46,7 @@ final class GroupSchemas {
             case Shape.Text text -> typed("string");
             case Shape.Word word -> words(word.words());
             case Shape.Date date -> typed("string").format("date");
+            case Shape.Decimal decimal -> typed("string");
             case Shape.Whole whole -> typed("integer").format("int64");
             case Shape.Flag flag -> typed("boolean");
             case Shape.Texts texts -> typed("array").items(typed("string"));
