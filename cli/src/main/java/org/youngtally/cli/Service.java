@@ -229,6 +229,25 @@ final class Service {
         });
     }
 
+    /**
+     * Posts a request, and writes the file that comes back.
+     *
+     * @param to where there is no file yet
+     */
+    void download(String path, JsonObject body, Path to) throws IOException {
+        try {
+            HttpURLConnection connection = connection("POST", path, body, Map.of("Accept", "*/*"));
+            if (connection.getResponseCode() >= 400) answer(connection, false);
+            try (InputStream in = connection.getInputStream()) {
+                NewFiles.write(to, in);
+            }
+        } catch (NewFiles.NotWritten e) {
+            throw e;
+        } catch (IOException e) {
+            throw notReachable(e);
+        }
+    }
+
     private interface Answered<T> {
         T by(HttpURLConnection connection) throws IOException;
     }

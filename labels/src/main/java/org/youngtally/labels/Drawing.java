@@ -1,7 +1,9 @@
 package org.youngtally.labels;
 
 import java.awt.geom.AffineTransform;
+import java.util.ArrayList;
 import java.util.List;
+import org.youngtally.core.label.Layout;
 
 /**
  * What is drawn on one label, in mm from its upper left corner, from the back to the front.
@@ -9,14 +11,37 @@ import java.util.List;
  * @param resolution the dots per inch of the printer
  */
 public record Drawing(double width, double height, int resolution, List<Part> parts) {
+    private static final String EXPECTED = "expected";
+
     public Drawing {
         parts = List.copyOf(parts);
     }
 
-    /** @param place from the place of an item's box to its place on the label */
-    record Part(AffineTransform place, List<Ink> ink) {
+    /** The same with a word in light gray behind everything: that its number is expected, and not allocated. */
+    public Drawing expected() {
+        double size = Math.min(height / 3, width / 4) / Layout.POINT;
+        double wide = Letters.font().width(EXPECTED, size);
+        double scale = Math.min(1, width * 0.9 / wide);
+        var all = new ArrayList<Part>();
+        all.add(new Part(
+                new AffineTransform(),
+                List.of(new Ink.Text((width - wide * scale) / 2, height * 0.62, size * scale, EXPECTED)),
+                0.85f));
+        all.addAll(parts);
+        return new Drawing(width, height, resolution, all);
+    }
+
+    /**
+     * @param place from the place of an item's box to its place on the label
+     * @param gray 0 for black to 1 for white
+     */
+    record Part(AffineTransform place, List<Ink> ink, float gray) {
         Part {
             ink = List.copyOf(ink);
+        }
+
+        Part(AffineTransform place, List<Ink> ink) {
+            this(place, ink, 0);
         }
     }
 

@@ -12,7 +12,10 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TimeZone;
+import org.apache.fontbox.ttf.TTFParser;
+import org.apache.fontbox.ttf.TrueTypeFont;
 import org.apache.pdfbox.io.IOUtils;
+import org.apache.pdfbox.io.RandomAccessReadBuffer;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.pdmodel.PDPageContentStream;
@@ -40,8 +43,12 @@ public final class LabelPdf implements Closeable {
     /** @param made when the file says that it was made */
     public LabelPdf(Layout layout, Instant made) throws IOException {
         this.layout = layout;
-        try (InputStream letters = Letters.file()) {
-            font = PDType0Font.load(document, letters);
+        try (InputStream file = Letters.file()) {
+            TrueTypeFont letters = new TTFParser().parse(new RandomAccessReadBuffer(file));
+            // Ligatures would make texts narrower than they were measured, and looking for them takes most of the time.
+            letters.setEnableGsub(false);
+            document.registerTrueTypeFontForClosing(letters);
+            font = PDType0Font.load(document, letters, true);
         }
         document.getDocumentInformation().setTitle(layout.title());
         Calendar date = Calendar.getInstance(TimeZone.getTimeZone("UTC"), Locale.ROOT);
@@ -70,6 +77,7 @@ public final class LabelPdf implements Closeable {
             whole.concatenate(part.place());
             stream.saveGraphicsState();
             stream.transform(new Matrix(whole));
+            stream.setNonStrokingColor(part.gray());
             for (Ink ink : part.ink()) draw(stream, ink);
             stream.restoreGraphicsState();
         }

@@ -41,6 +41,7 @@ public final class LabelPng {
         graphics.setRenderingHint(RenderingHints.KEY_INTERPOLATION, RenderingHints.VALUE_INTERPOLATION_BICUBIC);
         for (Part part : label.parts()) {
             AffineTransform place = AffineTransform.getScaleInstance(scale, scale);
+            graphics.setColor(new Color(part.gray(), part.gray(), part.gray()));
             place.concatenate(part.place());
             for (Ink ink : part.ink()) draw(graphics, place, ink, scale);
         }

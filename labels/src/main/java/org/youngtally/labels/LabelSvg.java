@@ -18,7 +18,10 @@ public final class LabelSvg {
                 + "mm\" height=\"" + mm(label.height()) + "mm\" viewBox=\"0 0 " + mm(label.width()) + " "
                 + mm(label.height()) + "\">\n<rect width=\"100%\" height=\"100%\" fill=\"#fff\"/>\n");
         for (Part part : label.parts()) {
-            svg.append("<g").append(transform(part.place())).append(">\n");
+            svg.append("<g")
+                    .append(transform(part.place()))
+                    .append(part.gray() == 0 ? "" : " fill=\"#d9d9d9\"")
+                    .append(">\n");
             var bars = new StringBuilder();
             for (Ink ink : part.ink())
                 switch (ink) {

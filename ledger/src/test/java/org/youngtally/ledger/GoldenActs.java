@@ -35,6 +35,10 @@ import org.youngtally.core.act.SeriesStanding;
 import org.youngtally.core.act.TablePlan;
 import org.youngtally.core.codebook.CodebookDraft;
 import org.youngtally.core.codebook.CodebookDraft.ChoiceDraft;
+import org.youngtally.core.label.LayoutDraft;
+import org.youngtally.core.label.LayoutDraft.AskDraft;
+import org.youngtally.core.label.LayoutDraft.ItemDraft;
+import org.youngtally.core.label.LayoutDraft.SheetDraft;
 import org.youngtally.core.organisation.KindDraft;
 import org.youngtally.core.organisation.KindDraft.KindFieldDraft;
 import org.youngtally.core.organisation.RouteDraft;
@@ -110,6 +114,47 @@ final class GoldenActs {
             take("measure", 1, Act.Form.SINGLES, MARCH.plusMonths(1), Map.of(), null);
             take("begun", 1, Act.Form.SINGLES);
         }
+    }
+
+    /** Layouts of labels. */
+    void layouts() throws IOException {
+        try (Ledger opened =
+                Ledger.open(LedgerOptions.in(data).withClock(() -> now).withZone(ZoneOffset.UTC))) {
+            ledger = opened;
+            layout(new LayoutDraft(
+                    "pipe",
+                    null,
+                    "62",
+                    "29.5",
+                    null,
+                    null,
+                    null,
+                    List.of(new AskDraft("stop", "Stop “Gamba”")),
+                    List.of(item("No. {identifier}", null, null), item(null, "data-matrix", "{identifier}"))));
+            layout(new LayoutDraft(
+                    "pipe",
+                    "Label of a pipe",
+                    "62",
+                    "29.5",
+                    203L,
+                    "sheet",
+                    new SheetDraft("210", "297", 3L, 8L, "7", "12.9", "2", null),
+                    null,
+                    List.of(item("No. {identifier}", null, null))));
+        }
+    }
+
+    private void layout(LayoutDraft layout) {
+        done(new Act.Define(
+                new Drafts(List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(layout)),
+                List.of(),
+                Optional.empty()));
+    }
+
+    private static ItemDraft item(String text, String code, String content) {
+        return new ItemDraft(
+                text, code, null, null, null, "3", null, "20", "20", null, "right", 90L, content, null, null, null,
+                null);
     }
 
     /** What is done about numbers that were in use before. */

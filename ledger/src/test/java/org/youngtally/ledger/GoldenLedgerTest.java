@@ -161,15 +161,20 @@ class GoldenLedgerTest {
             copy(GOLDEN.resolve("first"), data);
             new GoldenActs(data).compare();
         } else if (folder.endsWith("tables")) new GoldenActs(data).repair();
+        else if (folder.endsWith("layouts")) new GoldenActs(data).layouts();
         else new GoldenActs(data).perform();
         Files.createDirectories(folder);
-        for (String kept : List.of("journal", "files", "secret")) copy(data.resolve(kept), folder.resolve(kept));
+        for (String kept : List.of("journal", "files", "secret")) keep(kept, folder);
         Path batches = GOLDEN.resolve(System.getProperty("golden.write") + "-batches");
-        for (String kept : List.of("files", "secret")) copy(data.resolve(kept), batches.resolve(kept));
+        for (String kept : List.of("files", "secret")) keep(kept, batches);
         List<Entry> entries = entries(data);
         try (Journal journal = Journal.open(new FolderDisk(batches.resolve("journal")), 0, false)) {
             for (int from = 0; from < entries.size(); from += 7)
                 journal.append(entries.subList(from, Math.min(from + 7, entries.size())));
         }
+    }
+
+    private void keep(String name, Path folder) throws IOException {
+        if (Files.exists(data.resolve(name))) copy(data.resolve(name), folder.resolve(name));
     }
 }

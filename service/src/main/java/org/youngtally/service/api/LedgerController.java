@@ -22,7 +22,6 @@ import org.springframework.web.util.UriComponentsBuilder;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.access.Where;
 import org.youngtally.core.act.PositionState;
-import org.youngtally.core.act.Stretch;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.audit.Audit;
@@ -31,15 +30,12 @@ import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.ledger.store.IdentifierQueries;
-import org.youngtally.ledger.store.PlanQueries;
-import org.youngtally.ledger.store.RecordQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
-import org.youngtally.service.web.Refusals;
 import org.youngtally.service.work.HeavyWork;
 import org.youngtally.service.work.HeavyWork.Sort;
 
@@ -51,10 +47,12 @@ class LedgerController {
 
     private final Ledger ledger;
     private final HeavyWork work;
+    private final IssuedIdentifiers identifiers;
 
-    LedgerController(Ledger ledger, HeavyWork work) {
+    LedgerController(Ledger ledger, HeavyWork work, IssuedIdentifiers identifiers) {
         this.ledger = ledger;
         this.work = work;
+        this.identifiers = identifiers;
     }
 
     /**
@@ -149,8 +147,7 @@ class LedgerController {
                         ? referenced(new EntryQueries(dsl), new IdentifierQueries(dsl), reference)
                         : new IdentifierQueries(dsl).find(text))
                 .stream()
-                .filter(each -> caller.reads(each.series().key()))
-                .map(each -> view(each, record(each), origin(each)))
+                .flatMap(each -> identifiers.shown(each, caller).stream())
                 .toList();
         if (found.isEmpty() && text == null)
             throw new Problem(
@@ -176,60 +173,6 @@ class LedgerController {
                         .filter(each -> each.entry().seq() == row.seq()))
                 .limit(MOST_REFERENCED)
                 .toList();
-    }
-
-    /** Numbers are taken for records by acts of their own, so that no others are looked up. */
-    private Optional<Long> record(IdentifierQueries.Found found) {
-        return found.entry().kind().keeps()
-                ? ledger.read(dsl -> new RecordQueries(dsl).numbered(found.series(), found.identifier()))
-                : Optional.empty();
-    }
-
-    /** Where it was in its table, if it was recorded from one. */
-    private Optional<PlanQueries.Origin> origin(IdentifierQueries.Found found) {
-        return found.entry().kind() == Entry.Kind.RECORD
-                ? ledger.read(dsl -> new PlanQueries(dsl).origin(found.entry().seq(), found.laneId(), found.position()))
-                : Optional.empty();
-    }
-
-    private static IdentifierView view(
-            IdentifierQueries.Found found, Optional<Long> record, Optional<PlanQueries.Origin> origin) {
-        var range = new RangeSpan(
-                found.range().id(),
-                found.range().first(),
-                found.range().last(),
-                found.range().step(),
-                found.range().serves().opens());
-        Stretch stretch = found.stretch();
-        return new IdentifierView(
-                found.identifier(),
-                found.series().namespace(),
-                found.series().key(),
-                found.series().title(),
-                range,
-                found.lane(),
-                found.position(),
-                found.round() == 0 ? null : found.round(),
-                found.particulars().date(),
-                fields(Optional.of(found.particulars())),
-                found.retired().isPresent() ? "retired" : Refusals.state(stretch.state()),
-                found.block() ? stretch.block() : null,
-                stretch.state() == PositionState.HELD ? stretch.origin().until().orElse(null) : null,
-                stretch.origin().ahead(),
-                found.entry().seq(),
-                found.entry().at(),
-                found.entry().by(),
-                found.entry().reference().orElse(null),
-                found.entry().purpose().kind().orElse(null),
-                found.entry().purpose().unit().orElse(null),
-                record.orElse(null),
-                found.changed().map(ChangeView::of).orElse(null),
-                origin.map(from -> new PreexistingView(
-                                from.plan().open().plan().file(),
-                                from.line(),
-                                from.plan().open().seq()))
-                        .orElse(null),
-                found.retired().map(ChangeView::of).orElse(null));
     }
 
     /**
@@ -330,7 +273,7 @@ class LedgerController {
                 defined);
     }
 
-    private static Map<String, String> fields(Optional<Particulars> particulars) {
+    static Map<String, String> fields(Optional<Particulars> particulars) {
         return particulars
                 .map(Particulars::fields)
                 .filter(fields -> !fields.isEmpty())

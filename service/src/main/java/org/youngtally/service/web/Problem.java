@@ -147,6 +147,16 @@ public final class Problem extends RuntimeException {
                 HttpStatus.NOT_FOUND,
                 "Kind or unit not found",
                 "The kind of record or the unit is not defined. The detail names the closest one there is."),
+        UNKNOWN_LAYOUT(
+                "unknown-layout",
+                HttpStatus.NOT_FOUND,
+                "Layout not found",
+                "No layout of labels has that key. The detail names the closest one there is."),
+        LABEL_FAULTY(
+                "label-faulty",
+                HttpStatus.UNPROCESSABLE_CONTENT,
+                "A label cannot be printed",
+                "A text does not fit its box, a bar code cannot be scanned, or a value is missing. Nothing was allocated; faults lists the items."),
         NO_ROUTE(
                 "no-route",
                 HttpStatus.UNPROCESSABLE_CONTENT,

@@ -1,0 +1,242 @@
+package org.youngtally.cli;
+
+import com.google.gson.JsonArray;
+import com.google.gson.JsonElement;
+import com.google.gson.JsonObject;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.ArgGroup;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+@Command(
+        name = "label",
+        description = "Labels: how they look with the numbers that are expected, and what is on one.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "VERB",
+        subcommands = {LabelCommand.Layouts.class, LabelCommand.Preview.class, LabelCommand.Scan.class})
+final class LabelCommand {
+    /** How many labels are listed. */
+    private static final int LISTED = 10;
+
+    @Command(name = "layouts", description = "List the layouts of labels.", mixinStandardHelpOptions = true)
+    static final class Layouts implements Callable<Integer> {
+        @Mixin
+        private Service service;
+
+        @Mixin
+        private Output output;
+
+        @Override
+        public Integer call() {
+            Service.Answer answer = service.get("/layouts");
+            if (output.asJson(answer)) return Main.DONE;
+            var rows = new ArrayList<List<String>>();
+            for (JsonElement each : answer.body().getAsJsonArray()) {
+                JsonObject layout = each.getAsJsonObject();
+                rows.add(List.of(
+                        Json.text(layout, "key", ""),
+                        Json.text(layout, "title", ""),
+                        millimetres(layout, "width") + " × " + millimetres(layout, "height") + " mm",
+                        Json.number(layout, "labels") == 1 ? "" : String.valueOf(Json.number(layout, "labels")),
+                        asked(layout)));
+            }
+            output.table(List.of("layout", "title", "size", "on a sheet", "asks for"), rows);
+            return Main.DONE;
+        }
+
+        private static String asked(JsonObject layout) {
+            return String.join(
+                    ", ",
+                    Json.list(layout, "ask").asList().stream()
+                            .map(each -> Json.text(each.getAsJsonObject(), "name", ""))
+                            .toList());
+        }
+
+        private static String millimetres(JsonObject layout, String name) {
+            return layout.get(name).getAsBigDecimal().stripTrailingZeros().toPlainString();
+        }
+    }
+
+    @Command(
+            name = "preview",
+            description =
+                    "Show what labels would look like with the numbers that are expected. Nothing is allocated. Exits with 1 if one of them cannot be printed.",
+            mixinStandardHelpOptions = true)
+    static final class Preview implements Callable<Integer> {
+        @Mixin
+        private Service service;
+
+        @Mixin
+        private Output output;
+
+        @Mixin
+        private Given given;
+
+        @Parameters(
+                paramLabel = "LAYOUT",
+                arity = "0..1",
+                description = "The layout. List all with: youngtally label layouts")
+        private String layout;
+
+        @Option(
+                names = "--layout-file",
+                paramLabel = "FILE",
+                description = "A definition file with one layout, which is not applied yet, instead of LAYOUT.")
+        private Path file;
+
+        @ArgGroup(multiplicity = "1")
+        private Numbers numbers;
+
+        static final class Numbers {
+            @Option(names = "--series", paramLabel = "SERIES", description = "The series that numbers them.")
+            private String series;
+
+            @Option(
+                    names = "--kind",
+                    paramLabel = "KIND",
+                    description = "The kind of record, for which and whose unit the routes find the series.")
+            private String kind;
+        }
+
+        @Option(
+                names = "--quantity",
+                paramLabel = "N",
+                description =
+                        "How many labels; or sheets, where each sheet has a new identifier (default: ${DEFAULT-VALUE}).",
+                defaultValue = "1")
+        private long quantity;
+
+        @Option(
+                names = "--copies",
+                paramLabel = "N",
+                description = "How many copies of each label (default: ${DEFAULT-VALUE}).",
+                defaultValue = "1")
+        private int copies;
+
+        @Option(names = "--date", paramLabel = "DATE", description = "The business date (default: today).")
+        private String date;
+
+        @Option(names = "--output", paramLabel = "FILE", description = "Write them all to this new PDF file.")
+        private Path pdf;
+
+        @Spec
+        private CommandSpec spec;
+
+        @Override
+        public Integer call() throws IOException {
+            if ((layout == null) == (file == null))
+                throw new ParameterException(
+                        spec.commandLine(), "Name either a layout, or a file with one by --layout-file.");
+            JsonObject body = body();
+            Service.Answer answer = service.post("/label-previews?most=" + LISTED, body);
+            JsonObject preview = answer.body().getAsJsonObject();
+            JsonArray faults = Json.list(preview, "faults");
+            if (!output.asJson(answer)) print(preview, faults);
+            if (!faults.isEmpty()) return Main.REFUSED;
+            if (pdf != null) {
+                service.download("/label-preview-files", body, pdf);
+                output.note("written to " + pdf + ", every label marked as expected");
+            }
+            return Main.DONE;
+        }
+
+        private JsonObject body() throws IOException {
+            var body = new JsonObject();
+            if (layout != null) body.addProperty("layout", layout);
+            if (file != null) body.addProperty("definition", new String(NewFiles.read(file), StandardCharsets.UTF_8));
+            if (numbers.series != null) body.addProperty("series", numbers.series);
+            if (numbers.kind != null) body.addProperty("kind", numbers.kind);
+            given.write(body);
+            body.addProperty("quantity", quantity);
+            body.addProperty("copies", copies);
+            if (date != null) body.addProperty("date", date);
+            return body;
+        }
+
+        private void print(JsonObject preview, JsonArray faults) {
+            long labels = Json.number(preview, "labels");
+            JsonObject of = preview.getAsJsonObject("layout");
+            output.line(Json.text(of, "title", "") + ": " + Output.counted(labels, "label")
+                    + (copies == 1 ? "" : " in " + copies + " copies each") + " on "
+                    + Output.counted(Json.number(preview, "pages"), "page"));
+            output.line("expected from " + Json.text(preview, "series", "") + " for " + Json.text(preview, "date", "")
+                    + ":");
+            for (JsonElement each : Json.list(preview, "shown")) {
+                JsonObject label = each.getAsJsonObject();
+                output.line("  " + Output.grouped(Json.number(label, "number")) + "  "
+                        + Json.text(label, "identifier", ""));
+            }
+            if (labels > LISTED) output.line("  …");
+            for (JsonElement each : faults) {
+                JsonObject fault = each.getAsJsonObject();
+                output.line("label " + Output.grouped(Json.number(fault, "label")) + " ("
+                        + Json.text(fault, "identifier", "") + ") cannot be printed: " + Json.text(fault, "path", "")
+                        + " " + Json.text(fault, "problem", "") + "; " + Json.text(fault, "accepted", ""));
+            }
+            output.note("Nothing was allocated.");
+        }
+    }
+
+    @Command(
+            name = "scan",
+            description =
+                    "Tell what is on a label: a bar code's text with its FNC1, GS1 elements in parentheses, a Digital Link, or a plain identifier. Exits with 1 if nothing of it was issued, or it is wrong.",
+            mixinStandardHelpOptions = true)
+    static final class Scan implements Callable<Integer> {
+        @Mixin
+        private Service service;
+
+        @Mixin
+        private Output output;
+
+        @Parameters(paramLabel = "TEXT", description = "What was scanned or typed.")
+        private String text;
+
+        @Override
+        public Integer call() {
+            Service.Answer answer = service.get("/scans?text=" + Service.escape(text));
+            JsonObject scan = answer.body().getAsJsonObject();
+            JsonArray faults = Json.list(scan, "faults");
+            JsonArray found = Json.list(scan, "identifiers");
+            if (!output.asJson(answer)) print(scan, faults, found);
+            return faults.isEmpty() && !found.isEmpty() ? Main.DONE : Main.REFUSED;
+        }
+
+        private void print(JsonObject scan, JsonArray faults, JsonArray found) {
+            for (JsonElement each : Json.list(scan, "elements")) {
+                JsonObject element = each.getAsJsonObject();
+                output.line("(" + Json.text(element, "code", "") + ") " + Json.text(element, "title", "") + "  "
+                        + Json.text(element, "value", ""));
+            }
+            for (JsonElement each : faults) {
+                JsonObject fault = each.getAsJsonObject();
+                output.line("wrong: " + (Json.text(fault, "path", "") + " " + Json.text(fault, "problem", "")).strip()
+                        + "; " + Json.text(fault, "accepted", ""));
+            }
+            for (JsonElement each : found) issued(each.getAsJsonObject());
+            if (!found.isEmpty()) return;
+            output.line("never issued: " + Json.text(scan, "text", ""));
+            for (JsonElement each : Json.list(scan, "meant")) {
+                JsonObject meant = each.getAsJsonObject();
+                output.line("perhaps meant (" + Json.text(meant, "error", "") + "):");
+                issued(meant.getAsJsonObject("issued"));
+            }
+        }
+
+        private void issued(JsonObject each) {
+            output.line(Json.text(each, "identifier", "") + "  " + Json.text(each, "state", "") + "  "
+                    + Json.text(each, "series", "") + " — " + Json.text(each, "title", "") + ", entry "
+                    + Json.number(each, "seq") + " of " + Json.text(each, "date", ""));
+        }
+    }
+}

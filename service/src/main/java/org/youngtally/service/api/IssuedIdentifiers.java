@@ -1,0 +1,93 @@
+package org.youngtally.service.api;
+
+import java.util.List;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+import org.youngtally.core.act.PositionState;
+import org.youngtally.core.act.Stretch;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.journal.Entry;
+import org.youngtally.ledger.store.IdentifierQueries;
+import org.youngtally.ledger.store.PlanQueries;
+import org.youngtally.ledger.store.RecordQueries;
+import org.youngtally.service.access.Caller;
+import org.youngtally.service.api.LedgerController.IdentifierView;
+import org.youngtally.service.web.Refusals;
+
+/** Issued identifiers as the interface tells them, to whoever may read them. */
+@Component
+class IssuedIdentifiers {
+    private final Ledger ledger;
+
+    IssuedIdentifiers(Ledger ledger) {
+        this.ledger = ledger;
+    }
+
+    /** Those of a text, one for each namespace that has it. */
+    List<IdentifierView> of(String text, Caller caller) {
+        return ledger.read(dsl -> new IdentifierQueries(dsl).find(text)).stream()
+                .flatMap(each -> shown(each, caller).stream())
+                .toList();
+    }
+
+    /** Empty for one of a series that the caller may not read. */
+    Optional<IdentifierView> shown(IdentifierQueries.Found found, Caller caller) {
+        return caller.reads(found.series().key())
+                ? Optional.of(view(found, record(found), origin(found)))
+                : Optional.empty();
+    }
+
+    /** Numbers are taken for records by acts of their own, so that no others are looked up. */
+    private Optional<Long> record(IdentifierQueries.Found found) {
+        return found.entry().kind().keeps()
+                ? ledger.read(dsl -> new RecordQueries(dsl).numbered(found.series(), found.identifier()))
+                : Optional.empty();
+    }
+
+    /** Where it was in its table, if it was recorded from one. */
+    private Optional<PlanQueries.Origin> origin(IdentifierQueries.Found found) {
+        return found.entry().kind() == Entry.Kind.RECORD
+                ? ledger.read(dsl -> new PlanQueries(dsl).origin(found.entry().seq(), found.laneId(), found.position()))
+                : Optional.empty();
+    }
+
+    private static IdentifierView view(
+            IdentifierQueries.Found found, Optional<Long> record, Optional<PlanQueries.Origin> origin) {
+        var range = new LedgerController.RangeSpan(
+                found.range().id(),
+                found.range().first(),
+                found.range().last(),
+                found.range().step(),
+                found.range().serves().opens());
+        Stretch stretch = found.stretch();
+        return new IdentifierView(
+                found.identifier(),
+                found.series().namespace(),
+                found.series().key(),
+                found.series().title(),
+                range,
+                found.lane(),
+                found.position(),
+                found.round() == 0 ? null : found.round(),
+                found.particulars().date(),
+                LedgerController.fields(Optional.of(found.particulars())),
+                found.retired().isPresent() ? "retired" : Refusals.state(stretch.state()),
+                found.block() ? stretch.block() : null,
+                stretch.state() == PositionState.HELD ? stretch.origin().until().orElse(null) : null,
+                stretch.origin().ahead(),
+                found.entry().seq(),
+                found.entry().at(),
+                found.entry().by(),
+                found.entry().reference().orElse(null),
+                found.entry().purpose().kind().orElse(null),
+                found.entry().purpose().unit().orElse(null),
+                record.orElse(null),
+                found.changed().map(LedgerController.ChangeView::of).orElse(null),
+                origin.map(from -> new LedgerController.PreexistingView(
+                                from.plan().open().plan().file(),
+                                from.line(),
+                                from.plan().open().seq()))
+                        .orElse(null),
+                found.retired().map(LedgerController.ChangeView::of).orElse(null));
+    }
+}
