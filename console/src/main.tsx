@@ -24,6 +24,7 @@ import { SeriesPage } from "./pages/series/SeriesPage.tsx";
 import { StarterPage } from "./pages/starters/StarterPage.tsx";
 import { InspectPage } from "./pages/tables/InspectPage.tsx";
 import { RepairPage } from "./pages/tables/RepairPage.tsx";
+import { LabelPage } from "./pages/labels/LabelPage.tsx";
 import { SessionGate } from "./parts/Session.tsx";
 import { Shell } from "./parts/Shell.tsx";
 import "./style.css";
@@ -47,6 +48,7 @@ const router = createBrowserRouter([
       { path: "/records/:record", element: <RecordPage /> },
       { path: "/tables", element: <InspectPage /> },
       { path: "/tables/repair", element: <RepairPage /> },
+      { path: "/labels", element: <LabelPage /> },
       { path: "/series", element: <SeriesList /> },
       { path: "/new", element: <NewSeries /> },
       { path: "/series/:key", element: <SeriesPage /> },

@@ -52,6 +52,11 @@ export type ColumnFindings = Schemas["ColumnFindings"];
 export type TableLane = Schemas["TableLaneView"];
 export type TableColumn = Schemas["TableColumnView"];
 export type TextFault = Schemas["TextFaultView"];
+export type LayoutView = Schemas["LayoutView"];
+export type LabelRequest = Schemas["LabelRequest"];
+export type LabelPreview = Schemas["LabelPreview"];
+export type Scan = Schemas["Scan"];
+export type IdentifierView = Schemas["IdentifierView"];
 
 /** A refusal: problem details by RFC 9457. */
 export class Problem extends Error {

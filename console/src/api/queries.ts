@@ -12,6 +12,9 @@ import {
   type DayView,
   type ForecastView,
   type HoldView,
+  type LabelPreview,
+  type LabelRequest,
+  type LayoutView,
   type StarterView,
   type Statement,
   type VoidView,
@@ -94,6 +97,22 @@ export const useStarters = () =>
 
 export const useCheckSchemes = () =>
   useQuery({ queryKey: ["check-schemes"], queryFn: () => get<SchemeView[]>("/check-schemes"), staleTime: Infinity });
+
+export const useLayouts = () => useQuery({ queryKey: ["layouts"], queryFn: () => get<LayoutView[]>("/layouts") });
+
+/** How many labels are shown at a time. */
+export const LABELS_SHOWN = 12;
+
+/** Labels with the numbers that are expected; nothing is asked for before there is enough to ask. */
+export const useLabelPreview = (request: LabelRequest | undefined, from: number) =>
+  useQuery({
+    queryKey: ["label-preview", request, from],
+    queryFn: ({ signal }) =>
+      post<LabelPreview>(`/label-previews?from=${from}&most=${LABELS_SHOWN}`, request, undefined, signal),
+    placeholderData: keepPreviousData,
+    staleTime: 0,
+    enabled: request !== undefined,
+  });
 
 export const useAccounts = () => useQuery({ queryKey: ["accounts"], queryFn: () => get<AccountView[]>("/accounts") });
 

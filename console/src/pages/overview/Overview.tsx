@@ -3,6 +3,7 @@ import type { SeriesView } from "../../api/client.ts";
 import { useEntries, useSeriesList } from "../../api/queries.ts";
 import { EntryTable } from "../../parts/EntryTable.tsx";
 import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
+import { ScanField } from "../labels/ScanField.tsx";
 import { SeriesTable } from "../series/SeriesTable.tsx";
 
 function RunsOut({ series }: { series: SeriesView[] }) {
@@ -95,6 +96,7 @@ export function Overview() {
             </section>
             <RunsOut series={series.data} />
           </div>
+          <ScanField />
           <JustTaken />
         </div>
       )}

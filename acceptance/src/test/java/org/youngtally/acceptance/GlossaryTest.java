@@ -54,7 +54,7 @@ class GlossaryTest {
     private record Text(String where, String text) {}
 
     enum Source {
-        CODE("^(core|documents|ledger|service|cli)/src/main/.*\\.java$") {
+        CODE("^(core|documents|labels|ledger|service|cli)/src/main/.*\\.java$") {
             @Override
             List<String> texts(String file) {
                 // Comments are for those who read the code, and what holds no blank is a name.

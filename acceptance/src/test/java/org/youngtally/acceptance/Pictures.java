@@ -1,5 +1,6 @@
 package org.youngtally.acceptance;
 
+import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -65,9 +66,7 @@ final class Pictures {
             browser.open("/life");
             browser.sees("Label printer of the foundry");
             browser.picture(folder.resolve("console-life.png"));
-            browser.open("/calendar");
-            browser.sees("Casts of the foundry");
-            browser.picture(folder.resolve("console-calendar.png"));
+            labels(browser, folder.resolve("console-labels.png"));
             page(service, "/closings/" + CLOSING + "/page", folder.resolve("closing-page.png"));
             records(service, browser, folder);
             browser.open("/routes");
@@ -105,6 +104,19 @@ final class Pictures {
             browser.sees("Tuning visits");
             browser.picture(folder.resolve("console-narrow.png"));
         }
+    }
+
+    /** A stack of labels before it is printed. */
+    private static void labels(Browser browser, Path picture) throws IOException {
+        browser.open("/labels");
+        browser.choose("Layout", "Label of a pipe, 62 × 29 mm");
+        browser.choose("Numbers of", "Pipe label");
+        browser.choose("Unit", "Pipe foundry");
+        browser.type("Quantity", "500");
+        browser.type("Stop", "Gamba");
+        browser.sees("500 labels on 500 pages");
+        browser.holds("document.querySelectorAll('img[alt$=expected]').length === 12");
+        browser.picture(picture);
     }
 
     /** Two people change one series. */

@@ -31,6 +31,8 @@ class StructureTest {
                 .definedBy("org.youngtally.core..")
                 .layer("documents")
                 .definedBy("org.youngtally.documents..")
+                .layer("labels")
+                .definedBy("org.youngtally.labels..")
                 .layer("ledger")
                 .definedBy("org.youngtally.ledger..")
                 .layer("service")
@@ -41,12 +43,14 @@ class StructureTest {
                 .mayNotBeAccessedByAnyLayer()
                 .whereLayer("cli")
                 .mayNotBeAccessedByAnyLayer()
+                .whereLayer("labels")
+                .mayOnlyBeAccessedByLayers("service")
                 .whereLayer("ledger")
                 .mayOnlyBeAccessedByLayers("service")
                 .whereLayer("documents")
                 .mayOnlyBeAccessedByLayers("service", "cli")
                 .whereLayer("core")
-                .mayOnlyBeAccessedByLayers("documents", "ledger", "service", "cli")
+                .mayOnlyBeAccessedByLayers("documents", "labels", "ledger", "service", "cli")
                 .check(CLASSES);
     }
 

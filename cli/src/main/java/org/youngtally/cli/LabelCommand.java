@@ -180,7 +180,8 @@ final class LabelCommand {
             for (JsonElement each : faults) {
                 JsonObject fault = each.getAsJsonObject();
                 output.line("label " + Output.grouped(Json.number(fault, "label")) + " ("
-                        + Json.text(fault, "identifier", "") + ") cannot be printed: " + Json.text(fault, "path", "")
+                        + Json.text(fault, "identifier", "") + ") cannot be printed: "
+                        + Refused.path(Json.text(fault, "path", ""))
                         + " " + Json.text(fault, "problem", "") + "; " + Json.text(fault, "accepted", ""));
             }
             output.note("Nothing was allocated.");

@@ -32,6 +32,8 @@ public final class Drawer {
     private final Layout layout;
     private final Map<Item, Optional<Image>> pictures = new HashMap<>();
     private List<Fault> faults = new ArrayList<>();
+    /** How many dots further pictures may have: all of them are in memory. */
+    private long dotsLeft = 10_000_000;
 
     public Drawer(Layout layout) {
         this.layout = layout;
@@ -76,12 +78,14 @@ public final class Drawer {
     }
 
     private Optional<Image> picture(String path, Mark.Picture picture) {
-        Optional<Image> image = Image.of(picture.base64());
+        Optional<Image> image = Image.of(picture.base64(), dotsLeft);
         if (image.isEmpty())
             faults.add(new Fault(
                     path + ".picture",
-                    "is not a PNG or JPEG picture of at most 20 million dots",
+                    "is not a PNG or JPEG picture of at most %,d dots".formatted(dotsLeft),
                     "write the file in Base64, as base64 -w0 writes it"));
+        image.ifPresent(
+                each -> dotsLeft -= (long) each.dots().getWidth() * each.dots().getHeight());
         return image;
     }
 
@@ -111,8 +115,9 @@ public final class Drawer {
         if (lines.size() * line > item.height() + SLACK)
             faults.add(new Fault(
                     path + ".height",
-                    (lines.size() == 1 ? "a line" : lines.size() + " lines") + " of " + mm(text.size())
-                            + " points take " + mm(lines.size() * line) + " mm, and its box has " + mm(item.height()),
+                    (lines.size() == 1 ? "a line" : lines.size() + " lines") + " of " + mm(text.size()) + " points "
+                            + (lines.size() == 1 ? "is " : "are ") + mm(lines.size() * line)
+                            + " mm high, and its box " + mm(item.height()),
                     "make it higher, or the letters smaller"));
         for (int i = 0; i < lines.size(); i++) {
             String each = lines.get(i);
@@ -121,7 +126,7 @@ public final class Drawer {
             if (width > item.width() + SLACK)
                 faults.add(new Fault(
                         path + ".width",
-                        "‘" + each + "’ takes " + mm(width) + " mm, and its box has " + mm(item.width()),
+                        "‘" + each + "’ is " + mm(width) + " mm wide, and its box " + mm(item.width()),
                         "make it wider, or size at most " + down(text.size() * item.width() / width)));
             double foot = i * line + text.size() * Letters.ASCENT * Layout.POINT;
             ink.add(new Ink.Text(text.alignment().offset(item.width(), width), foot, text.size(), each));
@@ -179,7 +184,7 @@ public final class Drawer {
         if (width > item.width() + SLACK)
             faults.add(new Fault(
                     path + ".size",
-                    "‘" + text + "’ below the bar code takes " + mm(width) + " mm, and its box has " + mm(item.width()),
+                    "‘" + text + "’ below the bar code is " + mm(width) + " mm wide, and its box " + mm(item.width()),
                     "write size: " + down(code.size() * item.width() / width) + ", or make the box wider"));
         return Optional.of(new Ink.Text(
                 (item.width() - width) / 2,

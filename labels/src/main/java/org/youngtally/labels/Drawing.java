@@ -17,6 +17,15 @@ public record Drawing(double width, double height, int resolution, List<Part> pa
         parts = List.copyOf(parts);
     }
 
+    /** About how many bytes it is as a drawing in PDF. */
+    long size() {
+        return parts.stream()
+                .flatMap(part -> part.ink().stream())
+                .mapToLong(
+                        ink -> ink instanceof Ink.Text text ? 100L + text.text().length() * 4L : 40)
+                .sum();
+    }
+
     /** The same with a word in light gray behind everything: that its number is expected, and not allocated. */
     public Drawing expected() {
         double size = Math.min(height / 3, width / 4) / Layout.POINT;

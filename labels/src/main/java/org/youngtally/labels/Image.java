@@ -12,8 +12,6 @@ import javax.imageio.stream.ImageInputStream;
 
 /** A picture of a layout: a PNG or JPEG file. */
 final class Image {
-    private static final long MOST_DOTS = 20_000_000;
-
     private final byte[] file;
     private final BufferedImage dots;
 
@@ -22,8 +20,8 @@ final class Image {
         this.dots = dots;
     }
 
-    /** Empty where it is no such file, or more than twenty million dots. */
-    static Optional<Image> of(String base64) {
+    /** Empty where it is no such file, or has more dots. */
+    static Optional<Image> of(String base64, long most) {
         try {
             byte[] file = Base64.getMimeDecoder().decode(base64);
             try (ImageInputStream input = ImageIO.createImageInputStream(new ByteArrayInputStream(file))) {
@@ -32,7 +30,7 @@ final class Image {
                     ImageReader reader = readers.next();
                     if (!reader.getFormatName().matches("(?i)png|jpe?g")) continue;
                     reader.setInput(input);
-                    if ((long) reader.getWidth(0) * reader.getHeight(0) > MOST_DOTS) return Optional.empty();
+                    if ((long) reader.getWidth(0) * reader.getHeight(0) > most) return Optional.empty();
                     return Optional.of(new Image(file, reader.read(0)));
                 }
             }

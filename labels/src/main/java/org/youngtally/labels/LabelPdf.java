@@ -35,14 +35,29 @@ import org.youngtally.labels.Drawing.Part;
 public final class LabelPdf implements Closeable {
     private final Layout layout;
     private final PDDocument document = new PDDocument(IOUtils.createTempFileOnlyStreamCache());
+    private final long most;
+    private long bytes;
     private final PDType0Font font;
     private final Map<Image, PDImageXObject> pictures = new IdentityHashMap<>();
     private Optional<PDPageContentStream> page = Optional.empty();
     private long labels;
 
-    /** @param made when the file says that it was made */
-    public LabelPdf(Layout layout, Instant made) throws IOException {
+    /** That all labels together hold more than is drawn at once. */
+    public static final class TooLarge extends IOException {
+        private static final long serialVersionUID = 1L;
+
+        private TooLarge(long most) {
+            super("more than " + most + " bytes of drawing");
+        }
+    }
+
+    /**
+     * @param made when the file says that it was made
+     * @param most how many bytes its drawing may have before it is compressed
+     */
+    public LabelPdf(Layout layout, Instant made, long most) throws IOException {
         this.layout = layout;
+        this.most = most;
         try (InputStream file = Letters.file()) {
             TrueTypeFont letters = new TTFParser().parse(new RandomAccessReadBuffer(file));
             // Ligatures would make texts narrower than they were measured, and looking for them takes most of the time.
@@ -56,8 +71,14 @@ public final class LabelPdf implements Closeable {
         document.getDocumentInformation().setCreationDate(date);
     }
 
-    /** Puts a label on the next free place. */
+    /**
+     * Puts a label on the next free place.
+     *
+     * @throws TooLarge where there is too much on all of them
+     */
     public void add(Drawing label) throws IOException {
+        bytes += label.size();
+        if (bytes > most) throw new TooLarge(most);
         long place = layout.sheet().isPresent() ? labels % layout.sheet().get().labels() : 0;
         if (place == 0) turn();
         labels++;

@@ -1,6 +1,7 @@
 package org.youngtally.labels;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.offset;
 
 import com.google.zxing.BarcodeFormat;
@@ -101,7 +102,7 @@ class LabelTest {
     }
 
     private static byte[] pdf(Layout layout, Stream<Drawing> labels) throws IOException {
-        try (var pdf = new LabelPdf(layout, Instant.parse("2026-11-29T12:00:00Z"))) {
+        try (var pdf = new LabelPdf(layout, Instant.parse("2026-11-29T12:00:00Z"), 100_000)) {
             for (Drawing label : labels.toList()) pdf.add(label);
             var out = new ByteArrayOutputStream();
             pdf.write(out);
@@ -178,6 +179,43 @@ class LabelTest {
     }
 
     @Test
+    void moreThanIsDrawnAtOnceIsRefused() {
+        Layout layout = layout("62", "29", null, text("{identifier}", "50", "6"));
+        Drawing label = drawn(layout, "P1");
+        assertThatThrownBy(() -> pdf(layout, Stream.generate(() -> label).limit(1_000)))
+                .isInstanceOf(LabelPdf.TooLarge.class);
+    }
+
+    @Test
+    void picturesThatAreTooManyDotsTogetherAreAFault() throws Exception {
+        var file = new ByteArrayOutputStream();
+        ImageIO.write(new BufferedImage(3_000, 2_000, BufferedImage.TYPE_BYTE_BINARY), "png", file);
+        ItemDraft picture = picture(Base64.getEncoder().encodeToString(file.toByteArray()));
+        ItemDraft other = new ItemDraft(
+                null,
+                null,
+                null,
+                null,
+                picture.picture(),
+                "3",
+                "2",
+                "16",
+                "16",
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null);
+        assertThat(faults(layout("20", "20", null, picture, other), "P1", Map.of()))
+                .singleElement()
+                .asString()
+                .startsWith("items[1].picture: is not a PNG or JPEG picture of at most 4,000,000 dots");
+    }
+
+    @Test
     void labelsFillASheetRowByRow() throws Exception {
         var sheet = new SheetDraft("210", "297", 3L, 8L, "7", "13", "2.5", null);
         Layout layout = layout("63.5", "33.9", sheet, text("{identifier}", "50", "6"));
@@ -201,8 +239,8 @@ class LabelTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "LW26-00431 | 10 | 6 | items[0].width: ‘LW26-00431’ takes 18.18 mm, and its box has 10; make it wider, or size at most 4.95",
-                "P1 | 10 | 3 | items[0].height: a line of 9 points take 3.81 mm, and its box has 3; make it higher, or the letters smaller",
+                "LW26-00431 | 10 | 6 | items[0].width: ‘LW26-00431’ is 18.18 mm wide, and its box 10; make it wider, or size at most 4.95",
+                "P1 | 10 | 3 | items[0].height: a line of 9 points is 3.81 mm high, and its box 3; make it higher, or the letters smaller",
                 "P漢 | 40 | 6 | items[0].text: the font has no ‘漢’ (U+6F22) for ‘P漢’; use another symbol"
             })
     void aTextThatDoesNotFitIsAFault(String identifier, String width, String height, String fault) {
@@ -262,7 +300,7 @@ class LabelTest {
                 .isZero();
         assertThat(faults(layout("20", "20", null, picture("bm9uZQ==")), "P1", Map.of()))
                 .containsExactly(
-                        "items[0].picture: is not a PNG or JPEG picture of at most 20 million dots; write the file in Base64, as base64 -w0 writes it");
+                        "items[0].picture: is not a PNG or JPEG picture of at most 10,000,000 dots; write the file in Base64, as base64 -w0 writes it");
     }
 
     private static ItemDraft picture(String base64) {

@@ -70,7 +70,7 @@ public record ApplicationIdentifier(String code, String title, List<Component> c
         if (foreign.isPresent())
             return Optional.of(new Fault(
                     path,
-                    "‘" + foreign.get() + "’ cannot stand in it",
+                    "‘" + foreign.get() + "’ is not allowed in it",
                     "use " + component.content().words()));
         if (component.holds(part)) return Optional.empty();
         if (component.content() == Content.DATE)

@@ -1,7 +1,5 @@
 package org.youngtally.core.gs1;
 
-import java.net.URLDecoder;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -135,14 +133,11 @@ public final class ElementReader {
             faults.add(unknown(code));
             return;
         }
-        try {
-            // A plus sign stands for itself in a link.
-            String value = URLDecoder.decode(escaped.replace("+", "%2B"), StandardCharsets.UTF_8);
-            elements.add(new Element(identifier.get(), padded(identifier.get(), value)));
-        } catch (IllegalArgumentException e) {
+        Optional<String> value = PercentCode.read(escaped);
+        if (value.isPresent()) elements.add(new Element(identifier.get(), padded(identifier.get(), value.get())));
+        else
             faults.add(
                     new Fault("(" + code + ")", "‘" + escaped + "’ is escaped wrongly", "write a percent sign as %25"));
-        }
     }
 
     /** A link may leave out the zeros in front of a trade item's number. */
@@ -156,7 +151,7 @@ public final class ElementReader {
         var string = new ElementString(elements);
         faults.addAll(string.faults());
         if (elements.isEmpty() && faults.isEmpty())
-            faults.add(new Fault("", "no element stands in it", "begin with an application identifier, e.g. (21)"));
+            faults.add(new Fault("", "it has no element", "begin with an application identifier, e.g. (21)"));
         return new Reading(form, string, faults);
     }
 

@@ -1,7 +1,5 @@
 package org.youngtally.core.gs1;
 
-import java.net.URLEncoder;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -29,18 +27,18 @@ public record ElementString(List<Element> elements) {
             faults.addAll(elements.get(i).faults());
             if (elements.subList(0, i).stream()
                     .anyMatch(each -> each.identifier().equals(identifier)))
-                faults.add(new Fault(path, "stands there twice", "keep one " + identifier.title()));
+                faults.add(new Fault(path, "occurs twice", "keep one " + identifier.title()));
             if (!identifier.with().isEmpty() && identifier.with().stream().noneMatch(present::contains))
                 faults.add(new Fault(
                         path,
-                        identifier.title() + " stands without what it belongs to",
+                        identifier.title() + " occurs without what it belongs to",
                         "add "
                                 + identifier.with().stream()
                                         .map(code -> "(" + code + ")")
                                         .collect(Collectors.joining(" or "))));
         }
         if (present.contains("01") && present.contains("02"))
-            faults.add(new Fault("(02)", "stands beside (01)", "keep one of the two"));
+            faults.add(new Fault("(02)", "occurs beside (01)", "keep one of the two"));
         return faults;
     }
 
@@ -82,22 +80,18 @@ public record ElementString(List<Element> elements) {
             var path = new StringBuilder(base);
             var said = new ArrayList<String>();
             said.add(key.code());
-            path.append('/').append(key.code()).append('/').append(escaped(value.get()));
+            path.append('/').append(key.code()).append('/').append(PercentCode.escaped(value.get()));
             for (String qualifier : key.qualifiers())
                 value(qualifier).ifPresent(each -> {
                     said.add(qualifier);
-                    path.append('/').append(qualifier).append('/').append(escaped(each));
+                    path.append('/').append(qualifier).append('/').append(PercentCode.escaped(each));
                 });
             String query = elements.stream()
                     .filter(each -> !said.contains(each.identifier().code()))
-                    .map(each -> each.identifier().code() + "=" + escaped(each.value()))
+                    .map(each -> each.identifier().code() + "=" + PercentCode.escaped(each.value()))
                     .collect(Collectors.joining("&"));
             return Optional.of(query.isEmpty() ? path.toString() : path + "?" + query);
         }
         return Optional.empty();
-    }
-
-    private static String escaped(String value) {
-        return URLEncoder.encode(value, StandardCharsets.UTF_8).replace("+", "%20");
     }
 }

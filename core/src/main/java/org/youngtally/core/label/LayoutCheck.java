@@ -118,13 +118,13 @@ public final class LayoutCheck {
         if (across > sheet.width() + SLACK)
             faults.add(new Fault(
                     "sheet.columns",
-                    sheet.columns() + " labels side by side take " + written(across) + " mm, and the sheet has "
+                    sheet.columns() + " labels side by side need " + written(across) + " mm, and the sheet has "
                             + written(sheet.width()),
                     "use fewer columns, or smaller labels, margins or gaps"));
         if (down > sheet.height() + SLACK)
             faults.add(new Fault(
                     "sheet.rows",
-                    sheet.rows() + " labels one below the other take " + written(down) + " mm, and the sheet has "
+                    sheet.rows() + " labels one below the other need " + written(down) + " mm, and the sheet has "
                             + written(sheet.height()),
                     "use fewer rows, or smaller labels, margins or gaps"));
         return sheet;

@@ -65,11 +65,11 @@ class ElementStringTest {
             value = {
                 "00 | 095212340000000016 | the check digit of ‘095212340000000016’ is wrong; for 09521234000000001 it is 3",
                 "00 | 9521234000000001 | has 16 symbols; SSCC has 18 symbols",
-                "01 | 0952123454321X | ‘X’ cannot stand in it; use digits",
+                "01 | 0952123454321X | ‘X’ is not allowed in it; use digits",
                 "11 | 261301 | ‘261301’ is not a date",
                 "11 | 270229 | ‘270229’ is not a date",
-                "21 | S7 | SERIAL stands without what it belongs to; add (01) or (8006)",
-                "240 | Ä | ‘Ä’ cannot stand in it",
+                "21 | S7 | SERIAL occurs without what it belongs to; add (01) or (8006)",
+                "240 | Ä | ‘Ä’ is not allowed in it",
                 "8006 | 0952123454321301 | has 16 symbols; ITIP has 18 symbols"
             })
     void aFaultSaysWhatIsWrongAndWhatWouldDo(String code, String value, String problem) {
@@ -139,7 +139,7 @@ class ElementStringTest {
                 "(79)1 | ‘79’ is not an application identifier",
                 "https://id.larkmoor.example/01/09521234543213/17/271231 | (17): cannot follow (01) in the path of a link",
                 "https://id.larkmoor.example/01/09521234543213/21/%zz | ‘%zz’ is escaped wrongly",
-                "]C1 | no element stands in it"
+                "]C1 | it has no element"
             })
     void aScanThatIsWrongSaysWhere(String text, String problem) {
         assertThat(problems(read(text).faults())).contains(problem);

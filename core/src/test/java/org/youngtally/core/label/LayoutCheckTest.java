@@ -126,8 +126,8 @@ class LayoutCheckTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "4 | 8 | sheet.columns: 4 labels side by side take 262 mm, and the sheet has 210; use fewer columns, or smaller labels, margins or gaps",
-                "3 | 11 | sheet.rows: 11 labels one below the other take 329 mm, and the sheet has 297; use fewer rows, or smaller labels, margins or gaps",
+                "4 | 8 | sheet.columns: 4 labels side by side need 262 mm, and the sheet has 210; use fewer columns, or smaller labels, margins or gaps",
+                "3 | 11 | sheet.rows: 11 labels one below the other need 329 mm, and the sheet has 297; use fewer rows, or smaller labels, margins or gaps",
                 "0 | 8 | sheet.columns: is 0; enter 1 to 100"
             })
     void labelsThatDoNotFitTheirSheetAreAFault(long columns, long rows, String fault) {

@@ -5,9 +5,12 @@ import io.swagger.v3.oas.annotations.Parameter;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
-import java.io.ByteArrayOutputStream;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.BufferedOutputStream;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.nio.file.Files;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -19,8 +22,9 @@ import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.http.MediaType;
-import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -66,9 +70,14 @@ import org.youngtally.service.work.HeavyWork.Sort;
 @RestController
 @RequestMapping(Api.V1)
 class LabelController {
+    private static final Logger LOG = LoggerFactory.getLogger(LabelController.class);
+
     private static final long MOST_LABELS = 20_000;
     /** Above this the numbers would be allocated as a block. */
     private static final long MOST_SINGLES = 1_000;
+
+    private static final long MOST_BYTES = 400_000_000;
+    private static final long MOST_SHOWN_BYTES = 20_000_000;
 
     private static final int MOST_COPIES = 100;
     private static final int MOST_SHOWN = 200;
@@ -85,12 +94,15 @@ class LabelController {
     /**
      * A layout of labels.
      *
+     * @param key by which it is known
+     * @param title the name for people
      * @param width of a label, in mm
      * @param height of a label, in mm
      * @param labels how many are on a sheet; 1 where each is a page of its own
      * @param advance before which a new identifier is used: label, sheet, row or job
-     * @param fields that its texts take
+     * @param fields that its texts show
      * @param ask fields that are asked for when labels are printed
+     * @param version of the definition; 0 for one that is not applied
      */
     record LayoutView(
             String key,
@@ -116,7 +128,12 @@ class LabelController {
         }
     }
 
-    /** A field that is asked for when labels are printed. */
+    /**
+     * A field that is asked for when labels are printed.
+     *
+     * @param name of the field
+     * @param title the name for people
+     */
     record AskedView(String name, String title) {
         static AskedView of(Asked asked) {
             return new AskedView(asked.name(), asked.title());
@@ -139,6 +156,8 @@ class LabelController {
      * @param layout its key
      * @param definition instead of a layout that is applied: a definition file with one layout
      * @param series whose numbers they bear; or a kind and a unit, for which the routes find it
+     * @param kind the kind of record
+     * @param unit the key or code of the unit
      * @param fields of the series and of the layout
      * @param quantity how many labels, or sheets where each sheet has a new identifier; default: 1
      * @param copies of each label; default: 1
@@ -158,9 +177,12 @@ class LabelController {
     /**
      * What labels would look like; nothing is allocated.
      *
+     * @param layout how they look
      * @param series whose numbers they bear
+     * @param date the business date
      * @param labels how many there are, without further copies
-     * @param pages how many pages they take with all copies
+     * @param copies of each label
+     * @param pages how many pages they fill with all copies
      * @param shown some of them, in their order
      * @param faults why they cannot be printed, of those that are shown, the first and the last
      */
@@ -184,7 +206,9 @@ class LabelController {
     /**
      * @param label the number of the label, from 1
      * @param identifier that is expected on it
-     * @param path the item of the layout
+     * @param path the item of the layout, or the field
+     * @param problem what is wrong
+     * @param accepted what would do
      */
     record LabelFault(long label, String identifier, String path, String problem, String accepted) {}
 
@@ -214,13 +238,14 @@ class LabelController {
             LabelRun run = prepared.run();
             var drawer = new Drawer(run.layout());
             var shown = new ArrayList<LabelView>();
+            long size = 0;
             var faults = new ArrayList<>(prepared.missing());
             for (long label = from - 1; label < Math.min(run.labels(), from - 1 + most); label++) {
                 Drawer.Drawn drawn = drawn(drawer, prepared, label, 1, faults);
-                shown.add(new LabelView(
-                        label + 1,
-                        prepared.identifier(label),
-                        LabelSvg.of(drawn.drawing().expected())));
+                String picture = LabelSvg.of(drawn.drawing().expected());
+                shown.add(new LabelView(label + 1, prepared.identifier(label), picture));
+                size += picture.length();
+                if (size > MOST_SHOWN_BYTES) throw tooMuch();
             }
             if (from > 1 || most == 0) drawn(drawer, prepared, 0, 1, faults);
             if (from - 1 + most < run.labels()) drawn(drawer, prepared, run.labels() - 1, run.copies(), faults);
@@ -249,28 +274,40 @@ class LabelController {
                                     @Content(
                                             mediaType = MediaType.APPLICATION_PDF_VALUE,
                                             schema = @Schema(type = "string", format = "binary"))))
-    ResponseEntity<byte[]> file(@RequestBody LabelRequest request, Caller caller) {
-        byte[] pdf = work.run(Sort.TABLE, caller.name(), () -> pdf(prepared(request, caller)));
-        return ResponseEntity.ok().contentType(MediaType.APPLICATION_PDF).body(pdf);
+    void file(@RequestBody LabelRequest request, Caller caller, @Parameter(hidden = true) HttpServletResponse response)
+            throws IOException {
+        try (TemporaryFile pdf = TemporaryFile.create()) {
+            work.run(Sort.TABLE, caller.name(), () -> write(prepared(request, caller), pdf));
+            response.setContentType(MediaType.APPLICATION_PDF_VALUE);
+            pdf.send(response);
+        }
     }
 
-    private byte[] pdf(Prepared prepared) {
+    private Void write(Prepared prepared, TemporaryFile to) {
         LabelRun run = prepared.run();
         var drawer = new Drawer(run.layout());
         var faults = new ArrayList<>(prepared.missing());
-        try (var pdf = new LabelPdf(run.layout(), Instant.now())) {
+        try (var pdf = new LabelPdf(run.layout(), Instant.now(), MOST_BYTES);
+                OutputStream out = new BufferedOutputStream(Files.newOutputStream(to.path()))) {
             for (long label = 0; label < run.labels() && faults.isEmpty(); label++)
                 for (int copy = 1; copy <= run.copies() && faults.isEmpty(); copy++)
                     pdf.add(drawn(drawer, prepared, label, copy, faults)
                             .drawing()
                             .expected());
             if (!faults.isEmpty()) throw faulty(faults);
-            var out = new ByteArrayOutputStream();
             pdf.write(out);
-            return out.toByteArray();
+            return null;
+        } catch (LabelPdf.TooLarge e) {
+            LOG.debug("a preview was too large", e);
+            throw tooMuch();
         } catch (IOException e) {
             throw new UncheckedIOException("the labels could not be written to a temporary file", e);
         }
+    }
+
+    private static Problem tooMuch() {
+        return new Problem(Type.QUANTITY, "These labels hold more than is drawn at once.")
+                .field("quantity", "fewer labels, or a layout with less on it");
     }
 
     private static Problem faulty(List<LabelFault> faults) {
@@ -342,8 +379,8 @@ class LabelController {
         Fault first = faults.getFirst();
         return new Problem(
                         Type.LABEL_FAULTY,
-                        "The layout ‘" + kept.key() + "’ is not accepted: " + first.path() + " " + first.problem()
-                                + ".")
+                        "The layout ‘" + kept.key() + "’ is not accepted: " + Refusals.forPeople(first.path()) + " "
+                                + first.problem() + ".")
                 .field("layout", first.accepted())
                 .with("faults", faults);
     }

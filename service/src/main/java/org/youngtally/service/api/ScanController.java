@@ -53,6 +53,7 @@ class ScanController {
     /**
      * What a scanned text says.
      *
+     * @param text as it was entered
      * @param form how it is written: joined as in a bar code, bracketed, link, or plain for no GS1 elements
      * @param elements of GS1, in their order
      * @param faults what is wrong with them
@@ -70,13 +71,22 @@ class ScanController {
     /**
      * @param code the application identifier
      * @param title its data title
+     * @param value its data
      */
     record ElementView(String code, String title, String value) {}
 
-    /** @param path the application identifier in parentheses; empty for the text as a whole */
+    /**
+     * @param path the application identifier in parentheses; empty for the text as a whole
+     * @param problem what is wrong
+     * @param accepted what would do
+     */
     record FaultView(String path, String problem, String accepted) {}
 
-    /** @param error the typing error in words, such as swap, look-alike or lost-zero */
+    /**
+     * @param identifier that may have been meant
+     * @param error the typing error in words, such as swap, look-alike or lost-zero
+     * @param issued what it was issued for
+     */
     record MeantView(String identifier, String error, IdentifierView issued) {}
 
     @GetMapping("/scans")

@@ -705,7 +705,7 @@ public final class Refusals {
     }
 
     /** A path into what was sent, with its indices from 1, as people count. */
-    private static String forPeople(String path) {
+    public static String forPeople(String path) {
         return INDEX.matcher(path).replaceAll(index -> "[" + (Long.parseLong(index.group(1)) + 1) + "]");
     }
 

@@ -82,6 +82,8 @@ class AnswerDescription {
             Map.entry("SeriesController", "definitions"),
             Map.entry("StarterController", "definitions"),
             Map.entry("OutlookController", "outlook"),
+            Map.entry("LabelController", "labels"),
+            Map.entry("ScanController", "labels"),
             Map.entry("EventController", "events"),
             Map.entry("LedgerController", "ledger"),
             Map.entry("ClosingController", "ledger"),

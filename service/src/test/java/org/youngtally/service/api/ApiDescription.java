@@ -69,6 +69,8 @@ class ApiDescription {
             ContinuationController.class,
             PlanController.class,
             ListController.class,
+            LabelController.class,
+            ScanController.class,
             Settlement.class,
             ClosingController.class,
             InspectionView.class,

@@ -11,6 +11,7 @@ import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.TablePlan;
+import org.youngtally.core.label.LayoutDraft;
 import org.youngtally.core.organisation.Keeping;
 import org.youngtally.core.organisation.KindField;
 import org.youngtally.core.series.Order;
@@ -55,7 +56,9 @@ final class Vocabulary {
             Map.entry("CodebookChangeView.change", CHANGES),
             Map.entry("SeriesChangeView.change", CHANGES),
             Map.entry("PartChangeView.change", CHANGES),
-            Map.entry("PartChangeView.what", List.of("unit", "kind", "route")),
+            Map.entry("PartChangeView.what", List.of("unit", "kind", "route", "layout")),
+            Map.entry("LayoutView.advance", LayoutDraft.ADVANCES),
+            Map.entry("Scan.form", List.of("joined", "bracketed", "link", "plain")),
             Map.entry("PlanView.state", List.of("open", "carried out", "abandoned")),
             Map.entry("PlanView.gaps", words(TablePlan.Gaps.values(), TablePlan.Gaps::word)),
             Map.entry("RepairView.slip", List.of("wrong symbol", "swap")),

@@ -87,7 +87,8 @@ class DefinitionExportTest {
                 now.stream().map(SeriesDraft::of).toList(),
                 read.units(),
                 read.kinds().stream().map(KindDraft::plain).toList(),
-                read.routes());
+                read.routes(),
+                read.layouts());
     }
 
     private static String exported(String text, List<Series> now) {

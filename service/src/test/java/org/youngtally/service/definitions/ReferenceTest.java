@@ -12,6 +12,7 @@ import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.youngtally.core.codebook.CodebookDraft;
 import org.youngtally.core.codebook.CodebookDraft.ChoiceDraft;
+import org.youngtally.core.label.LayoutDraft;
 import org.youngtally.core.organisation.KindDraft;
 import org.youngtally.core.organisation.KindDraft.KindFieldDraft;
 import org.youngtally.core.organisation.RouteDraft;
@@ -38,7 +39,11 @@ class ReferenceTest {
             Map.entry("unit", UnitDraft.PROPERTIES),
             Map.entry("kind", KindDraft.PROPERTIES),
             Map.entry("field of a kind", KindFieldDraft.PROPERTIES),
-            Map.entry("route", RouteDraft.PROPERTIES));
+            Map.entry("route", RouteDraft.PROPERTIES),
+            Map.entry("layout", LayoutDraft.PROPERTIES),
+            Map.entry("sheet", LayoutDraft.SheetDraft.PROPERTIES),
+            Map.entry("item", LayoutDraft.ItemDraft.PROPERTIES),
+            Map.entry("asked field", LayoutDraft.AskDraft.PROPERTIES));
     private static final Pattern TABLE = Pattern.compile("<!-- properties: ([a-z ]+) -->\\n(?:\\|.*\\n)*");
 
     @Test
