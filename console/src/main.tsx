@@ -25,6 +25,7 @@ import { StarterPage } from "./pages/starters/StarterPage.tsx";
 import { InspectPage } from "./pages/tables/InspectPage.tsx";
 import { RepairPage } from "./pages/tables/RepairPage.tsx";
 import { LabelPage } from "./pages/labels/LabelPage.tsx";
+import { LayoutPage } from "./pages/labels/LayoutPage.tsx";
 import { SessionGate } from "./parts/Session.tsx";
 import { Shell } from "./parts/Shell.tsx";
 import "./style.css";
@@ -49,6 +50,7 @@ const router = createBrowserRouter([
       { path: "/tables", element: <InspectPage /> },
       { path: "/tables/repair", element: <RepairPage /> },
       { path: "/labels", element: <LabelPage /> },
+      { path: "/labels/layouts/:key", element: <LayoutPage /> },
       { path: "/series", element: <SeriesList /> },
       { path: "/new", element: <NewSeries /> },
       { path: "/series/:key", element: <SeriesPage /> },

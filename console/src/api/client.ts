@@ -53,6 +53,7 @@ export type TableLane = Schemas["TableLaneView"];
 export type TableColumn = Schemas["TableColumnView"];
 export type TextFault = Schemas["TextFaultView"];
 export type LayoutView = Schemas["LayoutView"];
+export type LayoutDefinition = Schemas["LayoutDefinition"];
 export type LabelRequest = Schemas["LabelRequest"];
 export type LabelPreview = Schemas["LabelPreview"];
 export type Scan = Schemas["Scan"];

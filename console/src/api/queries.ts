@@ -14,6 +14,7 @@ import {
   type HoldView,
   type LabelPreview,
   type LabelRequest,
+  type LayoutDefinition,
   type LayoutView,
   type StarterView,
   type Statement,
@@ -99,6 +100,16 @@ export const useCheckSchemes = () =>
   useQuery({ queryKey: ["check-schemes"], queryFn: () => get<SchemeView[]>("/check-schemes"), staleTime: Infinity });
 
 export const useLayouts = () => useQuery({ queryKey: ["layouts"], queryFn: () => get<LayoutView[]>("/layouts") });
+
+/** For the editor: read once, so that what is typed is not overwritten. */
+export const useLayout = (key: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ["layout", key],
+    queryFn: () => get<LayoutDefinition>(`/layouts/${encodeURIComponent(key)}`),
+    enabled,
+    staleTime: Infinity,
+    gcTime: 0,
+  });
 
 /** How many labels are shown at a time. */
 export const LABELS_SHOWN = 12;

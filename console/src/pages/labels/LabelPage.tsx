@@ -1,54 +1,30 @@
-import { useState } from "react";
-import type { LabelRequest, LayoutView } from "../../api/client.ts";
-import {
-  inUse,
-  LABELS_SHOWN,
-  useKinds,
-  useLabelPreview,
-  useLayouts,
-  useSeriesList,
-  useUnits,
-} from "../../api/queries.ts";
+import { useMemo, useState } from "react";
+import { Link } from "react-router";
+import { LABELS_SHOWN, useLabelPreview, useLayouts } from "../../api/queries.ts";
+import { useSession } from "../../parts/Session.tsx";
 import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
 import { useSettled } from "../../parts/useSettled.ts";
+import { asked, NONE, useLabelFields } from "./choices.ts";
+import { LabelForm } from "./LabelForm.tsx";
 import { Labels } from "./Labels.tsx";
 import { ScanField } from "./ScanField.tsx";
-
-type Choices = {
-  layout: string;
-  numbers: string;
-  unit: string;
-  quantity: string;
-  copies: string;
-  fields: Record<string, string>;
-};
-
-const NONE: Choices = { layout: "", numbers: "", unit: "", quantity: "1", copies: "1", fields: {} };
-
-/** What a kind or a series is chosen by: a letter for which of them, and its key. */
-const asked = (choices: Choices): LabelRequest | undefined => {
-  const [sort, key] = [choices.numbers.slice(0, 2), choices.numbers.slice(2)];
-  if (!choices.layout || !key || (sort === "k:" && !choices.unit)) return undefined;
-  return {
-    layout: choices.layout,
-    ...(sort === "k:" ? { kind: key } : { series: key }),
-    ...(choices.unit ? { unit: choices.unit } : {}),
-    fields: Object.fromEntries(Object.entries(choices.fields).filter(([, value]) => value.trim() !== "")),
-    quantity: Number(choices.quantity) || 0,
-    copies: Number(choices.copies) || 0,
-  };
-};
 
 /** Shows labels before they are printed, with the numbers that are expected. */
 export function LabelPage() {
   const layouts = useLayouts();
+  const { may } = useSession();
+  const [key, setKey] = useState("");
   const [choices, setChoices] = useState(NONE);
   const [from, setFrom] = useState(1);
-  const request = useSettled(asked(choices), 300);
+  const layout = layouts.data?.find((each) => each.key === key);
+  const fields = useLabelFields(layout, choices);
+  const request = useSettled(
+    useMemo(() => asked({ layout: key }, choices, fields), [key, choices, fields]),
+    300,
+  );
   const preview = useLabelPreview(request, from);
   if (layouts.isPending) return <Waiting />;
   if (layouts.isLoadingError) return <Trouble error={layouts.error} />;
-  const layout = layouts.data.find((each) => each.key === choices.layout);
   return (
     <div className="sheets">
       <h1 className="text-2xl font-semibold">Labels</h1>
@@ -62,15 +38,41 @@ export function LabelPage() {
             <span className="identifier">youngtally apply FILE</span>.
           </Nothing>
         ) : (
-          <Form
-            layouts={layouts.data}
-            layout={layout}
+          <LabelForm
+            fields={fields}
             choices={choices}
             set={(next) => {
               setFrom(1);
               setChoices(next);
             }}
-          />
+          >
+            <label className="grid gap-1">
+              <span className="text-sm">Layout</span>
+              <select className="select w-full" value={key} onChange={(event) => setKey(event.target.value)}>
+                <option value="">choose</option>
+                {layouts.data.map((each) => (
+                  <option key={each.key} value={each.key}>
+                    {each.title}, {each.width} × {each.height} mm
+                  </option>
+                ))}
+              </select>
+            </label>
+          </LabelForm>
+        )}
+        {may("define") && (
+          <p className="px-4 pb-4 text-sm">
+            <Link className="link" to="/labels/layouts/new">
+              Write a new layout
+            </Link>
+            {layout && (
+              <>
+                , or{" "}
+                <Link className="link" to={`/labels/layouts/${layout.key}`}>
+                  edit this one
+                </Link>
+              </>
+            )}
+          </p>
         )}
         <div aria-live="polite" className="px-4 pb-4 empty:hidden">
           {request && preview.isPending && (
@@ -84,106 +86,5 @@ export function LabelPage() {
       )}
       <ScanField />
     </div>
-  );
-}
-
-function Form({
-  layouts,
-  layout,
-  choices,
-  set,
-}: {
-  layouts: LayoutView[];
-  layout: LayoutView | undefined;
-  choices: Choices;
-  set: (next: Choices) => void;
-}) {
-  const kinds = useKinds();
-  const units = useUnits();
-  const series = useSeriesList();
-  const change = (name: keyof Choices) => (event: { target: { value: string } }) =>
-    set({ ...choices, [name]: event.target.value });
-  const titles = new Map(layout?.ask.map((each) => [each.name, each.title]));
-  const names = layout ? [...new Set([...layout.ask.map((each) => each.name), ...layout.fields])] : [];
-  return (
-    <form className="p-4 grid gap-4" aria-label="Labels" onSubmit={(event) => event.preventDefault()}>
-      <p className="quiet">Every label with the number that would be allocated now. Nothing is allocated.</p>
-      <div className="grid gap-3 sm:grid-cols-3">
-        <label className="grid gap-1">
-          <span className="text-sm">Layout</span>
-          <select className="select w-full" value={choices.layout} onChange={change("layout")}>
-            <option value="">choose</option>
-            {layouts.map((each) => (
-              <option key={each.key} value={each.key}>
-                {each.title}, {each.width} × {each.height} mm
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="grid gap-1">
-          <span className="text-sm">Numbers of</span>
-          <select className="select w-full" value={choices.numbers} onChange={change("numbers")}>
-            <option value="">choose</option>
-            <optgroup label="Kinds">
-              {inUse(kinds.data).map((each) => (
-                <option key={each.key} value={`k:${each.key}`}>
-                  {each.title}
-                </option>
-              ))}
-            </optgroup>
-            <optgroup label="Series">
-              {(series.data ?? []).map((each) => (
-                <option key={each.key} value={`s:${each.key}`}>
-                  {each.title}
-                </option>
-              ))}
-            </optgroup>
-          </select>
-        </label>
-        <label className="grid gap-1">
-          <span className="text-sm">
-            Unit {choices.numbers.startsWith("k:") ? "" : <span className="quiet">(optional)</span>}
-          </span>
-          <select className="select w-full" value={choices.unit} onChange={change("unit")}>
-            <option value="">choose</option>
-            {inUse(units.data).map((each) => (
-              <option key={each.key} value={each.key}>
-                {each.title}
-              </option>
-            ))}
-          </select>
-        </label>
-        <Count name="Quantity" value={choices.quantity} set={change("quantity")} />
-        <Count name="Copies of each" value={choices.copies} set={change("copies")} />
-        {names.map((name) => (
-          <label key={name} className="grid gap-1">
-            <span className="text-sm">{titles.get(name) ?? name}</span>
-            <input
-              className="input w-full"
-              autoComplete="off"
-              value={choices.fields[name] ?? ""}
-              onChange={(event) => set({ ...choices, fields: { ...choices.fields, [name]: event.target.value } })}
-            />
-          </label>
-        ))}
-      </div>
-    </form>
-  );
-}
-
-function Count({
-  name,
-  value,
-  set,
-}: {
-  name: string;
-  value: string;
-  set: (event: { target: { value: string } }) => void;
-}) {
-  return (
-    <label className="grid gap-1">
-      <span className="text-sm">{name}</span>
-      <input className="input w-full" type="number" min="1" value={value} onChange={set} />
-    </label>
   );
 }

@@ -12,11 +12,13 @@ export function Labels({
   from,
   size,
   turn,
+  wide,
 }: {
   preview: LabelPreview;
   from: number;
   size: number;
   turn: (from: number) => void;
+  wide?: boolean;
 }) {
   const last = from + preview.shown.length - 1;
   return (
@@ -30,7 +32,9 @@ export function Labels({
           {preview.faults.map((fault) => (
             <li key={fault.path + fault.problem} className="border-l-4 border-error bg-base-200 px-4 py-2">
               <p>
-                <strong className="text-error">Label {fault.label} cannot be printed:</strong>{" "}
+                <strong className="text-error">
+                  {fault.line ? `Line ${fault.line}, label` : "Label"} {fault.label} cannot be printed:
+                </strong>{" "}
                 <span className="identifier">{counted(fault.path)}</span> {fault.problem}
               </p>
               <p className="quiet text-sm">{fault.accepted}</p>
@@ -38,7 +42,7 @@ export function Labels({
           ))}
         </ul>
       )}
-      <ul className="p-4 grid gap-4 sm:grid-cols-2 lg:grid-cols-3" aria-label="Expected labels">
+      <ul className={`p-4 grid gap-4 ${wide ? "" : "sm:grid-cols-2 lg:grid-cols-3"}`} aria-label="Expected labels">
         {preview.shown.map((label) => (
           <li key={label.number} className="grid gap-1 content-start">
             <img

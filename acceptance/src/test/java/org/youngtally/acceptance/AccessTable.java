@@ -309,7 +309,7 @@ final class AccessTable {
         rules.put("shareRecord", new Rule("allocate", For.UNIT, record + "/units", "{\"unit\":\"{unit}\"}"));
         rules.put("attachFile", new Rule("allocate", For.UNIT, record + "/files?name=a.txt", "{}"));
         rules.put("fillTable", new Rule("allocate", For.UNIT, "/kinds/{kind}/tables?unit={unit}&name=a.csv", "{}"));
-        for (String preview : List.of("previewLabels /label-previews", "previewLabelsAsPdf /label-preview-files"))
+        for (String preview : List.of("previewLabels /label-previews", "previewLabelsAsFile /label-preview-files"))
             rules.put(
                     preview.split(" ")[0],
                     new Rule(
@@ -319,6 +319,7 @@ final class AccessTable {
                             "{\"layout\":\"crate-label\",\"series\":\"{series}\",\"fields\":{\"site\":\"X\"}}"));
         rules.put("scan", new Rule("read", For.SOMEWHERE, "/scans?text=X", ""));
         rules.put("listLayouts", new Rule("", For.EVERYBODY_KNOWN, "/layouts", ""));
+        rules.put("showLayout", new Rule("", For.EVERYBODY_KNOWN, "/layouts/crate-label", ""));
         rules.put("inspectTable", new Rule("read", For.SOMEWHERE, "/table-inspections?name=a.csv", "{}"));
         rules.put(
                 "numberList",

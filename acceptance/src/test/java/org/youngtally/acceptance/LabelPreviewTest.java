@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import javax.imageio.ImageIO;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
@@ -95,6 +96,32 @@ class LabelPreviewTest {
                     .containsSubsequence("P-0001 Gamba", "P-0001 Gamba", "P-0002 Gamba", "P-0003 Gamba")
                     .contains("expected");
         }
+    }
+
+    @Test
+    void oneLabelIsWrittenAsAPicture() throws Exception {
+        for (String ending : new String[] {"svg", "png"}) {
+            Path file = folder.resolve("label." + ending);
+            Result preview = run(
+                    "label",
+                    "preview",
+                    "pipe-label",
+                    "--series",
+                    "pipe",
+                    "--quantity",
+                    "2",
+                    "--label",
+                    "2",
+                    "--field",
+                    "stop=Gamba",
+                    "--output",
+                    file.toString());
+            assertThat(preview.exit()).as(ending).isZero();
+            assertThat(Files.size(file)).as(ending).isPositive();
+        }
+        assertThat(Files.readString(folder.resolve("label.svg"))).contains("aria-label=\"P-0002 Gamba\"");
+        assertThat(ImageIO.read(folder.resolve("label.png").toFile()).getWidth())
+                .isEqualTo(732);
     }
 
     @Test
@@ -200,6 +227,30 @@ class LabelPreviewTest {
             assertThat(browser.element(By.cssSelector("[data-testid=scan]")).getText())
                     .contains("095212340000000013\nissued\ncrate");
         }
+    }
+
+    @Test
+    void aLayoutIsWrittenBesideItsPictureAndApplied() throws Exception {
+        try (var browser = new Browser(service.address())) {
+            browser.signIn("administrator", service.password());
+            browser.open("/labels/layouts/new");
+            browser.choose("Numbers of", "pipe");
+            browser.type("Definition", layout("written", "60"));
+            browser.sees("Line 7:");
+            browser.sees("its right edge is at 63 mm, and the label ends at 62");
+            browser.type("Definition", layout("written", "12"));
+            browser.type("Stop", "Gamba");
+            browser.sees("Line 7, label 1 cannot be printed:");
+            browser.type("Definition", layout("written", "36"));
+            browser.seesNoLonger("cannot be printed");
+            browser.press("Apply");
+            browser.sees("Applied: written new");
+        }
+        assertThat(service.get("/api/v1/layouts/written")
+                        .json()
+                        .at("/layout/version")
+                        .asInt())
+                .isEqualTo(1);
     }
 
     @Test

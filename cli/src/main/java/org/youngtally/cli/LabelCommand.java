@@ -8,7 +8,9 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.Callable;
+import java.util.stream.Stream;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -126,8 +128,18 @@ final class LabelCommand {
         @Option(names = "--date", paramLabel = "DATE", description = "The business date (default: today).")
         private String date;
 
-        @Option(names = "--output", paramLabel = "FILE", description = "Write them all to this new PDF file.")
-        private Path pdf;
+        @Option(
+                names = "--output",
+                paramLabel = "FILE",
+                description = "Write them all to this new .pdf file, or one of them to a .svg or .png file.")
+        private Path to;
+
+        @Option(
+                names = "--label",
+                paramLabel = "N",
+                description = "Which label is written to a .svg or .png file (default: ${DEFAULT-VALUE}).",
+                defaultValue = "1")
+        private long label;
 
         @Spec
         private CommandSpec spec;
@@ -137,17 +149,27 @@ final class LabelCommand {
             if ((layout == null) == (file == null))
                 throw new ParameterException(
                         spec.commandLine(), "Name either a layout, or a file with one by --layout-file.");
+            String format = to == null ? "" : ending(to);
             JsonObject body = body();
             Service.Answer answer = service.post("/label-previews?most=" + LISTED, body);
             JsonObject preview = answer.body().getAsJsonObject();
             JsonArray faults = Json.list(preview, "faults");
             if (!output.asJson(answer)) print(preview, faults);
             if (!faults.isEmpty()) return Main.REFUSED;
-            if (pdf != null) {
-                service.download("/label-preview-files", body, pdf);
-                output.note("written to " + pdf + ", every label marked as expected");
+            if (to != null) {
+                service.download("/label-preview-files?format=" + format + "&label=" + label, body, to);
+                output.note("written to " + to + ", marked as expected");
             }
             return Main.DONE;
+        }
+
+        private String ending(Path file) {
+            String name = file.getFileName().toString().toLowerCase(Locale.ROOT);
+            return Stream.of("pdf", "svg", "png")
+                    .filter(each -> name.endsWith("." + each))
+                    .findFirst()
+                    .orElseThrow(() -> new ParameterException(
+                            spec.commandLine(), "--output: ‘" + file + "’ ends in none of .pdf, .svg and .png."));
         }
 
         private JsonObject body() throws IOException {

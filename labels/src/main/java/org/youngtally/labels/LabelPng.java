@@ -22,7 +22,16 @@ public final class LabelPng {
 
     private LabelPng() {}
 
-    /** @throws IOException also where it would have more than a hundred million dots */
+    /** That a label has more than a hundred million dots. */
+    public static final class TooLarge extends IOException {
+        private static final long serialVersionUID = 1L;
+
+        private TooLarge(long width, long height) {
+            super("a picture of " + width + " × " + height + " dots");
+        }
+    }
+
+    /** @throws TooLarge where it would have too many dots */
     public static void write(Drawing label, OutputStream out) throws IOException {
         ImageIO.write(of(label), "png", out);
     }
@@ -31,8 +40,7 @@ public final class LabelPng {
         double scale = label.resolution() / Layout.INCH;
         long width = Math.max(1, Math.round(label.width() * scale));
         long height = Math.max(1, Math.round(label.height() * scale));
-        if (width * height > MOST_DOTS)
-            throw new IOException("a picture of " + width + " × " + height + " dots is too large");
+        if (width * height > MOST_DOTS) throw new TooLarge(width, height);
         var image = new BufferedImage((int) width, (int) height, BufferedImage.TYPE_BYTE_GRAY);
         Graphics2D graphics = image.createGraphics();
         graphics.setColor(Color.WHITE);

@@ -10,59 +10,49 @@ import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.SortedMap;
-import java.util.TreeMap;
-import java.util.TreeSet;
+import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.youngtally.core.access.Right;
-import org.youngtally.core.access.Where;
-import org.youngtally.core.act.Act;
-import org.youngtally.core.act.Decision;
-import org.youngtally.core.act.Purpose;
+import org.youngtally.core.act.Drafts;
 import org.youngtally.core.fault.Fault;
 import org.youngtally.core.label.KeptLayout;
 import org.youngtally.core.label.Layout;
 import org.youngtally.core.label.Layout.Asked;
 import org.youngtally.core.label.LayoutCheck;
-import org.youngtally.core.label.LayoutDraft;
-import org.youngtally.core.organisation.Kind;
-import org.youngtally.core.organisation.KindField;
-import org.youngtally.core.organisation.SeriesAssignment;
-import org.youngtally.core.pattern.Particulars;
-import org.youngtally.core.series.FieldRule;
-import org.youngtally.core.series.Series;
-import org.youngtally.core.text.NearestName;
 import org.youngtally.labels.Drawer;
+import org.youngtally.labels.Drawing;
 import org.youngtally.labels.LabelPdf;
+import org.youngtally.labels.LabelPng;
 import org.youngtally.labels.LabelSvg;
-import org.youngtally.ledger.Ledger;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
-import org.youngtally.service.definitions.DefinitionFile;
-import org.youngtally.service.label.ExpectedNumbers;
+import org.youngtally.service.api.LabelPreparation.Prepared;
+import org.youngtally.service.definitions.DefinitionExport;
 import org.youngtally.service.label.LabelRun;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
-import org.youngtally.service.web.Refusals;
 import org.youngtally.service.work.HeavyWork;
 import org.youngtally.service.work.HeavyWork.Sort;
 
@@ -72,23 +62,19 @@ import org.youngtally.service.work.HeavyWork.Sort;
 class LabelController {
     private static final Logger LOG = LoggerFactory.getLogger(LabelController.class);
 
-    private static final long MOST_LABELS = 20_000;
-    /** Above this the numbers would be allocated as a block. */
-    private static final long MOST_SINGLES = 1_000;
-
+    private static final String SVG = "image/svg+xml";
     private static final long MOST_BYTES = 400_000_000;
     private static final long MOST_SHOWN_BYTES = 20_000_000;
 
-    private static final int MOST_COPIES = 100;
     private static final int MOST_SHOWN = 200;
     private static final int MOST_FAULTS = 50;
 
-    private final Ledger ledger;
     private final HeavyWork work;
+    private final LabelPreparation preparation;
 
-    LabelController(Ledger ledger, HeavyWork work) {
-        this.ledger = ledger;
+    LabelController(HeavyWork work, LabelPreparation preparation) {
         this.work = work;
+        this.preparation = preparation;
     }
 
     /**
@@ -151,6 +137,28 @@ class LabelController {
     }
 
     /**
+     * A layout with its definition.
+     *
+     * @param layout what it is
+     * @param text a definition file with this layout alone
+     */
+    record LayoutDefinition(LayoutView layout, String text) {}
+
+    @GetMapping("/layouts/{layout}")
+    @SignedIn
+    @Operation(operationId = "showLayout", summary = "One layout, and the text of a definition file with it")
+    LayoutDefinition layout(@PathVariable String layout, Caller caller) {
+        KeptLayout kept = LabelPreparation.kept(layout, caller);
+        Drafts drafts =
+                new Drafts(List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(kept.draft()));
+        return new LayoutDefinition(
+                LayoutView.of(LabelPreparation.checked(kept.draft(), Optional.empty()), kept.version()),
+                DefinitionExport.of(List.of(), drafts, UnaryOperator.identity())
+                        .getFirst()
+                        .text());
+    }
+
+    /**
      * Which labels.
      *
      * @param layout its key
@@ -209,16 +217,15 @@ class LabelController {
      * @param path the item of the layout, or the field
      * @param problem what is wrong
      * @param accepted what would do
+     * @param line of the definition that was sent, from 1
      */
-    record LabelFault(long label, String identifier, String path, String problem, String accepted) {}
-
-    /** A run with its numbers. */
-    private record Prepared(
-            LabelRun run, Series series, ExpectedNumbers numbers, List<LabelFault> missing, int version) {
-        String identifier(long label) {
-            return numbers.identifier(run.identifierOf(label));
-        }
-    }
+    record LabelFault(
+            long label,
+            String identifier,
+            String path,
+            String problem,
+            String accepted,
+            @Nullable Integer line) {}
 
     @PostMapping("/label-previews")
     @Needs(value = Right.READ, at = At.REQUEST)
@@ -234,7 +241,7 @@ class LabelController {
             throw new Problem(Type.MALFORMED, most + " labels from number " + from + " cannot be shown.")
                     .field(from < 1 ? "from" : "most", from < 1 ? "1 or more" : "0 to " + MOST_SHOWN);
         return work.run(Sort.TABLE, caller.name(), () -> {
-            Prepared prepared = prepared(request, caller);
+            Prepared prepared = preparation.of(request, caller);
             LabelRun run = prepared.run();
             var drawer = new Drawer(run.layout());
             var shown = new ArrayList<LabelView>();
@@ -261,25 +268,78 @@ class LabelController {
         });
     }
 
-    @PostMapping(path = "/label-preview-files", produces = MediaType.APPLICATION_PDF_VALUE)
+    @PostMapping(
+            path = "/label-preview-files",
+            produces = {MediaType.APPLICATION_PDF_VALUE, SVG, MediaType.IMAGE_PNG_VALUE})
     @Needs(value = Right.READ, at = At.REQUEST)
     @Operation(
-            operationId = "previewLabelsAsPdf",
+            operationId = "previewLabelsAsFile",
             summary =
-                    "The same as PDF, every label marked as expected. Nothing is allocated; one label that cannot be printed refuses all",
+                    "The same as a file, every label marked as expected: all as PDF, or one as SVG or PNG. Nothing is allocated; one label that cannot be printed refuses all",
             responses =
                     @ApiResponse(
                             responseCode = "200",
-                            content =
-                                    @Content(
-                                            mediaType = MediaType.APPLICATION_PDF_VALUE,
-                                            schema = @Schema(type = "string", format = "binary"))))
-    void file(@RequestBody LabelRequest request, Caller caller, @Parameter(hidden = true) HttpServletResponse response)
+                            content = {
+                                @Content(
+                                        mediaType = MediaType.APPLICATION_PDF_VALUE,
+                                        schema = @Schema(type = "string", format = "binary")),
+                                @Content(mediaType = SVG, schema = @Schema(type = "string")),
+                                @Content(
+                                        mediaType = MediaType.IMAGE_PNG_VALUE,
+                                        schema = @Schema(type = "string", format = "binary"))
+                            }))
+    void file(
+            @RequestBody LabelRequest request,
+            @Parameter(description = "pdf, svg or png") @RequestParam(defaultValue = "pdf") String format,
+            @Parameter(description = "Of SVG and PNG: the label, from 1") @RequestParam(defaultValue = "1") long label,
+            Caller caller,
+            @Parameter(hidden = true) HttpServletResponse response)
             throws IOException {
-        try (TemporaryFile pdf = TemporaryFile.create()) {
-            work.run(Sort.TABLE, caller.name(), () -> write(prepared(request, caller), pdf));
-            response.setContentType(MediaType.APPLICATION_PDF_VALUE);
-            pdf.send(response);
+        Format wanted = Arrays.stream(Format.values())
+                .filter(each -> each.name().toLowerCase(Locale.ROOT).equals(format))
+                .findFirst()
+                .orElseThrow(() -> new Problem(Type.MALFORMED, "‘" + format + "’ is not a format of labels.")
+                        .field("format", "pdf, svg or png"));
+        try (TemporaryFile file = TemporaryFile.create()) {
+            work.run(Sort.TABLE, caller.name(), () -> {
+                Prepared prepared = preparation.of(request, caller);
+                return wanted == Format.PDF ? write(prepared, file) : picture(prepared, label, wanted, file);
+            });
+            response.setContentType(wanted.type);
+            file.send(response);
+        }
+    }
+
+    private enum Format {
+        PDF(MediaType.APPLICATION_PDF_VALUE),
+        SVG(LabelController.SVG),
+        PNG(MediaType.IMAGE_PNG_VALUE);
+
+        private final String type;
+
+        Format(String type) {
+            this.type = type;
+        }
+    }
+
+    private Void picture(Prepared prepared, long label, Format format, TemporaryFile to) {
+        if (label < 1 || label > prepared.run().labels())
+            throw new Problem(Type.MALFORMED, "There is no label " + label + ".")
+                    .field("label", "1 to " + prepared.run().labels());
+        var faults = new ArrayList<>(prepared.missing());
+        Drawing drawing = drawn(new Drawer(prepared.run().layout()), prepared, label - 1, 1, faults)
+                .drawing()
+                .expected();
+        if (!faults.isEmpty()) throw faulty(faults);
+        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(to.path()))) {
+            if (format == Format.SVG) out.write(LabelSvg.of(drawing).getBytes(StandardCharsets.UTF_8));
+            else LabelPng.write(drawing, out);
+            return null;
+        } catch (LabelPng.TooLarge e) {
+            LOG.debug("a picture was too large", e);
+            throw tooMuch();
+        } catch (IOException e) {
+            throw new UncheckedIOException("the label could not be written to a temporary file", e);
         }
     }
 
@@ -328,148 +388,13 @@ class LabelController {
             if (faults.stream()
                     .noneMatch(each ->
                             each.path().equals(fault.path()) && each.problem().equals(fault.problem())))
-                faults.add(new LabelFault(label + 1, identifier, fault.path(), fault.problem(), fault.accepted()));
+                faults.add(new LabelFault(
+                        label + 1,
+                        identifier,
+                        fault.path(),
+                        fault.problem(),
+                        fault.accepted(),
+                        prepared.line(fault.path())));
         return drawn;
-    }
-
-    private Prepared prepared(LabelRequest request, Caller caller) {
-        KeptLayout kept = kept(request, caller);
-        LayoutCheck.Result checked = LayoutCheck.of(kept.draft());
-        Layout layout = checked.layout().orElseThrow(() -> unfit(kept, checked.faults()));
-        long quantity = request.quantity() == null ? 1 : request.quantity();
-        int copies = request.copies() == null ? 1 : request.copies();
-        if (copies < 1 || copies > MOST_COPIES)
-            throw new Problem(Type.MALFORMED, copies + " copies of a label are not made.")
-                    .field("copies", "1 to " + MOST_COPIES);
-        if (quantity < 1 || quantity > MOST_LABELS / copies)
-            throw new Problem(Type.QUANTITY, "%,d labels in %,d copies are not previewed.".formatted(quantity, copies))
-                    .field("quantity", "1 to %,d with these copies".formatted(MOST_LABELS / copies));
-        SortedMap<String, String> given =
-                Requests.fields(request.fields(), request.series() == null ? null : request.unit());
-        Act.Allocate act = act(request, layout, quantity, given, caller);
-        Series series = caller.snapshot().series().get(act.series());
-        LocalDate date = act.date().orElseGet(ledger::today);
-        LabelRun run = LabelRun.of(
-                layout,
-                quantity,
-                copies,
-                date,
-                act.purpose().unit().or(() -> Optional.ofNullable(request.unit())),
-                given);
-        ExpectedNumbers numbers =
-                switch (ledger.decide(caller.snapshot(), act)) {
-                    case Decision.Done done -> new ExpectedNumbers(series, caller.snapshot(), done.effects());
-                    case Decision.Refused refused -> throw Refusals.problem(refused.refusal());
-                    case Decision.Repeated repeated -> throw new IllegalStateException("a preview has no key");
-                    case Decision.Known known -> throw new IllegalStateException("a preview keeps no record");
-                };
-        List<LabelFault> missing = layout.asked().stream()
-                .filter(asked -> given.getOrDefault(asked.name(), "").isBlank())
-                .map(asked -> new LabelFault(
-                        1,
-                        numbers.identifier(0),
-                        "fields." + asked.name(),
-                        "(" + asked.title() + ") is asked for, and has no value",
-                        "a value for " + asked.name()))
-                .toList();
-        return new Prepared(run, series, numbers, missing, kept.version());
-    }
-
-    private static Problem unfit(KeptLayout kept, List<Fault> faults) {
-        Fault first = faults.getFirst();
-        return new Problem(
-                        Type.LABEL_FAULTY,
-                        "The layout ‘" + kept.key() + "’ is not accepted: " + Refusals.forPeople(first.path()) + " "
-                                + first.problem() + ".")
-                .field("layout", first.accepted())
-                .with("faults", faults);
-    }
-
-    private static KeptLayout kept(LabelRequest request, Caller caller) {
-        if ((request.layout() == null) == (request.definition() == null))
-            throw new Problem(
-                            Type.MALFORMED,
-                            request.layout() == null
-                                    ? "No layout is named."
-                                    : "A layout is named, and a definition sent with it.")
-                    .field("layout", "the key of a layout; or, as definition, the text of a file with one");
-        if (request.definition() != null) return written(request.definition());
-        Map<String, KeptLayout> layouts = caller.snapshot().organisation().layouts();
-        return Optional.ofNullable(layouts.get(request.layout())).orElseThrow(() -> new Problem(
-                        Type.UNKNOWN_LAYOUT,
-                        "Layout ‘" + request.layout() + "’ not found."
-                                + NearestName.to(request.layout(), layouts.keySet())
-                                        .map(near -> " Did you mean ‘" + near + "’?")
-                                        .orElse(""))
-                .field("layout", "a layout that is applied"));
-    }
-
-    private static KeptLayout written(String text) {
-        DefinitionFile file = DefinitionFile.read("definition", text);
-        if (!file.faults().isEmpty()) throw Refusals.definitionsFaulty(file.faults());
-        List<LayoutDraft> layouts = file.drafts().layouts();
-        if (layouts.size() != 1)
-            throw new Problem(Type.MALFORMED, "The definition holds " + layouts.size() + " layouts.")
-                    .field("definition", "layouts: and one layout");
-        return new KeptLayout(layouts.getFirst(), 0);
-    }
-
-    /** What would be allocated: above a thousand as a block. */
-    private Act.Allocate act(
-            LabelRequest request, Layout layout, long quantity, SortedMap<String, String> given, Caller caller) {
-        long identifiers = layout.advance() == Layout.Advance.JOB ? 1 : quantity;
-        Act.Form form = identifiers > MOST_SINGLES ? Act.Form.BLOCK : Act.Form.SINGLES;
-        Optional<LocalDate> date = Requests.date(request.date());
-        if ((request.series() == null) == (request.kind() == null))
-            throw new Problem(
-                            Type.MALFORMED,
-                            request.series() == null
-                                    ? "Neither a series nor a kind is named."
-                                    : "A series and a kind are named, and one is wanted.")
-                    .field("series", "the key of a series; or a kind and a unit");
-        if (request.series() != null) {
-            Series series = Requests.series(caller, request.series());
-            caller.need(Right.READ, Where.series(series.key()));
-            known(given, layout, series.fields().stream().map(FieldRule::name).toList());
-            return act(series, given, identifiers, form, date, Purpose.NONE);
-        }
-        Kind kind = RecordSeries.kind(caller.snapshot(), request.kind());
-        known(given, layout, kind.fields().stream().map(KindField::name).toList());
-        var own = new TreeMap<>(given);
-        own.keySet().removeIf(name -> kind.field(name).isEmpty());
-        SeriesAssignment.Assigned found = RecordSeries.of(
-                caller.snapshot(), kind, RecordSeries.unit(caller.snapshot(), request.unit()), own, Map.of());
-        caller.need(Right.READ, RecordSeries.where(found));
-        Series series = caller.snapshot().series().get(found.route().series());
-        return act(series, found.given(), identifiers, form, date, RecordSeries.purpose(found));
-    }
-
-    /** Every field is one of the layout, or one of the series or kind. */
-    private static void known(SortedMap<String, String> given, Layout layout, List<String> others) {
-        var names = new TreeSet<>(layout.fields());
-        layout.asked().forEach(asked -> names.add(asked.name()));
-        names.addAll(others);
-        for (String name : given.keySet())
-            if (!names.contains(name) && !name.equals(Particulars.UNIT))
-                throw new Problem(
-                                Type.FIELD_FAULTY,
-                                "Neither the layout nor what it numbers has a field ‘" + name + "’."
-                                        + NearestName.to(name, names)
-                                                .map(near -> " Did you mean ‘" + near + "’?")
-                                                .orElse(""))
-                        .field("fields." + name, names.isEmpty() ? "none" : String.join(", ", names));
-    }
-
-    private static Act.Allocate act(
-            Series series,
-            Map<String, String> given,
-            long identifiers,
-            Act.Form form,
-            Optional<LocalDate> date,
-            Purpose purpose) {
-        var own = new TreeMap<>(given);
-        own.keySet().removeIf(name -> series.field(name).isEmpty());
-        return new Act.Allocate(
-                series.key(), date, own, identifiers, form, Optional.empty(), purpose, Requests.mark("", null));
     }
 }
