@@ -25,7 +25,11 @@ export function LabelForm({
         {children}
         <label className="grid gap-1">
           <span className="text-sm">Numbers of</span>
-          <select className="select w-full" value={choices.numbers} onChange={change("numbers")}>
+          <select
+            className="select w-full truncate pr-10 appearance-none"
+            value={choices.numbers}
+            onChange={change("numbers")}
+          >
             <option value="">choose</option>
             <optgroup label="Kinds">
               {inUse(kinds.data).map((each) => (
@@ -47,7 +51,11 @@ export function LabelForm({
           <span className="text-sm">
             Unit {choices.numbers.startsWith("k:") ? "" : <span className="quiet">(optional)</span>}
           </span>
-          <select className="select w-full" value={choices.unit} onChange={change("unit")}>
+          <select
+            className="select w-full truncate pr-10 appearance-none"
+            value={choices.unit}
+            onChange={change("unit")}
+          >
             <option value="">choose</option>
             {inUse(units.data).map((each) => (
               <option key={each.key} value={each.key}>

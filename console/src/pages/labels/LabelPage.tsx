@@ -48,7 +48,11 @@ export function LabelPage() {
           >
             <label className="grid gap-1">
               <span className="text-sm">Layout</span>
-              <select className="select w-full" value={key} onChange={(event) => setKey(event.target.value)}>
+              <select
+                className="select w-full truncate pr-10 appearance-none"
+                value={key}
+                onChange={(event) => setKey(event.target.value)}
+              >
                 <option value="">choose</option>
                 {layouts.data.map((each) => (
                   <option key={each.key} value={each.key}>

@@ -162,6 +162,19 @@ class LabelPreviewTest {
     }
 
     @Test
+    void noMoreThanTwentyThousandLabelsAreDrawn() throws Exception {
+        String sheets = layout("sheets", "36")
+                .replace(
+                        "    ask:",
+                        "    advance: sheet\n    sheet: { width: 210, height: 297, columns: 3, rows: 10 }\n    ask:");
+        assertThat(service.apply(sheets).status()).isEqualTo(200);
+        Result preview =
+                run("label", "preview", "sheets", "--series", "crate", "--quantity", "667", "--field", "stop=Gamba");
+        assertThat(preview.exit()).isEqualTo(1);
+        assertThat(preview.err()).contains("More than 20,000 labels are not previewed.", "1 to 666 with these copies");
+    }
+
+    @Test
     void aFaultyLayoutIsToldAtItsLine() throws Exception {
         Path file = folder.resolve("beyond.yaml");
         Files.writeString(file, layout("beyond", "60"));

@@ -103,9 +103,13 @@ class LabelPreparation {
         if (copies < 1 || copies > MOST_COPIES)
             throw new Problem(Type.MALFORMED, copies + " copies of a label are not made.")
                     .field("copies", "1 to " + MOST_COPIES);
-        if (quantity < 1 || quantity > MOST_LABELS / copies)
-            throw new Problem(Type.QUANTITY, "%,d labels in %,d copies are not previewed.".formatted(quantity, copies))
-                    .field("quantity", "1 to %,d with these copies".formatted(MOST_LABELS / copies));
+        long most = MOST_LABELS
+                / copies
+                / LabelRun.of(layout, 1, 1, LocalDate.EPOCH, Optional.empty(), Map.of())
+                        .labels();
+        if (quantity < 1 || quantity > most)
+            throw new Problem(Type.QUANTITY, "More than %,d labels are not previewed.".formatted(MOST_LABELS))
+                    .field("quantity", most < 1 ? "fewer copies" : "1 to %,d with these copies".formatted(most));
         SortedMap<String, String> given =
                 Requests.fields(request.fields(), request.series() == null ? null : request.unit());
         Act.Allocate act = act(request, layout, quantity, given, caller);
