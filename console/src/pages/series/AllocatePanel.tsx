@@ -6,7 +6,7 @@ import { count, when } from "../../parts/words.ts";
 
 type Way = "take" | "hold" | "typed";
 
-/** Takes numbers, confirms what was taken, and stands ready for the next. */
+/** Allocates numbers, confirms them, and is ready for the next. */
 export function AllocatePanel({
   series,
   date,

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.stream.Stream;
 import javax.imageio.ImageIO;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
@@ -59,6 +60,14 @@ class LabelPreviewTest {
         return CommandLine.run(folder, service, arguments);
     }
 
+    /** A preview of labels of pipes for the stop Gamba. */
+    private static Result preview(String... more) throws Exception {
+        return run(Stream.concat(
+                        Stream.of("label", "preview", "pipe-label", "--series", "pipe", "--field", "stop=Gamba"),
+                        Stream.of(more))
+                .toArray(String[]::new));
+    }
+
     private static long entries() throws Exception {
         return service.get("/api/v1/entries?limit=1").json().at("/0/seq").asLong();
     }
@@ -66,8 +75,7 @@ class LabelPreviewTest {
     @Test
     void aPreviewTellsTheNumbersAndAllocatesNone() throws Exception {
         long before = entries();
-        Result preview =
-                run("label", "preview", "pipe-label", "--series", "pipe", "--quantity", "3", "--field", "stop=Gamba");
+        Result preview = preview("--quantity", "3");
         assertThat(preview.out()).contains("pipe-label: 3 labels on 3 pages", "  3  P-0003");
         assertThat(entries()).isEqualTo(before);
     }
@@ -75,20 +83,7 @@ class LabelPreviewTest {
     @Test
     void everyLabelIsInThePdfMarkedAsExpected() throws Exception {
         Path pdf = folder.resolve("labels.pdf");
-        Result preview = run(
-                "label",
-                "preview",
-                "pipe-label",
-                "--series",
-                "pipe",
-                "--quantity",
-                "3",
-                "--copies",
-                "2",
-                "--field",
-                "stop=Gamba",
-                "--output",
-                pdf.toString());
+        Result preview = preview("--quantity", "3", "--copies", "2", "--output", pdf.toString());
         assertThat(preview.exit()).isZero();
         try (PDDocument document = Loader.loadPDF(pdf.toFile())) {
             assertThat(document.getNumberOfPages()).isEqualTo(6);
@@ -102,20 +97,7 @@ class LabelPreviewTest {
     void oneLabelIsWrittenAsAPicture() throws Exception {
         for (String ending : new String[] {"svg", "png"}) {
             Path file = folder.resolve("label." + ending);
-            Result preview = run(
-                    "label",
-                    "preview",
-                    "pipe-label",
-                    "--series",
-                    "pipe",
-                    "--quantity",
-                    "2",
-                    "--label",
-                    "2",
-                    "--field",
-                    "stop=Gamba",
-                    "--output",
-                    file.toString());
+            Result preview = preview("--quantity", "2", "--label", "2", "--output", file.toString());
             assertThat(preview.exit()).as(ending).isZero();
             assertThat(Files.size(file)).as(ending).isPositive();
         }
@@ -155,8 +137,7 @@ class LabelPreviewTest {
 
     @Test
     void moreThanTheRangeHasIsRefused() throws Exception {
-        Result preview =
-                run("label", "preview", "pipe-label", "--series", "pipe", "--quantity", "31", "--field", "stop=Gamba");
+        Result preview = preview("--quantity", "31");
         assertThat(preview.exit()).isEqualTo(1);
         assertThat(preview.err()).contains("pipe").contains("31");
     }
@@ -264,6 +245,15 @@ class LabelPreviewTest {
                         .at("/layout/version")
                         .asInt())
                 .isEqualTo(1);
+    }
+
+    @Test
+    void aRefusalCountsTheItemsFromOne() throws Exception {
+        Service.Answer answer = service.post(
+                "/api/v1/label-preview-files",
+                "{\"layout\":\"pipe-label\",\"series\":\"pipe\",\"fields\":{\"stop\":\"a stop that is far too long\"}}");
+        assertThat(answer.status()).isEqualTo(422);
+        assertThat(answer.text("detail")).contains("cannot be printed: items[1].width ‘P-0001 a stop");
     }
 
     @Test

@@ -18,7 +18,7 @@ import java.util.function.ToLongFunction;
  * @param <T> what waits
  */
 final class FairQueue<T> {
-    /** How an offer was taken. */
+    /** What an offer came to. */
     enum Offer {
         TAKEN,
         FULL,

@@ -77,7 +77,7 @@ public sealed interface Outcome<A extends Answer> {
      *
      * @param record as the act left it
      * @param entry of the act; absent where nothing had to be done
-     * @param known whether it was found by what it is known by, and nothing was taken
+     * @param known whether it was found by what it is known by, and nothing was allocated
      */
     record Recorded(KeptRecord record, Optional<EntryQueries.Row> entry, boolean repeated, boolean known)
             implements Outcome<Answer.Record> {}

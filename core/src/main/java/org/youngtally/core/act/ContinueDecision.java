@@ -66,7 +66,7 @@ record ContinueDecision(LedgerState state, Act.Continue act) {
         }
     }
 
-    /** Whether the counter passes over what lies apart: what waits to be given again ends the way there. */
+    /** Whether the counter passes over what lies apart: a returned number is the next to be issued. */
     private boolean stays(Stretch apart, long position) {
         return position < act.next() || apart.state() != PositionState.RETURNED;
     }

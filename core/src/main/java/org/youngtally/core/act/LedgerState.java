@@ -135,7 +135,7 @@ public interface LedgerState extends RowReader {
         }
     }
 
-    /** @param spans what was taken, whatever became of it */
+    /** @param spans what was allocated, whatever its state is now */
     record Taken(String series, Optional<String> reference, List<Span> spans) {}
 
     /** @param closing the entry that closed it */

@@ -14,7 +14,6 @@ import java.util.TreeSet;
  * @param sheet on which several labels are; absent where each is a page of its own
  * @param asked the fields that are asked for when labels are printed
  * @param items from the back to the front
- * @param version from 1, one more with each change
  */
 public record Layout(
         String key,
@@ -25,8 +24,7 @@ public record Layout(
         Advance advance,
         Optional<Sheet> sheet,
         List<Asked> asked,
-        List<Item> items,
-        int version) {
+        List<Item> items) {
     /** Millimetres of an inch. */
     public static final double INCH = 25.4;
     /** Millimetres of a point. */
@@ -50,7 +48,7 @@ public record Layout(
         return INCH / resolution;
     }
 
-    /** The fields that its texts take. */
+    /** The fields that its texts show. */
     public Set<String> fields() {
         var fields = new TreeSet<String>();
         for (Item item : items)
@@ -88,12 +86,12 @@ public record Layout(
      *     one of the turned box
      */
     public record Item(double left, double top, double width, double height, int turn, Mark mark) {
-        /** The width that it takes on the label. */
+        /** Its width on the label. */
         public double across() {
             return turn % 180 == 0 ? width : height;
         }
 
-        /** The height that it takes on the label. */
+        /** Its height on the label. */
         public double down() {
             return turn % 180 == 0 ? height : width;
         }

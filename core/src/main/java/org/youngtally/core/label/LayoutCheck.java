@@ -38,7 +38,7 @@ public final class LayoutCheck {
 
     private LayoutCheck() {}
 
-    /** @param layout in version 1, if there are no faults */
+    /** @param layout absent where there are faults */
     public record Result(Optional<Layout> layout, List<Fault> faults) {}
 
     public static Result of(LayoutDraft draft) {
@@ -75,8 +75,7 @@ public final class LayoutCheck {
                         advance,
                         sheet,
                         asked,
-                        items,
-                        1)),
+                        items)),
                 List.of());
     }
 

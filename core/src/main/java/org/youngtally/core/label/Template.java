@@ -118,7 +118,7 @@ public final class Template {
                         + ACCEPTED);
     }
 
-    /** The fields that it takes. */
+    /** The fields that it shows. */
     public Set<String> fields() {
         return pieces.stream()
                 .filter(Piece.Field.class::isInstance)

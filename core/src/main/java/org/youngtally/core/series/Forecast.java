@@ -7,7 +7,7 @@ import java.util.Optional;
 /**
  * When the numbers that are left run out, if they go on as they went.
  *
- * @param days over how many days back the rate was taken, today among them
+ * @param days over how many days back the rate was counted, today among them
  * @param used how many numbers were issued on them
  * @param runsOut the day on which the last one would be given; absent where none were given lately, where they last
  *     beyond {@link DateWindow#HORIZON}, or where the count restarts or the last range closes before

@@ -4,7 +4,7 @@ import com.google.gson.Gson;
 import com.google.gson.GsonBuilder;
 
 /**
- * Where the value of a member stands in a JSON object on one line, which is known to be one.
+ * Where the value of a member is in a JSON object on one line, which is known to be one.
  *
  * @param from its first symbol; where it would stand, if it is not there
  * @param to behind its last
@@ -79,7 +79,7 @@ record JsonMember(int from, int to, String written, boolean there, boolean first
         return written.startsWith("\"") ? JSON.fromJson(written, String.class) : written.equals("null") ? "" : written;
     }
 
-    /** What stands in the place of the value from now on. */
+    /** What replaces the value. */
     String with(String name, String text) {
         boolean figure = there && !written.startsWith("\"") && text.matches("0|[1-9][0-9]{0,17}");
         String value = figure ? text : JSON.toJson(text);

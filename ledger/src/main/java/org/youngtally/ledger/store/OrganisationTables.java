@@ -81,7 +81,7 @@ public final class OrganisationTables {
                 .orderBy(ORGANISATION_PART.SEQ, ORGANISATION_PART.PLACE)
                 .fetch()
                 .forEach(row -> {
-                    // What was taken away and comes again stands behind all others.
+                    // What was removed and is defined again is behind all others.
                     if (row.value2() == null) newest.remove(row.value1());
                     else newest.put(row.value1(), row.value2());
                 });

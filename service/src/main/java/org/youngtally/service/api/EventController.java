@@ -136,7 +136,7 @@ class EventController implements DisposableBean {
                         MediaType.APPLICATION_JSON));
     }
 
-    /** Those who signed out, or whose token or grant was taken away, hear nothing more. */
+    /** Those who signed out, or whose token or grant was revoked, hear nothing more. */
     private void dismiss() {
         listeners.forEach((listener, listening) -> {
             if (!listening.stands().getAsBoolean()) listener.complete();

@@ -53,6 +53,7 @@ import org.youngtally.service.definitions.DefinitionExport;
 import org.youngtally.service.label.LabelRun;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
+import org.youngtally.service.web.Refusals;
 import org.youngtally.service.work.HeavyWork;
 import org.youngtally.service.work.HeavyWork.Sort;
 
@@ -374,8 +375,8 @@ class LabelController {
         LabelFault first = faults.getFirst();
         return new Problem(
                         Type.LABEL_FAULTY,
-                        "Label " + first.label() + " (" + first.identifier() + ") cannot be printed: " + first.path()
-                                + " " + first.problem() + ".")
+                        "Label " + first.label() + " (" + first.identifier() + ") cannot be printed: "
+                                + Refusals.forPeople(first.path()) + " " + first.problem() + ".")
                 .field(first.path(), first.accepted())
                 .with("faults", faults);
     }

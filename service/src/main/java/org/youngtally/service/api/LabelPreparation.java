@@ -103,10 +103,7 @@ class LabelPreparation {
         if (copies < 1 || copies > MOST_COPIES)
             throw new Problem(Type.MALFORMED, copies + " copies of a label are not made.")
                     .field("copies", "1 to " + MOST_COPIES);
-        long most = MOST_LABELS
-                / copies
-                / LabelRun.of(layout, 1, 1, LocalDate.EPOCH, Optional.empty(), Map.of())
-                        .labels();
+        long most = MOST_LABELS / copies / LabelRun.labels(layout, 1);
         if (quantity < 1 || quantity > most)
             throw new Problem(Type.QUANTITY, "More than %,d labels are not previewed.".formatted(MOST_LABELS))
                     .field("quantity", most < 1 ? "fewer copies" : "1 to %,d with these copies".formatted(most));

@@ -133,7 +133,7 @@ class ScanController {
         return new FaultView(fault.path(), fault.problem(), fault.accepted());
     }
 
-    /** What was issued and is one slip away from one of the texts. */
+    /** What was issued and is one typing error away from one of the texts. */
     private List<MeantView> meant(Set<String> texts, Caller caller) {
         var near = new LinkedHashMap<String, String>();
         for (String text : texts) {

@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.youngtally.core.label.LabelContent;
 import org.youngtally.core.label.Layout;
+import org.youngtally.core.label.Layout.Advance;
 import org.youngtally.core.label.Layout.Sheet;
 
 /**
@@ -31,11 +32,17 @@ public record LabelRun(
             LocalDate date,
             Optional<String> unit,
             Map<String, String> fields) {
-        return switch (layout.advance()) {
-            case LABEL, ROW -> new LabelRun(layout, quantity, quantity, copies, date, unit, fields);
-            case SHEET -> new LabelRun(layout, quantity, quantity * perSheet(layout), copies, date, unit, fields);
-            case JOB -> new LabelRun(layout, 1, quantity, copies, date, unit, fields);
-        };
+        long identifiers = layout.advance() == Advance.JOB ? 1 : quantity;
+        return new LabelRun(layout, identifiers, labels(layout, quantity), copies, date, unit, fields);
+    }
+
+    /**
+     * How many labels there are, without further copies.
+     *
+     * @param quantity of labels, or of sheets where each sheet has a new identifier
+     */
+    public static long labels(Layout layout, long quantity) {
+        return layout.advance() == Advance.SHEET ? quantity * perSheet(layout) : quantity;
     }
 
     private static long perSheet(Layout layout) {
