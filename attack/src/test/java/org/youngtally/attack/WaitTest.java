@@ -37,6 +37,9 @@ class WaitTest {
     /** So many clients without patience take the processors by themselves, which are the test's own. */
     private static final int PATIENT = 10;
 
+    /** Half of what they are told to wait. */
+    private static final long PATIENCE_MILLIS = 500;
+
     private static Victim victim;
 
     /** Something that is done again and again by so many at once. */
@@ -252,7 +255,8 @@ class WaitTest {
                     try {
                         int status = attack.deed().done(times.incrementAndGet()).statusCode();
                         // Who has many under way is told to come later, and so are many who try to have.
-                        if (attack.atOnce() > PATIENT && status == 429) LockSupport.parkNanos(EVERY_MILLIS * 1_000_000);
+                        if (attack.atOnce() > PATIENT && status == 429)
+                            LockSupport.parkNanos(PATIENCE_MILLIS * 1_000_000);
                     } catch (IOException | InterruptedException e) {
                         // Whoever is refused unread loses the connection, and comes again.
                         if (!victim.runs()) return;

@@ -18,6 +18,7 @@ import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -155,6 +156,9 @@ class PlanController {
         if (chosen != null && chosen.size() > MOST_CHOSEN)
             throw new Problem(Type.MALFORMED, chosen.size() + " lines cannot be chosen.")
                     .field("chosen", "up to " + MOST_CHOSEN + " lines");
+        if (chosen != null && chosen.stream().anyMatch(Objects::isNull))
+            throw new Problem(Type.MALFORMED, "An empty text is not the number of a line.")
+                    .field("chosen", "lines of the file, from 1");
         return new RepairOptions(
                 name,
                 Optional.ofNullable(encoding),
