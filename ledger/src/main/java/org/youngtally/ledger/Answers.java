@@ -56,6 +56,13 @@ final class Answers {
             case Act.NumberRows rows -> filled(entry.orElseThrow());
             case Act.Continue on -> settled(entry);
             case Act.CarryOut carry -> settled(entry);
+            case Act.PrintLabels print ->
+                new Outcome.Labelled(
+                        EntryQueries.of(entry.orElseThrow()),
+                        false,
+                        entry.orElseThrow().seq());
+            case Act.ChangeLabels change ->
+                new Outcome.Labelled(EntryQueries.of(entry.orElseThrow()), false, change.job());
         };
     }
 
@@ -77,6 +84,8 @@ final class Answers {
                 case Act.NumberRows rows -> filled(row, queries);
                 case Act.Continue on -> new Outcome.Settled(row, true);
                 case Act.CarryOut carry -> new Outcome.Settled(row, true);
+                case Act.PrintLabels print -> new Outcome.Labelled(row, true, row.seq());
+                case Act.ChangeLabels change -> new Outcome.Labelled(row, true, change.job());
                 case Act.Define define -> throw new IllegalStateException("definitions have no key");
                 case Act.RemoveRoute remove -> throw new IllegalStateException("definitions have no key");
                 case Act.ChangeAccount change ->

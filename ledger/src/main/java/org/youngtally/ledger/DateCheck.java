@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.LabelStep;
 
 /**
  * Whether the date that the clock says at a start can be believed. A clock that is wrong by more than a day picks wrong
@@ -61,6 +62,8 @@ final class DateCheck {
             case Act.Continue on -> true;
             case Act.CarryOut carry -> true;
             case Act.NumberRows rows -> true;
+            case Act.PrintLabels print -> true;
+            case Act.ChangeLabels change -> change.step() instanceof LabelStep.Spoil;
         };
     }
 }

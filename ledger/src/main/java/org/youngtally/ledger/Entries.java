@@ -8,6 +8,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Effect;
+import org.youngtally.core.act.LabelStep;
 import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PlanStep;
 import org.youngtally.core.act.Purpose;
@@ -58,6 +59,16 @@ final class Entries {
                 };
             case Act.FillTable fill -> Entry.Kind.FILL;
             case Act.NumberRows rows -> Entry.Kind.FILL;
+            case Act.PrintLabels print -> Entry.Kind.PRINT;
+            case Act.ChangeLabels change ->
+                switch (change.step()) {
+                    case LabelStep.Send send -> Entry.Kind.SEND;
+                    case LabelStep.Note note -> Entry.Kind.NOTE;
+                    case LabelStep.Confirm confirm -> Entry.Kind.NOTE;
+                    case LabelStep.Reprint reprint -> Entry.Kind.REPRINT;
+                    case LabelStep.Spoil spoil -> Entry.Kind.SPOIL;
+                    case LabelStep.Cancel cancel -> Entry.Kind.CANCEL;
+                };
             case Act.Continue on -> Entry.Kind.CONTINUE;
             case Act.CarryOut carry ->
                 switch (carry.step()) {
@@ -117,6 +128,26 @@ final class Entries {
                         Optional.empty(),
                         a.mark(),
                         Optional.of("plan " + a.plan())));
+            case Act.PrintLabels a ->
+                Optional.of(new Entry.Request(
+                        Optional.of(a.job().series()),
+                        same(effects),
+                        a.job().numbers(),
+                        Optional.empty(),
+                        a.mark().key(),
+                        a.mark().digest(),
+                        Optional.empty(),
+                        a.purpose()));
+            case Act.ChangeLabels a ->
+                Optional.of(new Entry.Request(
+                        Optional.of(a.series()),
+                        Optional.empty(),
+                        quantity(effects),
+                        Optional.empty(),
+                        a.mark().key(),
+                        a.mark().digest(),
+                        Optional.of(note(a)),
+                        a.purpose()));
             case Act.Continue a ->
                 Optional.of(request(
                         Optional.of(a.series()),
@@ -197,6 +228,19 @@ final class Entries {
         };
     }
 
+    private static String note(Act.ChangeLabels act) {
+        Optional<String> reason =
+                switch (act.step()) {
+                    case LabelStep.Reprint reprint -> reprint.reason();
+                    case LabelStep.Spoil spoil -> spoil.reason();
+                    case LabelStep.Cancel cancel -> cancel.reason();
+                    case LabelStep.Send send -> Optional.empty();
+                    case LabelStep.Note note -> Optional.empty();
+                    case LabelStep.Confirm confirm -> Optional.empty();
+                };
+        return "label job " + act.job() + reason.map(why -> ": " + why).orElse("");
+    }
+
     private static Entry.Request changed(Act.ChangeRecord act, List<Effect> effects) {
         KeptRecord record = effects.stream()
                 .filter(Effect.RecordKept.class::isInstance)
@@ -238,11 +282,9 @@ final class Entries {
                 .map(lane -> (opened.containsKey(lane) ? opened.get(lane) : series.apply(lane)).series())
                 .distinct()
                 .toList();
-        List<Particulars> taken =
-                issued(effects).map(Effect.Issued::particulars).distinct().toList();
         return new Entry.Request(
                 used.size() == 1 ? Optional.of(used.getFirst()) : Optional.empty(),
-                taken.size() == 1 ? Optional.of(taken.getFirst()) : Optional.empty(),
+                same(effects),
                 act.rows().size(),
                 Optional.empty(),
                 act.mark().key(),
@@ -271,6 +313,13 @@ final class Entries {
                 .filter(Effect.Settled.class::isInstance)
                 .mapToLong(effect -> ((Effect.Settled) effect).quantity())
                 .sum();
+    }
+
+    /** What numbers were taken for, where it is the same for all of them. */
+    private static Optional<Particulars> same(List<Effect> effects) {
+        List<Particulars> taken =
+                issued(effects).map(Effect.Issued::particulars).distinct().toList();
+        return taken.size() == 1 ? Optional.of(taken.getFirst()) : Optional.empty();
     }
 
     /** What all numbers of one act were taken for. */

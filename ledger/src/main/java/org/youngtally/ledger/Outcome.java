@@ -92,6 +92,14 @@ public sealed interface Outcome<A extends Answer> {
     record Filled(EntryQueries.Row entry, List<String> identifiers, boolean repeated, long withdrawn)
             implements Outcome<Answer.Table> {}
 
+    /**
+     * Something was done with a job of labels.
+     *
+     * @param repeated whether by an earlier act, whose answer this is
+     * @param job the entry that began it
+     */
+    record Labelled(EntryQueries.Row entry, boolean repeated, long job) implements Outcome<Answer.Labels> {}
+
     /** Nothing was done. */
     record Refused<A extends Answer>(Refusal refusal) implements Outcome<A> {}
 }

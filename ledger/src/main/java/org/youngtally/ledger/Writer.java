@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Decider;
+import org.youngtally.core.act.LabelStep;
 import org.youngtally.core.act.PlanStep;
 import org.youngtally.core.proof.Prover;
 import org.youngtally.ledger.LedgerUnavailable.Kind;
@@ -58,6 +59,11 @@ final class Writer implements AutoCloseable {
             case Act.FillTable fill -> fill.rows().size();
             case Act.NumberRows rows ->
                 rows.rows().stream().mapToLong(Act.PlanRow::quantity).sum();
+            case Act.PrintLabels print ->
+                print.rows().stream()
+                        .mapToLong(row -> Math.min(row.quantity(), Decider.MOST_SETTLED))
+                        .sum();
+            case Act.ChangeLabels change -> change.step() instanceof LabelStep.Spoil ? Decider.MOST_SETTLED : 1;
             case Act.Continue on -> 1;
             case Act.CarryOut carry ->
                 carry.step() instanceof PlanStep.Record record ? weight(record) : Decider.MOST_SETTLED;

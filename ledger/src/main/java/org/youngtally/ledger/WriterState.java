@@ -21,6 +21,7 @@ import org.youngtally.core.act.StateInMemory;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.act.TablePlan;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.label.JobLabels;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.Namespace;
@@ -159,6 +160,16 @@ final class WriterState {
         @Override
         public Optional<MergedIdentifiers> against(Collection<Series> members, Comparison rule) {
             return queries.against(members, rule);
+        }
+
+        @Override
+        public Optional<JobLabels> labels(long job) {
+            return queries.labels(job);
+        }
+
+        @Override
+        public Optional<Long> labelJob(long seq) {
+            return queries.labelJob(seq);
         }
 
         @Override

@@ -25,6 +25,8 @@ import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.SeriesStanding;
+import org.youngtally.core.label.JobLabels;
+import org.youngtally.core.label.LabelPiece;
 import org.youngtally.ledger.audit.Audit;
 import org.youngtally.ledger.audit.AuditReport;
 import org.youngtally.ledger.journal.Head;
@@ -32,12 +34,14 @@ import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.secret.Secrets;
 import org.youngtally.ledger.simulation.Family;
+import org.youngtally.ledger.simulation.Labels;
 import org.youngtally.ledger.simulation.MemoryDisk;
 import org.youngtally.ledger.simulation.MemoryDisk.Crash;
 import org.youngtally.ledger.simulation.Model;
 import org.youngtally.ledger.simulation.Model.Answer;
 import org.youngtally.ledger.simulation.Model.Place;
 import org.youngtally.ledger.simulation.Requests;
+import org.youngtally.ledger.store.LabelQueries;
 import org.youngtally.ledger.store.Store;
 
 /**
@@ -314,7 +318,10 @@ final class Simulation {
                 .filter(Effect.Settled.class::isInstance)
                 .mapToLong(effect -> ((Effect.Settled) effect).quantity())
                 .sum();
-        if ((step.act() instanceof Act.Settle || step.act() instanceof Act.Close) && settled != expected.quantity())
+        if ((step.act() instanceof Act.Settle
+                        || step.act() instanceof Act.Close
+                        || step.act() instanceof Act.ChangeLabels)
+                && settled != expected.quantity())
             throw new Wrong(
                     step.act() + " settled " + settled + " numbers, expected " + expected.quantity() + ": " + effects);
         boolean block =
@@ -322,7 +329,9 @@ final class Simulation {
         if (!(step.act() instanceof Act.Allocate
                 || step.act() instanceof Act.SaveRecord
                 || step.act() instanceof Act.FillTable
-                || step.act() instanceof Act.NumberRows)) return;
+                || step.act() instanceof Act.NumberRows
+                || step.act() instanceof Act.PrintLabels
+                || step.act() instanceof Act.ChangeLabels)) return;
         List<String> texts = effects.stream()
                 .filter(Effect.Issued.class::isInstance)
                 .flatMap(effect -> ((Effect.Issued) effect).texts().stream())
@@ -341,7 +350,36 @@ final class Simulation {
             AuditReport report = Audit.of(disk, dsl, Optional.empty(), Head.EMPTY);
             if (!report.passed()) throw new Wrong("the audit finds " + report.findings());
             positions(dsl);
+            labels(dsl);
             return null;
+        });
+    }
+
+    /** Every label against the model; and a number that is on labels of two jobs is wrong whatever the model says. */
+    private void labels(DSLContext dsl) {
+        var queries = new LabelQueries(dsl);
+        if (!queries.all().equals(List.copyOf(model.labels.jobs.keySet())))
+            throw new Wrong(
+                    "the tables hold the label jobs " + queries.all() + ", the model " + model.labels.jobs.keySet());
+        var bearers = new HashMap<List<Long>, Long>();
+        model.labels.jobs.forEach((seq, job) -> {
+            JobLabels kept = queries.at(seq).orElseThrow();
+            if (kept.size() != job.labels().size())
+                throw new Wrong("job " + seq + " has " + kept.size() + " labels, expected "
+                        + job.labels().size());
+            for (int i = 0; i < kept.size(); i++) {
+                Labels.Label label = job.labels().get(i);
+                LabelPiece piece = kept.piece(i);
+                if (kept.state(i) != label.state
+                        || piece.positionAt(i) != label.number.position
+                        || piece.originalOf(i) != label.original)
+                    throw new Wrong("label " + i + " of job " + seq + " is " + kept.state(i) + " at " + piece
+                            + ", expected " + label.state + " " + label.number.text + ", " + label.original);
+                if (!label.state.isLive()) continue;
+                Long other = bearers.put(List.of((long) piece.lane(), piece.positionAt(i)), seq);
+                if (other != null && other != (long) seq)
+                    throw new Wrong(label.number.text + " is on labels of the jobs " + other + " and " + seq);
+            }
         });
     }
 

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.youngtally.core.access.AccountChange;
+import org.youngtally.core.label.LabelJob;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.record.LineOrder;
 import org.youngtally.core.series.LaneKey;
@@ -292,6 +293,48 @@ public sealed interface Act<A extends Answer> {
         }
     }
 
+    /**
+     * Print labels with new numbers.
+     *
+     * @param job its date is not looked at
+     * @param date the business date; absent for today
+     * @param rows in the order of the numbers
+     */
+    record PrintLabels(LabelJob job, Optional<LocalDate> date, List<LabelRow> rows, RequestMark mark)
+            implements Act<Answer.Labels> {
+        public PrintLabels {
+            rows = List.copyOf(rows);
+            long numbers = rows.stream().mapToLong(LabelRow::quantity).sum();
+            if (numbers != job.numbers()) throw new IllegalArgumentException(numbers + " numbers for " + job.numbers());
+        }
+
+        /** The kind and unit that they are for. */
+        public Purpose purpose() {
+            return Purpose.of(job);
+        }
+    }
+
+    /**
+     * Numbers of labels in a row, for the same.
+     *
+     * @param fields of the series, as they were written
+     */
+    record LabelRow(Map<String, String> fields, long quantity) {
+        public LabelRow {
+            fields = Map.copyOf(fields);
+        }
+    }
+
+    /**
+     * Do something with labels of a job.
+     *
+     * @param series of the job
+     * @param job the entry that began it
+     * @param purpose the kind and unit that they are for
+     */
+    record ChangeLabels(String series, long job, LabelStep step, Purpose purpose, RequestMark mark)
+            implements Act<Answer.Labels> {}
+
     /** By what a repetition of it is known; absent where nobody asked for it, or repeating it does no harm. */
     default Optional<RequestMark> known() {
         return switch (this) {
@@ -310,6 +353,8 @@ public sealed interface Act<A extends Answer> {
             case Continue act -> Optional.of(act.mark());
             case CarryOut act -> Optional.of(act.mark());
             case NumberRows act -> Optional.of(act.mark());
+            case PrintLabels act -> Optional.of(act.mark());
+            case ChangeLabels act -> Optional.of(act.mark());
         };
     }
 }

@@ -30,6 +30,11 @@ public sealed interface Answer {
         private Record() {}
     }
 
+    /** A job of labels, as the act left it. */
+    final class Labels implements Answer {
+        private Labels() {}
+    }
+
     /** The numbers of a table's rows. */
     final class Table implements Answer {
         private Table() {}

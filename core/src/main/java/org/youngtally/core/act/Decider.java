@@ -64,6 +64,8 @@ public final class Decider {
             case Act.Continue on -> new ContinueDecision(state, on).decide();
             case Act.CarryOut carry -> new PlanDecision(state, carry.series()).decide(carry.step());
             case Act.NumberRows rows -> new PlanDecision(state, rows.series()).number(rows, now);
+            case Act.PrintLabels print -> new LabelDecision(state, now, today).print(print);
+            case Act.ChangeLabels change -> new LabelDecision(state, now, today).change(change);
         };
     }
 
@@ -133,8 +135,8 @@ public final class Decider {
         };
     }
 
-    private static Decision take(
-            LedgerState state, Series series, Act.Allocate act, Particulars particulars, Instant now) {
+    /** Takes numbers for particulars that are understood. */
+    static Decision take(LedgerState state, Series series, Act.Allocate act, Particulars particulars, Instant now) {
         Optional<Closed> closed = state.closedAt(series, particulars.date());
         if (closed.isPresent())
             return refused(new Refusal.DateClosed(

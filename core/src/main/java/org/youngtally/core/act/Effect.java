@@ -6,6 +6,9 @@ import java.util.Optional;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.codebook.Codebook;
 import org.youngtally.core.label.KeptLayout;
+import org.youngtally.core.label.LabelJob;
+import org.youngtally.core.label.LabelPiece;
+import org.youngtally.core.label.LabelState;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
@@ -162,6 +165,29 @@ public sealed interface Effect {
      * @param plan the entry that began it
      */
     record PlanEnded(long plan, boolean completed) implements Effect {}
+
+    /** Labels are to be printed, and wait for it; their job is known by this act's entry. */
+    record LabelJobBegun(LabelJob job, List<LabelPiece> pieces) implements Effect {
+        public LabelJobBegun {
+            pieces = List.copyOf(pieces);
+        }
+    }
+
+    /**
+     * Labels are to be printed behind all others of a job.
+     *
+     * @param job the entry that began it
+     */
+    record LabelsAdded(long job, LabelPiece piece) implements Effect {}
+
+    /**
+     * Labels in a row change their state.
+     *
+     * @param job the entry that began it
+     * @param from the place of the first, from 0
+     * @param to the place of the last
+     */
+    record LabelsMoved(long job, long from, long to, LabelState was, LabelState now) implements Effect {}
 
     /** The counter steps over positions that were given ahead of it. */
     record Passed(int lane, long from, long to) implements Effect {}

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import org.youngtally.core.access.AccountRefusal;
 import org.youngtally.core.fault.Fault;
+import org.youngtally.core.label.LabelState;
 import org.youngtally.core.proof.Clash;
 import org.youngtally.core.series.DateWindow;
 import org.youngtally.core.series.FieldFault;
@@ -287,6 +288,47 @@ public sealed interface Refusal {
      * @param numbered how many rows have their number
      */
     record PlanMoved(long plan, long recorded, long numbered) implements Refusal {}
+
+    /** The layout of labels was changed since the job was prepared. */
+    record LayoutChanged(String layout) implements Refusal {}
+
+    /** No job of labels is known by the entry. */
+    record UnknownLabelJob(long job) implements Refusal {}
+
+    /**
+     * A job has fewer labels.
+     *
+     * @param from the first place that was named, from 0
+     * @param to the last one
+     * @param size how many labels it has
+     */
+    record NoSuchLabel(long job, long from, long to, long size) implements Refusal {}
+
+    /** Labels are named that do not lie behind those named before them. */
+    record LabelsTwice(long job, long from, long to) implements Refusal {}
+
+    /** More labels, or numbers of labels, than one act is about. */
+    record TooManyLabels(long job, long labels, long most) implements Refusal {}
+
+    /** A job has no labels with which it could be done. */
+    record NoLabels(long job, String step) implements Refusal {}
+
+    /**
+     * A label is in a state in which it cannot be done.
+     *
+     * @param place from 0
+     */
+    record LabelUnfit(long job, long place, LabelState state, String step) implements Refusal {}
+
+    /**
+     * The number of a label stands for nothing any more.
+     *
+     * @param place from 0
+     */
+    record LabelDead(long job, long place, String identifier, PositionState state) implements Refusal {}
+
+    /** A number is on a label, and is given back with it only. */
+    record OnALabel(String series, String identifier, long job) implements Refusal {}
 
     /** The store holds the identifier already. The proofs rule this out; it is the last guard. */
     record IdentifierTaken(String series) implements Refusal {}

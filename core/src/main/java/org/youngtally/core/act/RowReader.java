@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import org.youngtally.core.act.LedgerState.Inside;
 import org.youngtally.core.act.LedgerState.Taken;
+import org.youngtally.core.label.JobLabels;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.Series;
@@ -59,6 +60,12 @@ public interface RowReader {
 
     /** The record that an identifier of a series was given to last, if it was to one. */
     Optional<Long> numberedRecord(Series series, String text);
+
+    /** The labels of a job, by the entry that began it. */
+    Optional<JobLabels> labels(long job);
+
+    /** The job of labels whose numbers an entry allocated. */
+    Optional<Long> labelJob(long seq);
 
     /** The secret by which the positions of a series are spread; the same one for ever. */
     Scatter scatter(String series);

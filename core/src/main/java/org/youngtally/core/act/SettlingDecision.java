@@ -66,6 +66,15 @@ final class SettlingDecision {
         return new Decision.Done(settle(null));
     }
 
+    /** Settles of some numbers those that can be: whatever somebody did with the others, it stays so. */
+    List<Effect> settle(List<Span> spans, Act.Deed deed) {
+        for (Span span : spans)
+            for (Stretch stretch : state.stretches(span.lane(), span.from(), span.to()))
+                if (deed == Act.Deed.VOID ? stretch.state().isLive() : stretch.state() == PositionState.ISSUED)
+                    choose(span.lane(), stretch);
+        return settle(deed);
+    }
+
     private void choose(int lane, Stretch stretch) {
         chosen.computeIfAbsent(lane, added -> new TreeMap<>()).put(stretch.from(), stretch);
     }
@@ -109,8 +118,8 @@ final class SettlingDecision {
                         stretch.state(),
                         act.deed(),
                         stretch.changed() == 0 ? stretch.origin().seq() : stretch.changed()));
-            Optional<Refusal> recorded = ofARecord(act, series, stretch);
-            if (recorded.isPresent()) return recorded;
+            Optional<Refusal> inUse = inUse(act, series, span.lane(), stretch);
+            if (inUse.isPresent()) return inUse;
             if (act.deed() == Act.Deed.USE && stretch.block() == 0)
                 return Optional.of(new Refusal.NotOfABlock(series.key(), text(series, span.lane(), stretch)));
             choose(span.lane(), stretch);
@@ -118,9 +127,13 @@ final class SettlingDecision {
         return Optional.empty();
     }
 
-    /** A number that is given back is given again, and a record would have it beside another. */
-    private Optional<Refusal> ofARecord(Act.Settle act, Series series, Stretch stretch) {
-        if (act.deed() != Act.Deed.RETURN || stretch.origin().text().isEmpty()) return Optional.empty();
+    /** A number that is given back is given again, and a record or a label would have it beside another. */
+    private Optional<Refusal> inUse(Act.Settle act, Series series, int lane, Stretch stretch) {
+        if (act.deed() != Act.Deed.RETURN) return Optional.empty();
+        Optional<Long> job = state.labelJob(stretch.origin().seq());
+        if (job.isPresent())
+            return Optional.of(new Refusal.OnALabel(series.key(), text(series, lane, stretch), job.get()));
+        if (stretch.origin().text().isEmpty()) return Optional.empty();
         String text = stretch.origin().text().get();
         return state.numberedRecord(series, text)
                 .filter(id -> id != ownRecord)
@@ -147,8 +160,8 @@ final class SettlingDecision {
                 if (!own
                         || !fits(act.deed(), stretch.state(), false)
                         || act.deed() == Act.Deed.USE && stretch.block() == 0) continue;
-                Optional<Refusal> recorded = ofARecord(act, series, stretch);
-                if (recorded.isPresent()) return recorded;
+                Optional<Refusal> inUse = inUse(act, series, span.lane(), stretch);
+                if (inUse.isPresent()) return inUse;
                 choose(span.lane(), stretch);
             }
         return Optional.empty();

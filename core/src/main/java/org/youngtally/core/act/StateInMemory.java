@@ -23,6 +23,7 @@ import org.pcollections.TreePSet;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.act.Counters.Held;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.label.JobLabels;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Organisation;
 import org.youngtally.core.record.KeptRecord;
@@ -69,6 +70,10 @@ public final class StateInMemory implements LedgerState {
     private final Map<List<String>, Optional<Long>> knownBy = new HashMap<>();
 
     private final Map<List<String>, Long> numbered = new HashMap<>();
+    private final Map<Long, JobLabels> labels = new HashMap<>();
+    /** By the entry that allocated the numbers. */
+    private final Map<Long, Long> labelJobs = new HashMap<>();
+
     private Organisation organisation = Organisation.NONE;
 
     public StateInMemory(RowReader rows) {
@@ -112,6 +117,8 @@ public final class StateInMemory implements LedgerState {
         records.clear();
         knownBy.clear();
         numbered.clear();
+        labels.clear();
+        labelJobs.clear();
     }
 
     public void remember(Series known) {
@@ -241,6 +248,17 @@ public final class StateInMemory implements LedgerState {
                 case Effect.PlanAdvanced done ->
                     remember(plans.get(done.plan()).advanced(done.recorded(), done.numbered()));
                 case Effect.PlanEnded ended -> plans = plans.minus(ended.plan());
+                case Effect.LabelJobBegun begun -> {
+                    labels.put(seq, JobLabels.begun(seq, begun.job(), begun.pieces()));
+                    labelJobs.put(seq, seq);
+                }
+                case Effect.LabelsAdded added -> {
+                    labels.put(added.job(), labels(added.job()).orElseThrow().with(added.piece()));
+                    if (!added.piece().reprint()) labelJobs.put(seq, added.job());
+                }
+                case Effect.LabelsMoved moved ->
+                    labels.put(
+                            moved.job(), labels(moved.job()).orElseThrow().with(moved.from(), moved.to(), moved.now()));
                 case Effect.Passed passed -> counter(passed.lane(), passed.to() + 1);
                 case Effect.Settled settled ->
                     stretches(settled.lane(), settled.from(), settled.to())
@@ -475,6 +493,18 @@ public final class StateInMemory implements LedgerState {
         return Optional.ofNullable(numbered.computeIfAbsent(
                 List.of(of.key(), of.comparison().key(text)),
                 wanted -> rows.numberedRecord(of, text).orElse(null)));
+    }
+
+    @Override
+    public Optional<JobLabels> labels(long job) {
+        return Optional.ofNullable(
+                labels.computeIfAbsent(job, wanted -> rows.labels(wanted).orElse(null)));
+    }
+
+    @Override
+    public Optional<Long> labelJob(long seq) {
+        return Optional.ofNullable(
+                labelJobs.computeIfAbsent(seq, wanted -> rows.labelJob(wanted).orElse(null)));
     }
 
     @Override

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import org.youngtally.core.act.LedgerState.Inside;
 import org.youngtally.core.act.LedgerState.Taken;
+import org.youngtally.core.label.JobLabels;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.scatter.Scatter;
 import org.youngtally.core.series.Series;
@@ -61,6 +62,16 @@ class NoRows implements RowReader {
 
     @Override
     public Optional<MergedIdentifiers> against(Collection<Series> members, Comparison rule) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<JobLabels> labels(long job) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Long> labelJob(long seq) {
         return Optional.empty();
     }
 

@@ -29,6 +29,7 @@ import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.act.TablePlan;
+import org.youngtally.core.label.JobLabels;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.record.KeptRecord;
 import org.youngtally.core.series.LaneKey;
@@ -43,6 +44,7 @@ import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.journal.OrganisationJson;
 import org.youngtally.ledger.journal.SeriesJson;
 import org.youngtally.ledger.store.KeyMark;
+import org.youngtally.ledger.store.LabelQueries;
 import org.youngtally.ledger.store.OrganisationTables;
 import org.youngtally.ledger.store.PlanQueries;
 import org.youngtally.ledger.store.Purposes;
@@ -67,6 +69,9 @@ final class JournalWalk {
 
     /** The plans for tables that are open, by the entries that began them. */
     private final Map<Long, TablePlan.Open> plans = new HashMap<>();
+
+    /** Jobs of labels, by the entries that began them. */
+    private final Map<Long, JobLabels> labels = new HashMap<>();
 
     private long recordVersions;
     private long parts;
@@ -183,6 +188,11 @@ final class JournalWalk {
                         done.plan(),
                         (seq, open) -> new TablePlan.Open(seq, open.plan(), done.recorded(), done.numbered()));
             case Effect.PlanEnded ended -> ended(entry, ended);
+            case Effect.LabelJobBegun begun ->
+                labels.put(entry.seq(), JobLabels.begun(entry.seq(), begun.job(), begun.pieces()));
+            case Effect.LabelsAdded added ->
+                labels(entry, added.job()).ifPresent(job -> labels.put(added.job(), job.with(added.piece())));
+            case Effect.LabelsMoved moved -> labels(entry, moved.job()).ifPresent(job -> move(entry, job, moved));
             case Effect.Passed passed -> {}
             case Effect.Settled settled -> {
                 lane(entry, settled.lane())
@@ -203,6 +213,32 @@ final class JournalWalk {
             case Effect.PeriodClosed closed -> periods.put(entry.seq(), closed);
             case Effect.PeriodReopened reopened -> periods.remove(reopened.closing());
         }
+    }
+
+    private Optional<JobLabels> labels(Entry entry, long job) {
+        Optional<JobLabels> known = Optional.ofNullable(labels.get(job));
+        if (known.isEmpty()) findings.add("entry " + entry.seq() + " is about labels of no job: " + job);
+        return known;
+    }
+
+    private void move(Entry entry, JobLabels job, Effect.LabelsMoved moved) {
+        boolean were = moved.to() < job.size()
+                && job.between(moved.from(), moved.to()).stream().allMatch(each -> each.state() == moved.was());
+        if (were) labels.put(job.seq(), job.with(moved.from(), moved.to(), moved.now()));
+        else
+            findings.add("entry " + entry.seq() + ": labels " + (moved.from() + 1) + " to " + (moved.to() + 1)
+                    + " of the label job " + job.seq() + " were not all "
+                    + moved.was().word());
+    }
+
+    private void compareLabels() {
+        var queries = new LabelQueries(dsl);
+        List<Long> kept = queries.all();
+        if (kept.size() != labels.size())
+            findings.add("the tables keep " + kept.size() + " label jobs, the journal " + labels.size());
+        for (long job : kept)
+            if (!queries.at(job).equals(Optional.ofNullable(labels.get(job))))
+                findings.add("the tables have the label job " + job + " differently from the journal");
     }
 
     private void ended(Entry entry, Effect.PlanEnded ended) {
@@ -251,6 +287,7 @@ final class JournalWalk {
                     + " definitions of units, kinds, routes and accounts, the journal made " + parts);
         compareRecords();
         comparePlans();
+        compareLabels();
         Map<Long, Period> closed = new StateQueries(dsl)
                 .closed().stream().collect(Collectors.toMap(LedgerState.Closed::closing, LedgerState.Closed::period));
         periods.forEach((seq, period) -> {

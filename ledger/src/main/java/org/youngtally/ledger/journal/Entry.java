@@ -55,7 +55,13 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
         RECORD(24, "record"),
         CLOSE_GAPS(25, "close-gaps"),
         CARRY_OUT(26, "carry-out"),
-        ABANDON(27, "abandon");
+        ABANDON(27, "abandon"),
+        PRINT(28, "print"),
+        SEND(29, "send"),
+        NOTE(30, "note"),
+        REPRINT(31, "reprint"),
+        SPOIL(32, "spoil"),
+        CANCEL(33, "cancel");
 
         /** Whether it takes numbers by themselves, for no record that is kept here. */
         public boolean takes() {
@@ -67,9 +73,11 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
             return switch (this) {
                 case VOID -> "voided";
                 case USE -> "reported as used";
-                case LAPSE, RELEASE, CLOSE, DELETE, SHARE, CHANGE, SAVE, ALLOCATE, DEFINE, REMOVE -> word + "d";
-                case RETURN, CONFIRM, REOPEN, RENUMBER, FILL, RECORD -> word + "ed";
+                case LAPSE, RELEASE, CLOSE, DELETE, SHARE, CHANGE, SAVE, ALLOCATE, DEFINE, REMOVE, NOTE -> word + "d";
+                case RETURN, CONFIRM, REOPEN, RENUMBER, FILL, RECORD, PRINT, REPRINT, SPOIL -> word + "ed";
                 case CONTINUE -> "continued";
+                case SEND -> "sent";
+                case CANCEL -> "cancelled";
                 case PLAN -> "planned";
                 case CLOSE_GAPS -> "closed as a gap";
                 case CARRY_OUT -> "carried out";

@@ -124,6 +124,9 @@ final class EntryJson {
                 json.writeNumberProperty("ends", ended.plan());
                 json.writeBooleanProperty("completed", ended.completed());
             }
+            case Effect.LabelJobBegun begun -> LabelJson.write(begun, json);
+            case Effect.LabelsAdded added -> LabelJson.write(added, json);
+            case Effect.LabelsMoved moved -> LabelJson.write(moved, json);
             case Effect.Passed passed -> {
                 json.writeNumberProperty("passes", passed.lane());
                 json.writeNumberProperty("from", passed.from());
@@ -276,6 +279,9 @@ final class EntryJson {
         if (node.has("ends"))
             return new Effect.PlanEnded(
                     node.get("ends").longValue(), node.required("completed").booleanValue());
+        if (node.has("labels")) return LabelJson.begun(node);
+        if (node.has("adds-labels")) return LabelJson.added(node);
+        if (node.has("moves-labels")) return LabelJson.moved(node);
         if (node.has("passes"))
             return new Effect.Passed(
                     node.get("passes").intValue(),

@@ -10,6 +10,7 @@ import org.youngtally.core.access.Grant;
 import org.youngtally.core.access.Scope;
 import org.youngtally.core.access.Token;
 import org.youngtally.core.label.KeptLayout;
+import org.youngtally.core.label.LabelJob;
 import org.youngtally.core.label.LayoutDraft;
 import org.youngtally.core.organisation.Condition;
 import org.youngtally.core.organisation.Keeping;
@@ -68,6 +69,11 @@ final class KeptNames extends JacksonAnnotationIntrospector {
                             "module",
                             "transport",
                             "readable")),
+            Map.entry(
+                    LabelJob.class,
+                    List.of(
+                            "layout", "version", "series", "date", "kind", "unit", "fields", "table", "labels", "each",
+                            "copies", "printer")),
             Map.entry(Condition.class, List.of("tests")),
             Map.entry(Condition.Test.class, List.of("type", "oneOf", "from", "to")),
             Map.entry(

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonAutoDetect;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.label.KeptLayout;
+import org.youngtally.core.label.LabelJob;
 import org.youngtally.core.organisation.Kind;
 import org.youngtally.core.organisation.Route;
 import org.youngtally.core.organisation.Unit;
@@ -14,8 +15,8 @@ import tools.jackson.databind.cfg.DateTimeFeature;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Units, kinds, layouts, routes, accounts and records as JSON: each property under the name that {@link KeptNames} has
- * for it, absent ones left out.
+ * Units, kinds, layouts, routes, accounts, records and jobs of labels as JSON: each property under the name that
+ * {@link KeptNames} has for it, absent ones left out.
  */
 public final class OrganisationJson {
     private static final JsonMapper MAPPER = JsonMapper.builder()
@@ -51,6 +52,10 @@ public final class OrganisationJson {
 
     public static KeptLayout layout(String json) {
         return MAPPER.readValue(json, KeptLayout.class);
+    }
+
+    public static LabelJob labels(String json) {
+        return MAPPER.readValue(json, LabelJob.class);
     }
 
     public static Route route(String json) {

@@ -65,6 +65,7 @@ final class EntryTables {
     private final WriterStatement free;
     private final LifeTables life;
     private final PlanTables plans;
+    private final LabelTables labels;
     private final OrganisationTables organisation;
     private final RecordTables records;
     private final Map<String, Integer> accounts = new HashMap<>();
@@ -98,6 +99,7 @@ final class EntryTables {
                 ENTRY.KEY_MARK);
         life = new LifeTables(dsl);
         plans = new PlanTables(dsl);
+        labels = new LabelTables(dsl);
         organisation = new OrganisationTables(dsl);
         records = new RecordTables(dsl);
         free = new WriterStatement(
@@ -219,6 +221,11 @@ final class EntryTables {
                                 plans.begin(entry, series(begun.plan().series()).id(), begun.plan()));
                     case Effect.PlanAdvanced done -> batch.then(() -> plans.advance(entry, done));
                     case Effect.PlanEnded ended -> batch.then(() -> plans.end(entry, ended));
+                    case Effect.LabelJobBegun begun ->
+                        batch.then(() ->
+                                labels.begin(entry, series(begun.job().series()).id(), begun));
+                    case Effect.LabelsAdded added -> batch.then(() -> labels.add(entry, added));
+                    case Effect.LabelsMoved moved -> batch.then(() -> labels.move(entry, moved));
                     case Effect.Passed passed -> batch.then(() -> life.pass(passed));
                     case Effect.Settled settled -> batch.then(() -> life.settle(entry, settled));
                     case Effect.Handed handed -> batch.then(() -> life.hand(entry, handed));

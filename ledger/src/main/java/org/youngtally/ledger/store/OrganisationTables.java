@@ -15,7 +15,7 @@ import org.youngtally.ledger.journal.OrganisationJson;
 public final class OrganisationTables {
     private static final String UNIT = "unit";
     private static final String KIND = "kind";
-    private static final String LAYOUT = "layout";
+    static final String LAYOUT = "layout";
     private static final String ROUTE = "route";
     private static final String ACCOUNT = "account";
 

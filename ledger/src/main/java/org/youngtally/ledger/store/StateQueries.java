@@ -47,6 +47,7 @@ import org.youngtally.core.act.Span;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.act.TablePlan;
 import org.youngtally.core.codebook.Codebook;
+import org.youngtally.core.label.JobLabels;
 import org.youngtally.core.organisation.Organisation;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.record.KeptRecord;
@@ -279,6 +280,16 @@ public final class StateQueries {
     /** The plans for tables that are begun and not ended. */
     public List<TablePlan.Open> openPlans() {
         return new PlanQueries(dsl).open();
+    }
+
+    /** The labels of a job. */
+    public Optional<JobLabels> labels(long job) {
+        return new LabelQueries(dsl).at(job);
+    }
+
+    /** The job of labels whose numbers an entry allocated. */
+    public Optional<Long> labelJob(long seq) {
+        return new LabelQueries(dsl).allocatedBy(seq);
     }
 
     public List<Stretch> stretches(int lane, long from, long to) {

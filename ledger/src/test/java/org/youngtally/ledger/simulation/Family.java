@@ -6,6 +6,8 @@ import java.util.Locale;
 import java.util.Optional;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Drafts;
+import org.youngtally.core.label.LayoutDraft;
+import org.youngtally.core.label.LayoutDraft.ItemDraft;
 import org.youngtally.core.organisation.KindDraft;
 import org.youngtally.core.organisation.KindDraft.KindFieldDraft;
 import org.youngtally.core.organisation.RouteDraft;
@@ -107,6 +109,17 @@ public record Family(
                 Optional.empty());
     }
 
+    /** The layout of all labels. */
+    public static final String LAYOUT = "label";
+
+    private static final LayoutDraft LABEL =
+            new LayoutDraft(LAYOUT, null, "40", "20", null, null, null, null, List.of(text("{identifier}")));
+
+    private static ItemDraft text(String text) {
+        return new ItemDraft(
+                text, null, null, null, null, "1", "1", "38", "10", null, null, null, null, null, null, null, null);
+    }
+
     /** The unit of all records. */
     public static final String UNIT = "works";
 
@@ -148,7 +161,8 @@ public record Family(
                         List.of(series),
                         List.of(new UnitDraft(UNIT, null, null, null, null)),
                         List.of(kind),
-                        List.of(new RouteDraft(key, UNIT, null, key, null))),
+                        List.of(new RouteDraft(key, UNIT, null, key, null)),
+                        List.of(LABEL)),
                 List.of(),
                 Optional.empty());
     }

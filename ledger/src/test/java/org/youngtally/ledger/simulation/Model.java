@@ -96,6 +96,9 @@ public final class Model {
     /** What tables from before are done about. */
     final Plans plans = new Plans(this);
 
+    /** Labels, and what was done with them. */
+    public final Labels labels = new Labels(this);
+
     private final Map<String, Integer> versions = new HashMap<>();
     public long seq;
 
@@ -129,6 +132,11 @@ public final class Model {
                     case Act.Continue on -> plans.goOn(on);
                     case Act.CarryOut carry -> plans.step(carry);
                     case Act.NumberRows rows -> plans.number(rows, now);
+                    case Act.PrintLabels print ->
+                        print.job().layout().equals(Family.LAYOUT)
+                                ? labels.print(print, now)
+                                : refused("LayoutChanged");
+                    case Act.ChangeLabels change -> labels.change(change, now);
                     case Act.Define define -> refused("DefinitionsFaulty");
                 };
         if (answer.isDone() && !answer.repeated() && answer.seq() > 0) {
@@ -172,7 +180,7 @@ public final class Model {
         return !families.get(family.key()).gaps() && !family.chronological();
     }
 
-    private Answer allocate(Act.Allocate act, Instant now) {
+    Answer allocate(Act.Allocate act, Instant now) {
         Known held = act.reference()
                 .map(reference -> references.get(act.series() + "/" + reference))
                 .orElse(null);
@@ -214,6 +222,36 @@ public final class Model {
                         || typed.text().equalsIgnoreCase(((Act.Form.Typed) earlier.form()).text()));
     }
 
+    /** The places that an entry took, which nobody can name by the entry. */
+    List<Place> taken(long entry) {
+        return takings.remove(entry).places();
+    }
+
+    /**
+     * Voids some, and takes as many in the same act.
+     *
+     * @return why it cannot be; null where it is done
+     */
+    String replacements(
+            String series, LocalDate date, List<Place> voided, int quantity, Instant now, List<Place> given) {
+        Family family = families.get(series);
+        if (isClosed(family, date)) return "DateClosed";
+        var passing = new HashMap<Lane, Integer>();
+        var act = new Act.Allocate(
+                series,
+                Optional.of(date),
+                quantity,
+                Act.Form.SINGLES,
+                Optional.empty(),
+                new RequestMark("", Optional.empty(), ""));
+        String refusal = count(family, date, act, given, passing);
+        if (refusal != null) return refusal;
+        settle(voided, Deed.VOID);
+        for (Place place : given) give(place, date, act, now, seq + 1);
+        passing.forEach((lane, next) -> pass(lane, next, family, date));
+        return null;
+    }
+
     public int records() {
         return records.size();
     }
@@ -231,7 +269,7 @@ public final class Model {
                         act.mark()),
                 now);
         if (!answer.isDone()) return answer;
-        Place place = takings.remove(answer.seq()).places().getFirst();
+        Place place = taken(answer.seq()).getFirst();
         records.add(place);
         place.record = records.size();
         return answer;
@@ -435,6 +473,7 @@ public final class Model {
                     case VOID -> place.state.isLive() || place.state == PositionState.RETURNED;
                 };
         if (!fits) return "Unfit";
+        if (deed == Deed.RETURN && labels.allocatedBy(place.taken)) return "OnALabel";
         if (deed == Deed.RETURN && place.record != 0) return "OfARecord";
         if (deed == Deed.USE && place.block == 0) return "NotOfABlock";
         chosen.add(place);
@@ -470,8 +509,13 @@ public final class Model {
         return null;
     }
 
-    /** @param deed absent where holds lapse */
     private Answer change(List<Place> chosen, Deed deed) {
+        settle(chosen, deed);
+        return done(List.of(), chosen.size());
+    }
+
+    /** @param deed absent where holds lapse */
+    void settle(List<Place> chosen, Deed deed) {
         var ended = new TreeSet<Long>();
         for (Place place : chosen) {
             boolean lived = place.state.isLive();
@@ -500,7 +544,6 @@ public final class Model {
                     && taking.places().stream().noneMatch(place -> place.taken == entry && place.state.isLive()))
                 references.remove(taking.series() + "/" + taking.reference());
         }
-        return done(List.of(), chosen.size());
     }
 
     private Answer lapse(Instant now) {

@@ -28,11 +28,13 @@ public final class Requests {
     private final Random random;
     private final List<Act<?>> earlier = new ArrayList<>();
     private final PlanRequests plans;
+    private final LabelRequests labels;
     private int number;
 
     public Requests(Random random) {
         this.random = random;
         this.plans = new PlanRequests(random, this::mark);
+        this.labels = new LabelRequests(random, this::mark);
     }
 
     /** @return a definition without anything in it where one is to be defined anew */
@@ -42,29 +44,33 @@ public final class Requests {
         LocalDate today = LocalDate.ofInstant(now, ZoneOffset.UTC);
         int sort = random.nextInt(100);
         if (sort == 0) return new Act.Define(Drafts.of(List.of()), List.of(), Optional.empty());
-        Act<?> act = sort < 12
-                ? record(family, model, today)
-                : sort < 14
-                        ? plans.goOn(family, model, today)
-                        : sort < 22
-                                ? plans.step(planned(family, model), model, today)
-                                : sort < 56
-                                        ? take(family, today)
-                                        : sort < 94
-                                                ? settle(family, model)
-                                                : sort < 96
-                                                        ? new Act.Split(
-                                                                block(model),
-                                                                random.nextInt(6),
-                                                                Optional.of("somebody"),
-                                                                mark())
-                                                        : sort < 98
-                                                                ? new Act.Close(
-                                                                        period(family, today), Optional.empty(), mark())
-                                                                : new Act.Reopen(
-                                                                        closing(model),
-                                                                        Optional.of("a reason"),
-                                                                        mark());
+        Act<?> act = random.nextInt(5) == 0
+                ? labels.next(family, model, today)
+                : sort < 12
+                        ? record(family, model, today)
+                        : sort < 14
+                                ? plans.goOn(family, model, today)
+                                : sort < 22
+                                        ? plans.step(planned(family, model), model, today)
+                                        : sort < 56
+                                                ? take(family, today)
+                                                : sort < 94
+                                                        ? settle(family, model)
+                                                        : sort < 96
+                                                                ? new Act.Split(
+                                                                        block(model),
+                                                                        random.nextInt(6),
+                                                                        Optional.of("somebody"),
+                                                                        mark())
+                                                                : sort < 98
+                                                                        ? new Act.Close(
+                                                                                period(family, today),
+                                                                                Optional.empty(),
+                                                                                mark())
+                                                                        : new Act.Reopen(
+                                                                                closing(model),
+                                                                                Optional.of("a reason"),
+                                                                                mark());
         earlier.add(act);
         return act;
     }
