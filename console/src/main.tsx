@@ -24,6 +24,7 @@ import { SeriesPage } from "./pages/series/SeriesPage.tsx";
 import { StarterPage } from "./pages/starters/StarterPage.tsx";
 import { InspectPage } from "./pages/tables/InspectPage.tsx";
 import { RepairPage } from "./pages/tables/RepairPage.tsx";
+import { JobPage } from "./pages/labels/JobPage.tsx";
 import { LabelPage } from "./pages/labels/LabelPage.tsx";
 import { LayoutPage } from "./pages/labels/LayoutPage.tsx";
 import { SessionGate } from "./parts/Session.tsx";
@@ -50,6 +51,7 @@ const router = createBrowserRouter([
       { path: "/tables", element: <InspectPage /> },
       { path: "/tables/repair", element: <RepairPage /> },
       { path: "/labels", element: <LabelPage /> },
+      { path: "/labels/jobs/:job", element: <JobPage /> },
       { path: "/labels/layouts/:key", element: <LayoutPage /> },
       { path: "/series", element: <SeriesList /> },
       { path: "/new", element: <NewSeries /> },

@@ -56,6 +56,9 @@ export type LayoutView = Schemas["LayoutView"];
 export type LayoutDefinition = Schemas["LayoutDefinition"];
 export type LabelRequest = Schemas["LabelRequest"];
 export type LabelPreview = Schemas["LabelPreview"];
+export type LabelJob = Schemas["LabelJobView"];
+export type LabelJobSummary = Schemas["LabelJobSummary"];
+export type LabelStretch = Schemas["LabelStretchView"];
 export type Scan = Schemas["Scan"];
 export type IdentifierView = Schemas["IdentifierView"];
 
@@ -178,6 +181,16 @@ export async function sendFile(path: string, file: File, type: string, key: stri
   });
   if (!response.ok) await answer(response);
   return response;
+}
+
+/** Hands out the labels of a job that wait, as a PDF. @param key by which the same ones are handed out again */
+export async function sendLabels(job: number, key: string): Promise<Blob> {
+  const response = await call(`/label-jobs/${job}/outputs`, {
+    method: "POST",
+    headers: { ...headers(), Accept: "*/*", "Idempotency-Key": key },
+  });
+  if (!response.ok) await answer(response);
+  return response.blob();
 }
 
 /** Looks through a table, which is sent as it is read: it may be larger than the memory of the page. */

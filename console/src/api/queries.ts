@@ -12,6 +12,8 @@ import {
   type DayView,
   type ForecastView,
   type HoldView,
+  type LabelJob,
+  type LabelJobSummary,
   type LabelPreview,
   type LabelRequest,
   type LayoutDefinition,
@@ -109,6 +111,15 @@ export const useLayout = (key: string, enabled: boolean) =>
     enabled,
     staleTime: Infinity,
     gcTime: 0,
+  });
+
+export const useLabelJobs = () =>
+  useQuery({ queryKey: ["label-jobs"], queryFn: () => get<LabelJobSummary[]>("/label-jobs?most=20") });
+
+export const useLabelJob = (job: string) =>
+  useQuery({
+    queryKey: ["label-jobs", job],
+    queryFn: () => get<LabelJob>(`/label-jobs/${encodeURIComponent(job)}`),
   });
 
 /** How many labels are shown at a time. */

@@ -26,10 +26,19 @@ const words: Record<string, string> = {
   share: "shared",
   delete: "record deleted",
   fill: "table filled",
+  print: "labels printed",
+  send: "labels sent",
+  note: "labels noted",
+  reprint: "labels reprinted",
+  spoil: "labels spoiled",
+  cancel: "labels cancelled",
 };
 
 /** The acts on one record. */
 const ofRecord = ["save", "change", "renumber", "share", "delete"];
+
+/** The acts on labels, which say of which job they are. */
+const ofLabels = ["send", "note", "reprint", "spoil", "cancel"];
 
 function what(entry: EntryView) {
   if (entry.act === "close" || entry.act === "reopen")
@@ -42,6 +51,19 @@ function what(entry: EntryView) {
     return (
       <Link className="link identifier" to={`/records?${new URLSearchParams({ text: entry.first })}`}>
         {entry.first}
+      </Link>
+    );
+  const job = ofLabels.includes(entry.act) ? entry.note?.match(/^label job (\d+)/)?.[1] : undefined;
+  if (job)
+    return (
+      <Link className="link" to={`/labels/jobs/${job}`}>
+        label job {job}
+      </Link>
+    );
+  if (entry.act === "print")
+    return (
+      <Link className="link identifier" to={`/labels/jobs/${entry.seq}`}>
+        {span(entry.first, entry.last)}
       </Link>
     );
   if (entry.first) return <span className="identifier">{span(entry.first, entry.last)}</span>;

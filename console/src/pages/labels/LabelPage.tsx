@@ -5,11 +5,13 @@ import { useSession } from "../../parts/Session.tsx";
 import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
 import { useSettled } from "../../parts/useSettled.ts";
 import { asked, NONE, useLabelFields } from "./choices.ts";
+import { JobList } from "./JobList.tsx";
 import { LabelForm } from "./LabelForm.tsx";
 import { Labels } from "./Labels.tsx";
+import { PrintPanel } from "./PrintPanel.tsx";
 import { ScanField } from "./ScanField.tsx";
 
-/** Shows labels before they are printed, with the numbers that are expected. */
+/** Shows labels with the numbers that are expected, prints them, and lists what was printed. */
 export function LabelPage() {
   const layouts = useLayouts();
   const { may } = useSession();
@@ -86,8 +88,12 @@ export function LabelPage() {
         </div>
       </section>
       {request && preview.data && !preview.isError && (
-        <Labels preview={preview.data} from={from} size={LABELS_SHOWN} turn={setFrom} />
+        <>
+          {may("allocate") && <PrintPanel request={request} preview={preview.data} />}
+          <Labels preview={preview.data} from={from} size={LABELS_SHOWN} turn={setFrom} />
+        </>
       )}
+      <JobList />
       <ScanField />
     </div>
   );

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { get, type IdentifierView, type Scan } from "../../api/client.ts";
 import { Trouble } from "../../parts/States.tsx";
+import { count } from "../../parts/words.ts";
 
 /** Tells what is on a label that is scanned or typed; a scanner ends with Enter. */
 export function ScanField() {
@@ -92,16 +93,32 @@ function Found({ scan }: { scan: Scan }) {
 
 function Issued({ issued }: { issued: IdentifierView }) {
   return (
-    <p>
-      <span className="identifier font-semibold">{issued.identifier}</span>{" "}
-      <span className="badge badge-sm badge-ghost whitespace-nowrap">{issued.state}</span>{" "}
-      <Link className="link" to={`/series/${encodeURIComponent(issued.series)}`}>
-        {issued.title}
-      </Link>
-      <span className="quiet text-sm">
-        , {issued.date}, entry {issued.seq}
-        {issued.reference ? `, for ${issued.reference}` : ""}
-      </span>
-    </p>
+    <div>
+      <p>
+        <span className="identifier font-semibold">{issued.identifier}</span>{" "}
+        <span className="badge badge-sm badge-ghost whitespace-nowrap">{issued.state}</span>{" "}
+        <Link className="link" to={`/series/${encodeURIComponent(issued.series)}`}>
+          {issued.title}
+        </Link>
+        <span className="quiet text-sm">
+          , {issued.date}, entry {issued.seq}
+          {issued.reference ? `, for ${issued.reference}` : ""}
+        </span>
+      </p>
+      {issued.labels && (
+        <ul className="text-sm">
+          {issued.labels.map((label) => (
+            <li key={label.place}>
+              Label {count(label.place)} of{" "}
+              <Link className="link" to={`/labels/jobs/${label.job}`}>
+                job {label.job}
+              </Link>
+              : {label.state}
+              {label.reprint && ", a reprint"}
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
   );
 }

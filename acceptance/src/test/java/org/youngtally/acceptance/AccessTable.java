@@ -85,6 +85,10 @@ final class AccessTable {
             List.of("hanna", "ines", "tobin", "mara", "ruben", "odile", "shop"),
             "define",
             List.of("hanna", "ines"),
+            "allocate",
+            List.of("hanna", "ines", "tobin", "mara", "ruben", "shop"),
+            "void",
+            List.of("hanna", "ines", "mara", "ruben"),
             "access",
             List.of("hanna"));
     /** What records are tried on, one of each unit: the first that are kept behind those of the demo. */
@@ -317,6 +321,30 @@ final class AccessTable {
                             For.UNIT,
                             preview.split(" ")[1],
                             "{\"layout\":\"crate-label\",\"series\":\"{series}\",\"fields\":{\"site\":\"X\"}}"));
+        rules.put(
+                "printLabels",
+                new Rule(
+                        "allocate",
+                        For.UNIT,
+                        "/label-jobs",
+                        "{\"layout\":\"crate-label\",\"kind\":\"{kind}\",\"unit\":\"{unit}\",\"fields\":{{fields},\"site\":\"X\"}}"));
+        rules.put("listLabelJobs", new Rule("read", For.SOMEWHERE, "/label-jobs", ""));
+        for (String read : List.of("showLabelJob ", "listLabels /labels", "labelJobData /data"))
+            rules.put(
+                    read.split(" ")[0],
+                    new Rule(
+                            "read",
+                            For.SOMEWHERE,
+                            "/label-jobs/1" + (read.endsWith(" ") ? "" : read.split(" ")[1]),
+                            ""));
+        for (String act : List.of(
+                "sendLabels outputs",
+                "confirmLabels confirmations",
+                "reprintLabels reprints",
+                "cancelLabels cancellations"))
+            rules.put(
+                    act.split(" ")[0], new Rule("allocate", For.SOMEWHERE, "/label-jobs/1/" + act.split(" ")[1], "{}"));
+        rules.put("spoilLabels", new Rule("void", For.SOMEWHERE, "/label-jobs/1/spoilages", "{}"));
         rules.put("scan", new Rule("read", For.SOMEWHERE, "/scans?text=X", ""));
         rules.put("listLayouts", new Rule("", For.EVERYBODY_KNOWN, "/layouts", ""));
         rules.put("showLayout", new Rule("", For.EVERYBODY_KNOWN, "/layouts/crate-label", ""));

@@ -152,7 +152,8 @@ class LabelPreviewTest {
         Result preview =
                 run("label", "preview", "sheets", "--series", "crate", "--quantity", "667", "--field", "stop=Gamba");
         assertThat(preview.exit()).isEqualTo(1);
-        assertThat(preview.err()).contains("More than 20,000 labels are not previewed.", "1 to 666 with these copies");
+        assertThat(preview.err())
+                .contains("More than 20,000 labels are not drawn at once.", "1 to 666 with these copies");
     }
 
     @Test

@@ -11,7 +11,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import java.util.stream.Stream;
-import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -22,10 +21,22 @@ import picocli.CommandLine.Spec;
 
 @Command(
         name = "label",
-        description = "Labels: how they look with the numbers that are expected, and what is on one.",
+        description = "Labels: how they look, printing them, the state of each, and what is on one.",
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "VERB",
-        subcommands = {LabelCommand.Layouts.class, LabelCommand.Preview.class, LabelCommand.Scan.class})
+        subcommands = {
+            LabelCommand.Layouts.class,
+            LabelCommand.Preview.class,
+            LabelJobCommands.Print.class,
+            LabelJobCommands.Listing.class,
+            LabelJobCommands.Show.class,
+            LabelJobCommands.Send.class,
+            LabelJobCommands.Confirm.class,
+            LabelJobCommands.Reprint.class,
+            LabelJobCommands.Spoil.class,
+            LabelJobCommands.Cancel.class,
+            LabelCommand.Scan.class
+        })
 final class LabelCommand {
     /** How many labels are listed. */
     private static final int LISTED = 10;
@@ -96,37 +107,8 @@ final class LabelCommand {
                 description = "A definition file with one layout, which is not applied yet, instead of LAYOUT.")
         private Path file;
 
-        @ArgGroup(multiplicity = "1")
-        private Numbers numbers;
-
-        static final class Numbers {
-            @Option(names = "--series", paramLabel = "SERIES", description = "The series that numbers them.")
-            private String series;
-
-            @Option(
-                    names = "--kind",
-                    paramLabel = "KIND",
-                    description = "The kind of record, for which and whose unit the routes find the series.")
-            private String kind;
-        }
-
-        @Option(
-                names = "--quantity",
-                paramLabel = "N",
-                description =
-                        "How many labels; or sheets, where each sheet has a new identifier (default: ${DEFAULT-VALUE}).",
-                defaultValue = "1")
-        private long quantity;
-
-        @Option(
-                names = "--copies",
-                paramLabel = "N",
-                description = "How many copies of each label (default: ${DEFAULT-VALUE}).",
-                defaultValue = "1")
-        private int copies;
-
-        @Option(names = "--date", paramLabel = "DATE", description = "The business date (default: today).")
-        private String date;
+        @Mixin
+        private LabelOptions labels;
 
         @Option(
                 names = "--output",
@@ -176,20 +158,16 @@ final class LabelCommand {
             var body = new JsonObject();
             if (layout != null) body.addProperty("layout", layout);
             if (file != null) body.addProperty("definition", new String(NewFiles.read(file), StandardCharsets.UTF_8));
-            if (numbers.series != null) body.addProperty("series", numbers.series);
-            if (numbers.kind != null) body.addProperty("kind", numbers.kind);
             given.write(body);
-            body.addProperty("quantity", quantity);
-            body.addProperty("copies", copies);
-            if (date != null) body.addProperty("date", date);
+            labels.write(body);
             return body;
         }
 
         private void print(JsonObject preview, JsonArray faults) {
-            long labels = Json.number(preview, "labels");
+            long quantity = Json.number(preview, "labels");
             JsonObject of = preview.getAsJsonObject("layout");
-            output.line(Json.text(of, "title", "") + ": " + Output.counted(labels, "label")
-                    + (copies == 1 ? "" : " in " + copies + " copies each") + " on "
+            output.line(Json.text(of, "title", "") + ": " + Output.counted(quantity, "label")
+                    + (labels.copies() == 1 ? "" : " in " + labels.copies() + " copies each") + " on "
                     + Output.counted(Json.number(preview, "pages"), "page"));
             output.line("expected from " + Json.text(preview, "series", "") + " for " + Json.text(preview, "date", "")
                     + ":");
@@ -198,7 +176,7 @@ final class LabelCommand {
                 output.line("  " + Output.grouped(Json.number(label, "number")) + "  "
                         + Json.text(label, "identifier", ""));
             }
-            if (labels > LISTED) output.line("  …");
+            if (quantity > LISTED) output.line("  …");
             for (JsonElement each : faults) {
                 JsonObject fault = each.getAsJsonObject();
                 output.line("label " + Output.grouped(Json.number(fault, "label")) + " ("
@@ -260,6 +238,13 @@ final class LabelCommand {
             output.line(Json.text(each, "identifier", "") + "  " + Json.text(each, "state", "") + "  "
                     + Json.text(each, "series", "") + " — " + Json.text(each, "title", "") + ", entry "
                     + Json.number(each, "seq") + " of " + Json.text(each, "date", ""));
+            for (JsonElement bearing : Json.list(each, "labels")) {
+                JsonObject label = bearing.getAsJsonObject();
+                output.line("  label " + Output.grouped(Json.number(label, "place")) + " of job "
+                        + Json.number(label, "job") + " (" + Json.text(label, "layout", "") + "): "
+                        + Json.text(label, "state", "")
+                        + (label.get("reprint").getAsBoolean() ? ", a reprint" : ""));
+            }
         }
     }
 }

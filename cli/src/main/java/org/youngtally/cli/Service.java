@@ -235,8 +235,29 @@ final class Service {
      * @param to where there is no file yet
      */
     void download(String path, JsonObject body, Path to) throws IOException {
+        download(path, body, to, Map.of("Accept", "*/*"));
+    }
+
+    /**
+     * The same of a request that is done once.
+     *
+     * @param key by which a repetition of the request is known
+     */
+    void download(String path, JsonObject body, Path to, String key) throws IOException {
         try {
-            HttpURLConnection connection = connection("POST", path, body, Map.of("Accept", "*/*"));
+            download(path, body, to, Map.of("Accept", "*/*", KEY, key));
+        } catch (NotReachable e) {
+            if (e.getCause() instanceof ConnectException) throw e;
+            throw new NotReachable(
+                    e.getMessage() + " It is unknown whether this was done. Repeat it with --key " + key
+                            + ": it is done once at most.",
+                    e);
+        }
+    }
+
+    private void download(String path, JsonObject body, Path to, Map<String, String> headers) throws IOException {
+        try {
+            HttpURLConnection connection = connection("POST", path, body, headers);
             if (connection.getResponseCode() >= 400) answer(connection, false);
             try (InputStream in = connection.getInputStream()) {
                 NewFiles.write(to, in);

@@ -69,6 +69,8 @@ public final class LabelPdf implements Closeable {
         Calendar date = Calendar.getInstance(TimeZone.getTimeZone("UTC"), Locale.ROOT);
         date.setTimeInMillis(made.toEpochMilli());
         document.getDocumentInformation().setCreationDate(date);
+        // The same labels are the same bytes, whenever they are written.
+        document.setDocumentId(made.toEpochMilli());
     }
 
     /**

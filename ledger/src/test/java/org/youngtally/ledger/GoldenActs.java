@@ -25,6 +25,8 @@ import org.youngtally.core.act.Act.Deed;
 import org.youngtally.core.act.Drafts;
 import org.youngtally.core.act.FileLines;
 import org.youngtally.core.act.KeptFile;
+import org.youngtally.core.act.LabelStep;
+import org.youngtally.core.act.LabelStep.Places;
 import org.youngtally.core.act.Period;
 import org.youngtally.core.act.PlanStep;
 import org.youngtally.core.act.Purpose;
@@ -35,6 +37,8 @@ import org.youngtally.core.act.SeriesStanding;
 import org.youngtally.core.act.TablePlan;
 import org.youngtally.core.codebook.CodebookDraft;
 import org.youngtally.core.codebook.CodebookDraft.ChoiceDraft;
+import org.youngtally.core.label.LabelJob;
+import org.youngtally.core.label.LabelState;
 import org.youngtally.core.label.LayoutDraft;
 import org.youngtally.core.label.LayoutDraft.AskDraft;
 import org.youngtally.core.label.LayoutDraft.ItemDraft;
@@ -142,6 +146,69 @@ final class GoldenActs {
                     null,
                     List.of(item("No. {identifier}", null, null))));
         }
+    }
+
+    /** Jobs of labels, and what becomes of each label. */
+    void jobs() throws IOException {
+        try (Ledger opened =
+                Ledger.open(LedgerOptions.in(data).withClock(() -> now).withZone(ZoneOffset.UTC))) {
+            ledger = opened;
+            done(new Act.Define(
+                    List.of(SeriesDraft.of("pipe", "P-{count 5}")
+                            .with(SeriesProperties.RANGES, List.of(range(1, 99_999)))),
+                    Optional.empty()));
+            layout(new LayoutDraft(
+                    "pipe", null, "62", "29.5", null, null, null, null, List.of(item("{identifier}", null, null))));
+            long job = seq(done(new Act.PrintLabels(
+                    new LabelJob(
+                            "pipe",
+                            1,
+                            "pipe",
+                            MARCH,
+                            Optional.of("pipe"),
+                            Optional.of("foundry"),
+                            Map.of("stop", "Gamba 8′"),
+                            Optional.of("c".repeat(64)),
+                            6,
+                            2,
+                            2,
+                            Optional.of("ipp://127.0.0.1/ipp/print")),
+                    Optional.of(MARCH),
+                    List.of(new Act.LabelRow(Map.of(), 2), new Act.LabelRow(Map.of(), 1)),
+                    mark())));
+            labels(job, new LabelStep.Send(List.of(new Places(0, 7))));
+            labels(job, new LabelStep.Note(new Places(0, 4), LabelState.PRINTED));
+            labels(job, new LabelStep.Note(new Places(5, 7), LabelState.UNCONFIRMED));
+            labels(job, new LabelStep.Confirm(List.of(new Places(5, 5))));
+            labels(job, new LabelStep.Reprint(List.of(new Places(6, 7)), Optional.empty()));
+            labels(job, new LabelStep.Spoil(List.of(new Places(0, 3)), Optional.of("a wrong stop"), true));
+            labels(job, new LabelStep.Spoil(List.of(new Places(4, 4)), Optional.of("torn"), false));
+            labels(job, new LabelStep.Cancel(List.of(), Optional.of("not needed")));
+            long many = seq(done(new Act.PrintLabels(
+                    new LabelJob(
+                            "pipe",
+                            1,
+                            "pipe",
+                            MARCH,
+                            Optional.empty(),
+                            Optional.empty(),
+                            Map.of(),
+                            Optional.empty(),
+                            3_000,
+                            1,
+                            1,
+                            Optional.empty()),
+                    Optional.empty(),
+                    List.of(new Act.LabelRow(Map.of(), 3_000)),
+                    mark())));
+            labels(many, new LabelStep.Send(List.of(new Places(0, 99))));
+            labels(many, new LabelStep.Cancel(List.of(new Places(200, 299)), Optional.empty()));
+            take("pipe", 2, Act.Form.SINGLES);
+        }
+    }
+
+    private void labels(long job, LabelStep step) {
+        done(new Act.ChangeLabels("pipe", job, step, Purpose.NONE, mark()));
     }
 
     private void layout(LayoutDraft layout) {
@@ -403,9 +470,11 @@ final class GoldenActs {
     }
 
     private static long seq(Outcome<?> outcome) {
-        return outcome instanceof Outcome.Settled settled
-                ? settled.entry().seq()
-                : ((Outcome.Taken) outcome).taking().seq();
+        return switch (outcome) {
+            case Outcome.Settled settled -> settled.entry().seq();
+            case Outcome.Labelled labelled -> labelled.entry().seq();
+            default -> ((Outcome.Taken) outcome).taking().seq();
+        };
     }
 
     private static Act.Form held(long seconds) {

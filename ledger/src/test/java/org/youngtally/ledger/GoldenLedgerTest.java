@@ -162,6 +162,7 @@ class GoldenLedgerTest {
             new GoldenActs(data).compare();
         } else if (folder.endsWith("tables")) new GoldenActs(data).repair();
         else if (folder.endsWith("layouts")) new GoldenActs(data).layouts();
+        else if (folder.endsWith("jobs")) new GoldenActs(data).jobs();
         else new GoldenActs(data).perform();
         Files.createDirectories(folder);
         for (String kept : List.of("journal", "files", "secret")) keep(kept, folder);

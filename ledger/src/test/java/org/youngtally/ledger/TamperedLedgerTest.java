@@ -148,7 +148,11 @@ class TamperedLedgerTest {
                     "alter table namespace drop column comparison",
                     "drop table table_plan",
                     "drop table plan_piece",
-                    "delete from \"flyway_schema_history\" where \"version\" in ('7', '8', '9', '10')"))
+                    "drop table label_job",
+                    "drop table label_piece",
+                    "drop table label_stretch",
+                    "drop table label_change",
+                    "delete from \"flyway_schema_history\" where \"version\" in ('7', '8', '9', '10', '11')"))
                 statement.execute(sql);
         }
         try (Ledger ledger = open()) {

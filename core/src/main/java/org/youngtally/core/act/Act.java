@@ -12,6 +12,7 @@ import org.youngtally.core.label.LabelJob;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.record.LineOrder;
 import org.youngtally.core.series.LaneKey;
+import org.youngtally.core.series.Series;
 import org.youngtally.core.series.SeriesDraft;
 
 /**
@@ -92,6 +93,12 @@ public sealed interface Act<A extends Answer> {
 
         Form SINGLES = new Singles();
         Form BLOCK = new Block(Optional.empty());
+
+        /** For labels: each alone, or a block where these are many and the series has blocks. */
+        static Form ofLabels(Series series, long quantity) {
+            boolean blocks = !series.proofWaived() && !series.order().repeats();
+            return blocks && quantity > LabelDecision.MOST_SINGLES ? BLOCK : SINGLES;
+        }
 
         default boolean isBlock() {
             return this instanceof Block;

@@ -75,15 +75,14 @@ final class LabelDecision {
     }
 
     private Act.Allocate allocate(Act.PrintLabels act, Act.LabelRow row) {
-        boolean blocks = state.series(act.job().series())
-                .filter(series -> !series.proofWaived() && !series.order().repeats())
-                .isPresent();
         return new Act.Allocate(
                 act.job().series(),
                 act.date(),
                 row.fields(),
                 row.quantity(),
-                blocks && row.quantity() > MOST_SINGLES ? Act.Form.BLOCK : Act.Form.SINGLES,
+                state.series(act.job().series())
+                        .map(series -> Act.Form.ofLabels(series, row.quantity()))
+                        .orElse(Act.Form.SINGLES),
                 Optional.empty(),
                 act.purpose(),
                 act.mark());
@@ -165,11 +164,12 @@ final class LabelDecision {
 
         private Decision send(LabelStep.Send send) {
             var parts = new ArrayList<Part>();
-            Optional<Refusal> refusal = choose(List.of(send.places()), parts);
+            Optional<Refusal> refusal = choose(send.places(), parts);
             if (refusal.isPresent()) return refused(refusal.get());
             for (Part part : parts) if (part.state() != LabelState.WAITING) return refused(unfit(part));
-            effects.add(new Effect.LabelsMoved(
-                    labels.seq(), send.places().from(), send.places().to(), LabelState.WAITING, LabelState.SENT));
+            for (LabelStep.Places places : send.places())
+                effects.add(new Effect.LabelsMoved(
+                        labels.seq(), places.from(), places.to(), LabelState.WAITING, LabelState.SENT));
             return done();
         }
 

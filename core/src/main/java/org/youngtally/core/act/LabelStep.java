@@ -15,7 +15,11 @@ public sealed interface LabelStep {
     record Places(long from, long to) {}
 
     /** They are about to be sent. */
-    record Send(Places places) implements LabelStep {}
+    record Send(List<Places> places) implements LabelStep {
+        public Send {
+            places = List.copyOf(places);
+        }
+    }
 
     /**
      * Something was heard of labels that were sent.

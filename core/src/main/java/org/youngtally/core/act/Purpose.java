@@ -9,6 +9,6 @@ public record Purpose(Optional<String> kind, Optional<String> unit) {
 
     /** What the numbers of a job of labels are for. */
     public static Purpose of(LabelJob job) {
-        return job.kind().isPresent() ? new Purpose(job.kind(), job.unit()) : NONE;
+        return new Purpose(job.kind(), job.unit());
     }
 }

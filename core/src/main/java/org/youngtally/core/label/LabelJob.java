@@ -12,7 +12,7 @@ import java.util.Optional;
  * @param series whose numbers they bear
  * @param date the business date
  * @param kind of record that they are for; absent where a series was named
- * @param unit the key of the unit; absent where the job has none
+ * @param unit the key of the unit that they are for; absent where none was named
  * @param fields by their names, as they were written
  * @param table of the rows that the labels are for, one each: SHA-256 of the file that is kept; absent for no table
  * @param labels how many there are, without further copies

@@ -114,7 +114,7 @@ class LabelDecisionTest {
 
     /** Sent, and then as the printer says. */
     private void out(long job, long from, long to, LabelState now) {
-        done(change(job, new LabelStep.Send(new Places(from, to))));
+        done(change(job, new LabelStep.Send(List.of(new Places(from, to)))));
         if (now != SENT) done(change(job, new LabelStep.Note(new Places(from, to), now)));
     }
 
@@ -192,14 +192,14 @@ class LabelDecisionTest {
     void whatIsSentIsNotSentAgain() {
         long job = job(10, 1, 1);
         out(job, 0, 4, SENT);
-        assertThat(refused(change(job, new LabelStep.Send(new Places(4, 6)))))
+        assertThat(refused(change(job, new LabelStep.Send(List.of(new Places(4, 6))))))
                 .isEqualTo(new Refusal.LabelUnfit(job, 4, SENT, "send"));
     }
 
     @Test
     void aJamLeavesEachLabelInAStateOfItsOwn() {
         long job = job(500, 1, 1);
-        done(change(job, new LabelStep.Send(new Places(0, 199))));
+        done(change(job, new LabelStep.Send(List.of(new Places(0, 199)))));
         done(change(job, new LabelStep.Note(new Places(0, 119), PRINTED)));
         done(change(job, new LabelStep.Note(new Places(120, 199), UNCONFIRMED)));
         assertThat(labels(job).stretches())
@@ -367,7 +367,7 @@ class LabelDecisionTest {
     @Test
     void anUnknownPlaceIsNamed() {
         long job = job(3, 1, 1);
-        assertThat(refused(change(job, new LabelStep.Send(new Places(2, 3)))))
+        assertThat(refused(change(job, new LabelStep.Send(List.of(new Places(2, 3))))))
                 .isEqualTo(new Refusal.NoSuchLabel(job, 2, 3, 3));
     }
 }

@@ -7,6 +7,7 @@ import static org.youngtally.ledger.store.db.Tables.LABEL_STRETCH;
 import static org.youngtally.ledger.store.db.Tables.ORGANISATION_PART;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
 
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
@@ -115,12 +116,20 @@ public final class LabelQueries {
                         LabelState.of(row.get(LABEL_STRETCH.STATE))));
     }
 
-    /** The identifier at a position, as it was issued. */
-    public String identifier(int lane, long position) {
-        Stretch stretch = Stretches.between(dsl, lane, position, position).getFirst();
-        return stretch.origin()
-                .text()
-                .orElseGet(() -> definitions.render(lane, stretch.origin().particulars(), position));
+    /** The identifiers at some positions in a row, as they are now. */
+    public List<String> identifiers(int lane, long from, long to) {
+        var texts = new ArrayList<String>();
+        for (Stretch stretch : Stretches.between(dsl, lane, from, to)) {
+            Stretch part = stretch.between(from, to);
+            for (long position = part.from(); position <= part.to(); position++) {
+                long at = position;
+                texts.add(stretch.origin()
+                        .text()
+                        .orElseGet(
+                                () -> definitions.render(lane, stretch.origin().particulars(), at)));
+            }
+        }
+        return texts;
     }
 
     /**

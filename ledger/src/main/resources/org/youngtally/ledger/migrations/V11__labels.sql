@@ -1,3 +1,6 @@
+-- A note names what it is about in front of what somebody said.
+alter table entry alter column note set data type varchar(2000);
+
 -- Jobs of labels, by the entries that began them. A label is known by its place in its job, from 0.
 create table label_job (
     seq bigint primary key,

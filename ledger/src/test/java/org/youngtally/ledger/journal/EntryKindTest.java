@@ -38,7 +38,13 @@ class EntryKindTest {
                         "record",
                         "close-gaps",
                         "carry-out",
-                        "abandon"))
+                        "abandon",
+                        "print",
+                        "send",
+                        "note",
+                        "reprint",
+                        "spoil",
+                        "cancel"))
                 .isEqualTo(Arrays.stream(Entry.Kind.values())
                         .sorted((one, other) -> one.code() - other.code())
                         .map(Entry.Kind::word)

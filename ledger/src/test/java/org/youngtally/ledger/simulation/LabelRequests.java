@@ -67,7 +67,7 @@ final class LabelRequests {
     private LabelStep step(int size, Labels.Job job) {
         Optional<String> reason = random.nextInt(10) == 0 ? Optional.empty() : Optional.of("because");
         int sort = random.nextInt(12);
-        if (sort < 4) return new LabelStep.Send(run(size, job, LabelState.WAITING));
+        if (sort < 4) return new LabelStep.Send(some(size, job, LabelState.WAITING));
         if (sort < 6)
             return new LabelStep.Note(
                     run(size, job, LabelState.SENT),

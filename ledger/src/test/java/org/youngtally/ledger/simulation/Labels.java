@@ -70,7 +70,7 @@ public final class Labels {
         Job job = jobs.get(act.job());
         if (job == null || !job.series().equals(act.series())) return Model.refused("UnknownLabelJob");
         return switch (act.step()) {
-            case LabelStep.Send send -> send(job, List.of(send.places()));
+            case LabelStep.Send send -> send(job, send.places());
             case LabelStep.Note note -> note(job, List.of(note.places()), note.now());
             case LabelStep.Confirm confirm -> note(job, confirm.places(), LabelState.PRINTED);
             case LabelStep.Reprint reprint -> reprint(job, reprint.places());

@@ -2,21 +2,27 @@ package org.youngtally.service.api;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.LongStream;
 import org.springframework.stereotype.Component;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Stretch;
+import org.youngtally.core.label.JobLabels;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.store.IdentifierQueries;
+import org.youngtally.ledger.store.LabelQueries;
 import org.youngtally.ledger.store.PlanQueries;
 import org.youngtally.ledger.store.RecordQueries;
 import org.youngtally.service.access.Caller;
+import org.youngtally.service.api.LedgerController.BearingLabel;
 import org.youngtally.service.api.LedgerController.IdentifierView;
 import org.youngtally.service.web.Refusals;
 
 /** Issued identifiers as the interface tells them, to whoever may read them. */
 @Component
 class IssuedIdentifiers {
+    private static final int MOST_LABELS = 20;
+
     private final Ledger ledger;
 
     IssuedIdentifiers(Ledger ledger) {
@@ -33,7 +39,7 @@ class IssuedIdentifiers {
     /** Empty for one of a series that the caller may not read. */
     Optional<IdentifierView> shown(IdentifierQueries.Found found, Caller caller) {
         return caller.reads(found.series().key())
-                ? Optional.of(view(found, record(found), origin(found)))
+                ? Optional.of(view(found, record(found), origin(found), labels(found)))
                 : Optional.empty();
     }
 
@@ -51,8 +57,39 @@ class IssuedIdentifiers {
                 : Optional.empty();
     }
 
+    /** Numbers are allocated for labels by acts of their own. */
+    private List<BearingLabel> labels(IdentifierQueries.Found found) {
+        Entry.Kind kind = found.entry().kind();
+        if (kind != Entry.Kind.PRINT && kind != Entry.Kind.SPOIL) return List.of();
+        return ledger.read(dsl -> {
+            var queries = new LabelQueries(dsl);
+            return queries.allocatedBy(found.entry().seq()).flatMap(queries::at).stream()
+                    .flatMap(job -> job.bearing(found.laneId(), found.position()).stream()
+                            .flatMap(part -> LongStream.rangeClosed(part.from(), part.to())
+                                    .mapToObj(place -> bearing(job, part, place))))
+                    .limit(MOST_LABELS)
+                    .toList();
+        });
+    }
+
+    private static BearingLabel bearing(JobLabels job, JobLabels.Part part, long place) {
+        long original = part.piece().originalOf(place);
+        int copies = job.job().copies();
+        return new BearingLabel(
+                job.seq(),
+                place + 1,
+                job.job().layout(),
+                original / copies + 1,
+                (int) (original % copies) + 1,
+                part.state().word(),
+                part.piece().reprint());
+    }
+
     private static IdentifierView view(
-            IdentifierQueries.Found found, Optional<Long> record, Optional<PlanQueries.Origin> origin) {
+            IdentifierQueries.Found found,
+            Optional<Long> record,
+            Optional<PlanQueries.Origin> origin,
+            List<BearingLabel> labels) {
         var range = new LedgerController.RangeSpan(
                 found.range().id(),
                 found.range().first(),
@@ -88,6 +125,7 @@ class IssuedIdentifiers {
                                 from.line(),
                                 from.plan().open().seq()))
                         .orElse(null),
+                labels.isEmpty() ? null : labels,
                 found.retired().map(LedgerController.ChangeView::of).orElse(null));
     }
 }

@@ -226,7 +226,12 @@ class LabelController {
             String path,
             String problem,
             String accepted,
-            @Nullable Integer line) {}
+            @Nullable Integer line) {
+        /** @param place from 0 */
+        static LabelFault of(long place, String identifier, Fault fault, Integer line) {
+            return new LabelFault(place + 1, identifier, fault.path(), fault.problem(), fault.accepted(), line);
+        }
+    }
 
     @PostMapping("/label-previews")
     @Needs(value = Right.READ, at = At.REQUEST)
@@ -242,7 +247,7 @@ class LabelController {
             throw new Problem(Type.MALFORMED, most + " labels from number " + from + " cannot be shown.")
                     .field(from < 1 ? "from" : "most", from < 1 ? "1 or more" : "0 to " + MOST_SHOWN);
         return work.run(Sort.TABLE, caller.name(), () -> {
-            Prepared prepared = preparation.of(request, caller);
+            Prepared prepared = preparation.of(request, Right.READ, caller);
             LabelRun run = prepared.run();
             var drawer = new Drawer(run.layout());
             var shown = new ArrayList<LabelView>();
@@ -303,7 +308,7 @@ class LabelController {
                         .field("format", "pdf, svg or png"));
         try (TemporaryFile file = TemporaryFile.create()) {
             work.run(Sort.TABLE, caller.name(), () -> {
-                Prepared prepared = preparation.of(request, caller);
+                Prepared prepared = preparation.of(request, Right.READ, caller);
                 return wanted == Format.PDF ? write(prepared, file) : picture(prepared, label, wanted, file);
             });
             response.setContentType(wanted.type);
@@ -366,12 +371,12 @@ class LabelController {
         }
     }
 
-    private static Problem tooMuch() {
+    static Problem tooMuch() {
         return new Problem(Type.QUANTITY, "These labels hold more than is drawn at once.")
                 .field("quantity", "fewer labels, or a layout with less on it");
     }
 
-    private static Problem faulty(List<LabelFault> faults) {
+    static Problem faulty(List<LabelFault> faults) {
         LabelFault first = faults.getFirst();
         return new Problem(
                         Type.LABEL_FAULTY,
@@ -379,6 +384,16 @@ class LabelController {
                                 + Refusals.forPeople(first.path()) + " " + first.problem() + ".")
                 .field(first.path(), first.accepted())
                 .with("faults", faults);
+    }
+
+    /** Why labels cannot be printed; every one of them is drawn. */
+    static List<LabelFault> faults(Prepared prepared) {
+        LabelRun run = prepared.run();
+        var drawer = new Drawer(run.layout());
+        var faults = new ArrayList<>(prepared.missing());
+        for (long label = 0; label < run.labels() && faults.size() < MOST_FAULTS; label++)
+            drawn(drawer, prepared, label, run.copies(), faults);
+        return faults;
     }
 
     private static Drawer.Drawn drawn(Drawer drawer, Prepared prepared, long label, int copy, List<LabelFault> faults) {
@@ -389,13 +404,7 @@ class LabelController {
             if (faults.stream()
                     .noneMatch(each ->
                             each.path().equals(fault.path()) && each.problem().equals(fault.problem())))
-                faults.add(new LabelFault(
-                        label + 1,
-                        identifier,
-                        fault.path(),
-                        fault.problem(),
-                        fault.accepted(),
-                        prepared.line(fault.path())));
+                faults.add(LabelFault.of(label, identifier, fault, prepared.line(fault.path())));
         return drawn;
     }
 }

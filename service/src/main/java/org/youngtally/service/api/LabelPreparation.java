@@ -15,7 +15,9 @@ import org.youngtally.core.act.Decision;
 import org.youngtally.core.act.Purpose;
 import org.youngtally.core.act.Refusal.DraftFaults;
 import org.youngtally.core.act.Refusal.What;
+import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.label.KeptLayout;
+import org.youngtally.core.label.LabelJob;
 import org.youngtally.core.label.Layout;
 import org.youngtally.core.label.LayoutCheck;
 import org.youngtally.core.label.LayoutDraft;
@@ -46,8 +48,6 @@ class LabelPreparation {
 
     private static final long MOST_LABELS = 20_000;
     private static final int MOST_COPIES = 100;
-    /** Above this the numbers would be allocated as a block. */
-    private static final long MOST_SINGLES = 1_000;
 
     private final Ledger ledger;
 
@@ -58,6 +58,7 @@ class LabelPreparation {
     /**
      * A run of labels with its numbers.
      *
+     * @param act what would allocate them
      * @param missing fields that are asked for and have no value
      * @param version of the layout; 0 for one that is not applied
      * @param file in which the layout is written; absent for one that is applied
@@ -65,12 +66,31 @@ class LabelPreparation {
     record Prepared(
             LabelRun run,
             Series series,
+            Act.Allocate act,
             ExpectedNumbers numbers,
             List<LabelFault> missing,
             int version,
             Optional<DefinitionFile> file) {
         String identifier(long label) {
             return numbers.identifier(run.identifierOf(label));
+        }
+
+        /** What prints them. */
+        Act.PrintLabels print(RequestMark mark) {
+            var job = new LabelJob(
+                    run.layout().key(),
+                    version,
+                    series.key(),
+                    run.date(),
+                    act.purpose().kind(),
+                    act.purpose().unit(),
+                    run.fields(),
+                    Optional.empty(),
+                    run.labels(),
+                    run.labels() / run.identifiers(),
+                    run.copies(),
+                    Optional.empty());
+            return new Act.PrintLabels(job, act.date(), List.of(new Act.LabelRow(act.fields(), act.quantity())), mark);
         }
 
         /** The line of an item of the layout, where it is written. */
@@ -82,9 +102,10 @@ class LabelPreparation {
     /**
      * Finds the layout, the series and the numbers that are expected.
      *
+     * @param right that it takes
      * @throws Problem where one of them is missing or cannot be
      */
-    Prepared of(LabelRequest request, Caller caller) {
+    Prepared of(LabelRequest request, Right right, Caller caller) {
         if ((request.layout() == null) == (request.definition() == null))
             throw new Problem(
                             Type.MALFORMED,
@@ -105,20 +126,12 @@ class LabelPreparation {
                     .field("copies", "1 to " + MOST_COPIES);
         long most = MOST_LABELS / copies / LabelRun.labels(layout, 1);
         if (quantity < 1 || quantity > most)
-            throw new Problem(Type.QUANTITY, "More than %,d labels are not previewed.".formatted(MOST_LABELS))
+            throw new Problem(Type.QUANTITY, "More than %,d labels are not drawn at once.".formatted(MOST_LABELS))
                     .field("quantity", most < 1 ? "fewer copies" : "1 to %,d with these copies".formatted(most));
         SortedMap<String, String> given =
                 Requests.fields(request.fields(), request.series() == null ? null : request.unit());
-        Act.Allocate act = act(request, layout, quantity, given, caller);
+        Act.Allocate act = act(request, layout, quantity, given, right, caller);
         Series series = caller.snapshot().series().get(act.series());
-        LocalDate date = act.date().orElseGet(ledger::today);
-        LabelRun run = LabelRun.of(
-                layout,
-                quantity,
-                copies,
-                date,
-                act.purpose().unit().or(() -> Optional.ofNullable(request.unit())),
-                given);
         ExpectedNumbers numbers =
                 switch (ledger.decide(caller.snapshot(), act)) {
                     case Decision.Done done -> new ExpectedNumbers(series, caller.snapshot(), done.effects());
@@ -126,6 +139,8 @@ class LabelPreparation {
                     case Decision.Repeated repeated -> throw new IllegalStateException("a preview has no key");
                     case Decision.Known known -> throw new IllegalStateException("a preview keeps no record");
                 };
+        LabelRun run = LabelRun.of(
+                layout, quantity, copies, numbers.date(), act.purpose().unit(), given);
         List<LabelFault> missing = layout.asked().stream()
                 .filter(asked -> given.getOrDefault(asked.name(), "").isBlank())
                 .map(asked -> new LabelFault(
@@ -136,7 +151,7 @@ class LabelPreparation {
                         "a value for " + asked.name(),
                         null))
                 .toList();
-        return new Prepared(run, series, numbers, missing, kept.version(), file);
+        return new Prepared(run, series, act, numbers, missing, kept.version(), file);
     }
 
     /** The layout that is applied under a key. */
@@ -178,9 +193,13 @@ class LabelPreparation {
 
     /** What would be allocated: above a thousand as a block. */
     private Act.Allocate act(
-            LabelRequest request, Layout layout, long quantity, SortedMap<String, String> given, Caller caller) {
+            LabelRequest request,
+            Layout layout,
+            long quantity,
+            SortedMap<String, String> given,
+            Right right,
+            Caller caller) {
         long identifiers = layout.advance() == Layout.Advance.JOB ? 1 : quantity;
-        Act.Form form = identifiers > MOST_SINGLES ? Act.Form.BLOCK : Act.Form.SINGLES;
         Optional<LocalDate> date = Requests.date(request.date());
         if ((request.series() == null) == (request.kind() == null))
             throw new Problem(
@@ -191,9 +210,11 @@ class LabelPreparation {
                     .field("series", "the key of a series; or a kind and a unit");
         if (request.series() != null) {
             Series series = Requests.series(caller, request.series());
-            caller.need(Right.READ, Where.series(series.key()));
+            Optional<String> unit = Optional.ofNullable(request.unit())
+                    .map(text -> RecordSeries.unit(caller.snapshot(), text).key());
+            caller.need(right, new Where(Optional.of(series.key()), Optional.empty(), unit));
             known(given, layout, series.fields().stream().map(FieldRule::name).toList());
-            return act(series, given, identifiers, form, date, Purpose.NONE);
+            return act(series, given, identifiers, date, new Purpose(Optional.empty(), unit));
         }
         Kind kind = RecordSeries.kind(caller.snapshot(), request.kind());
         known(given, layout, kind.fields().stream().map(KindField::name).toList());
@@ -201,9 +222,9 @@ class LabelPreparation {
         own.keySet().removeIf(name -> kind.field(name).isEmpty());
         SeriesAssignment.Assigned found = RecordSeries.of(
                 caller.snapshot(), kind, RecordSeries.unit(caller.snapshot(), request.unit()), own, Map.of());
-        caller.need(Right.READ, RecordSeries.where(found));
+        caller.need(right, RecordSeries.where(found));
         Series series = caller.snapshot().series().get(found.route().series());
-        return act(series, found.given(), identifiers, form, date, RecordSeries.purpose(found));
+        return act(series, found.given(), identifiers, date, RecordSeries.purpose(found));
     }
 
     /** Every field is one of the layout, or one of the series or kind. */
@@ -223,15 +244,17 @@ class LabelPreparation {
     }
 
     private static Act.Allocate act(
-            Series series,
-            Map<String, String> given,
-            long identifiers,
-            Act.Form form,
-            Optional<LocalDate> date,
-            Purpose purpose) {
+            Series series, Map<String, String> given, long identifiers, Optional<LocalDate> date, Purpose purpose) {
         var own = new TreeMap<>(given);
         own.keySet().removeIf(name -> series.field(name).isEmpty());
         return new Act.Allocate(
-                series.key(), date, own, identifiers, form, Optional.empty(), purpose, Requests.mark("", null));
+                series.key(),
+                date,
+                own,
+                identifiers,
+                Act.Form.ofLabels(series, identifiers),
+                Optional.empty(),
+                purpose,
+                Requests.mark("", null));
     }
 }

@@ -66,6 +66,7 @@ class LedgerController {
      * @param record the record that it is the number of, or was
      * @param changed the act that made its state what it is; absent where it is as it was given
      * @param preexisting the table that it comes from, if it was recorded from one
+     * @param labels those that bear it, up to 20, if it was allocated for labels
      * @param retired the act that gave its place anew under another identifier; nobody has this one any more
      */
     record IdentifierView(
@@ -92,7 +93,21 @@ class LedgerController {
             @Nullable Long record,
             @Nullable ChangeView changed,
             @Nullable PreexistingView preexisting,
+            @Nullable List<BearingLabel> labels,
             @Nullable ChangeView retired) {}
+
+    /**
+     * A label that bears a number.
+     *
+     * @param job the entry that began its job
+     * @param place in the job, from 1
+     * @param layout of the job
+     * @param number of the label among those of the job, from 1
+     * @param copy from 1
+     * @param state waiting, sent, printed, unconfirmed, spoiled or cancelled
+     * @param reprint whether it was printed before
+     */
+    record BearingLabel(long job, long place, String layout, long number, int copy, String state, boolean reprint) {}
 
     /**
      * Where a number from before comes from.

@@ -1,5 +1,6 @@
 package org.youngtally.service.label;
 
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -36,6 +37,11 @@ public final class ExpectedNumbers {
 
     public long quantity() {
         return quantity;
+    }
+
+    /** The business date of the first. */
+    public LocalDate date() {
+        return issued.firstEntry().getValue().particulars().date();
     }
 
     /** @param index from 0 */

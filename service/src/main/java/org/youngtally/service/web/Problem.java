@@ -157,6 +157,16 @@ public final class Problem extends RuntimeException {
                 HttpStatus.UNPROCESSABLE_CONTENT,
                 "A label cannot be printed",
                 "A text does not fit its box, a bar code cannot be scanned, or a value is missing. Nothing was allocated; faults lists the items."),
+        UNKNOWN_LABEL_JOB(
+                "unknown-label-job",
+                HttpStatus.NOT_FOUND,
+                "Label job not found",
+                "The entry began no job of labels, or one of a series that the account may not read."),
+        LABEL_STATE(
+                "label-state",
+                HttpStatus.CONFLICT,
+                "The state of a label does not allow this",
+                "What waits can be sent or cancelled; what was sent can be confirmed, reprinted or spoiled. Nothing was changed."),
         NO_ROUTE(
                 "no-route",
                 HttpStatus.UNPROCESSABLE_CONTENT,

@@ -226,6 +226,55 @@ public final class Refusals {
                                 Type.PLAN_REFUSED,
                                 "The plan of entry " + r.plan() + " is carried out by somebody else at the same time.")
                         .field("plan", "the same request again once they are done");
+            case Refusal.LayoutChanged r ->
+                new Problem(Type.LABEL_STATE, "Layout ‘" + r.layout() + "’ was changed in the meantime.")
+                        .field("layout", "the same request again, once the labels were looked at");
+            case Refusal.UnknownLabelJob r ->
+                new Problem(Type.UNKNOWN_LABEL_JOB, "Entry " + r.job() + " began no job of labels.")
+                        .field("job", "the entry of a job, as the list of jobs has it");
+            case Refusal.NoSuchLabel r ->
+                new Problem(
+                                Type.MALFORMED,
+                                "Label job %d has no labels %,d to %,d.".formatted(r.job(), r.from() + 1, r.to() + 1))
+                        .field("places", "places from 1 to %,d".formatted(r.size()));
+            case Refusal.LabelsTwice r ->
+                new Problem(
+                                Type.MALFORMED,
+                                "The labels %,d to %,d are not behind those before them."
+                                        .formatted(r.from() + 1, r.to() + 1))
+                        .field("places", "each label once, in their order");
+            case Refusal.TooManyLabels r ->
+                new Problem(
+                                Type.QUANTITY,
+                                "%,d labels of job %d are too many for one act. Nothing was changed."
+                                        .formatted(r.labels(), r.job()))
+                        .field("places", "up to %,d labels; send several requests".formatted(r.most()));
+            case Refusal.NoLabels r ->
+                new Problem(Type.LABEL_STATE, "Label job " + r.job() + " has no labels to " + r.step() + ".")
+                        .field("places", "the job as it is now; its states say what can be done");
+            case Refusal.LabelUnfit r ->
+                new Problem(
+                                Type.LABEL_STATE,
+                                "Label %,d of job %d is %s: it cannot be %s."
+                                        .formatted(
+                                                r.place() + 1,
+                                                r.job(),
+                                                r.state().word(),
+                                                past(r.step())))
+                        .field("places", fit(r.step()))
+                        .with("state", r.state().word());
+            case Refusal.LabelDead r ->
+                new Problem(
+                                Type.LABEL_STATE,
+                                "Label %,d of job %d cannot be printed again: %s is %s."
+                                        .formatted(r.place() + 1, r.job(), r.identifier(), state(r.state())))
+                        .field("places", "labels whose numbers are issued");
+            case Refusal.OnALabel r ->
+                new Problem(
+                                Type.UNFIT,
+                                r.identifier() + " is on a label of job " + r.job() + " and is not returned by itself.")
+                        .field("identifiers", "cancel or spoil the label in its job")
+                        .with("job", r.job());
             case Refusal.ReasonMissing r ->
                 new Problem(Type.REASON_MISSING, "A reason is required.")
                         .field("reason", "a reason that an auditor will understand");
@@ -537,6 +586,25 @@ public final class Refusals {
                 .field("typed", accepted)
                 .with("fault", r.fault().name().toLowerCase(Locale.ROOT).replace('_', '-'))
                 .with("instead", r.instead().orElse(null));
+    }
+
+    private static String past(String step) {
+        return switch (step) {
+            case "send" -> "sent";
+            case "note", "confirm" -> "confirmed as printed";
+            case "reprint" -> "printed again";
+            case "spoil" -> "spoiled";
+            default -> "cancelled";
+        };
+    }
+
+    private static String fit(String step) {
+        return switch (step) {
+            case "send", "cancel" -> "labels that are waiting";
+            case "note", "confirm" -> "labels that were sent or are unconfirmed";
+            case "reprint" -> "labels that were sent, are printed, unconfirmed or spoiled";
+            default -> "labels that were sent, are printed or unconfirmed";
+        };
     }
 
     /** A state in words that go behind “is”. */

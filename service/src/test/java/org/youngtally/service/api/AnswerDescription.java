@@ -83,6 +83,7 @@ class AnswerDescription {
             Map.entry("StarterController", "definitions"),
             Map.entry("OutlookController", "outlook"),
             Map.entry("LabelController", "labels"),
+            Map.entry("LabelJobController", "labels"),
             Map.entry("ScanController", "labels"),
             Map.entry("EventController", "events"),
             Map.entry("LedgerController", "ledger"),

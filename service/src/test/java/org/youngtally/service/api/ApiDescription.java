@@ -70,6 +70,8 @@ class ApiDescription {
             PlanController.class,
             ListController.class,
             LabelController.class,
+            LabelJobController.class,
+            LabelJobs.class,
             ScanController.class,
             Settlement.class,
             ClosingController.class,
