@@ -28,8 +28,8 @@ export function SendPanel({ job, waiting }: { job: number; waiting: number }) {
         {waiting > 0 && (
           <>
             <p className="text-sm quiet">
-              {count(waiting)} {waiting === 1 ? "label waits" : "labels wait"}. They are handed out only once; what goes
-              wrong afterwards is reprinted or spoiled below.
+              {count(waiting)} {waiting === 1 ? "label waits" : "labels wait"}. They are handed out only once, up to
+              20,000 at a time; what goes wrong afterwards is reprinted or spoiled below.
             </p>
             <button
               type="button"

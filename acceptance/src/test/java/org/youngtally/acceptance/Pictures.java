@@ -79,11 +79,6 @@ final class Pictures {
             browser.sees("Issue a token");
             browser.picture(folder.resolve("console-account.png"));
             conflict(service, browser, folder.resolve("console-conflict.png"));
-            browser.open("/check");
-            browser.type("Identifier", "9521234123435");
-            browser.press("Verify it");
-            browser.sees("Valid, if one symbol is wrong");
-            browser.picture(folder.resolve("console-check.png"));
             browser.open("/tables");
             browser.field("Table").sendKeys(PARTS.toString());
             browser.choose("Series of the numbers", "Parts");
@@ -98,6 +93,7 @@ final class Pictures {
             browser.sees("Plan for parts-list.csv");
             browser.script("document.getElementById('plan').scrollIntoView()");
             browser.picture(folder.resolve("console-repair.png"));
+            job(service, browser, folder.resolve("console-label-job.png"));
             browser.script("localStorage.setItem('look', 'night')");
             browser.size(390, 844);
             browser.open("/series/visit");
@@ -116,6 +112,26 @@ final class Pictures {
         browser.type("Stop", "Gamba");
         browser.sees("500 labels on 500 pages");
         browser.holds("document.querySelectorAll('img[alt$=expected]').length === 12");
+        browser.picture(picture);
+    }
+
+    /** A job whose roll jammed: what came out, what is spoiled, what is printed again. */
+    private static void job(Service service, Browser browser, Path picture) throws IOException {
+        String jobs = "/api/v1/label-jobs";
+        String job = jobs + "/"
+                + service.post(
+                                jobs,
+                                "{\"layout\":\"pipe-label\",\"series\":\"pipe-label\",\"unit\":\"foundry\",\"quantity\":500,\"fields\":{\"stop\":\"Gamba\"}}")
+                        .json()
+                        .at("/summary/job")
+                        .asLong();
+        service.post(job + "/outputs", "");
+        service.post(job + "/confirmations", "{\"places\":[\"1-119\"]}");
+        service.post(job + "/spoilages", "{\"places\":[\"120\"],\"reason\":\"the roll jammed\"}");
+        service.post(job + "/reprints", "{\"places\":[\"121-140\"],\"reason\":\"the roll jammed\"}");
+        browser.open(job.replace(jobs, "/labels/jobs"));
+        browser.sees("What was done");
+        browser.script("document.querySelector('#labels').scrollIntoView()");
         browser.picture(picture);
     }
 

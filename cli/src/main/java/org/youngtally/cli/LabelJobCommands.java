@@ -217,7 +217,7 @@ final class LabelJobCommands {
     @Command(
             name = "send",
             description =
-                    "Write all labels of a job that wait to a file. They count as sent from then on and are written only once.",
+                    "Write the labels of a job that wait to a file, up to 20,000 at a time. They count as sent from then on and are written only once.",
             mixinStandardHelpOptions = true)
     static final class Send implements Callable<Integer> {
         @Mixin

@@ -123,11 +123,20 @@ final class Explained {
                     - stretches.stream().mapToLong(Stretch::quantity).sum();
             if (more > 0) lines.add(name + ": " + "%,d".formatted(more) + " more " + state.word());
         });
-        blocks.forEach((block, parts) -> lines.add(name + ": block " + block
-                + entry(block)
-                        .flatMap(EntryQueries.Row::note)
-                        .map(holder -> " of " + holder)
-                        .orElse("") + ": " + parts(parts)));
+        blocks.forEach(this::block);
+    }
+
+    private void block(long block, Map<PositionState, Long> parts) {
+        Optional<EntryQueries.Row> entry = entry(block);
+        // The labels of a job say themselves what became of each.
+        if (entry.filter(row -> row.kind() == Entry.Kind.PRINT).isPresent())
+            lines.add(name + ": label job " + block + ": " + parts(parts, PositionState.ISSUED.word()));
+        else
+            lines.add(name + ": block " + block
+                    + entry.flatMap(EntryQueries.Row::note)
+                            .map(holder -> " of " + holder)
+                            .orElse("")
+                    + ": " + parts(parts, "not reported yet"));
     }
 
     private void skipped(List<Stretch> stretches) {
@@ -142,10 +151,11 @@ final class Explained {
                 + (values.size() == MOST ? " …" : ""));
     }
 
-    private static String parts(Map<PositionState, Long> parts) {
+    /** @param issued what is said of those that are issued */
+    private static String parts(Map<PositionState, Long> parts, String issued) {
         var words = new ArrayList<String>();
-        parts.forEach((state, quantity) -> words.add(
-                "%,d ".formatted(quantity) + (state == PositionState.ISSUED ? "not reported yet" : state.word())));
+        parts.forEach((state, quantity) ->
+                words.add("%,d ".formatted(quantity) + (state == PositionState.ISSUED ? issued : state.word())));
         return String.join(", ", words);
     }
 

@@ -34,6 +34,7 @@ import org.youngtally.core.series.LaneKey;
 import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
 import org.youngtally.core.text.Comparison;
+import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.FieldsJson;
 import org.youngtally.ledger.store.statement.CachedQuery;
 
@@ -95,7 +96,7 @@ public final class IdentifierQueries {
 
         /** Whether it was given as one of a block. */
         public boolean block() {
-            return stretch.block() != 0 && !entry.kind().recordsPreexisting();
+            return stretch.block() != 0 && !entry.kind().recordsPreexisting() && entry.kind() != Entry.Kind.PRINT;
         }
     }
 

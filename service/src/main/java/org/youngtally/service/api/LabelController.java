@@ -351,6 +351,11 @@ class LabelController {
 
     private Void write(Prepared prepared, TemporaryFile to) {
         LabelRun run = prepared.run();
+        if (run.labels() * run.copies() > LabelPreparation.MOST_DRAWN)
+            throw new Problem(
+                            Type.QUANTITY,
+                            "More than %,d labels are not drawn at once.".formatted(LabelPreparation.MOST_DRAWN))
+                    .field("quantity", "up to %,d labels, with all copies".formatted(LabelPreparation.MOST_DRAWN));
         var drawer = new Drawer(run.layout());
         var faults = new ArrayList<>(prepared.missing());
         try (var pdf = new LabelPdf(run.layout(), Instant.now(), MOST_BYTES);
@@ -386,13 +391,16 @@ class LabelController {
                 .with("faults", faults);
     }
 
-    /** Why labels cannot be printed; every one of them is drawn. */
+    /** Why labels cannot be printed; of more than are drawn at once, as many are drawn, spread over all of them. */
     static List<LabelFault> faults(Prepared prepared) {
         LabelRun run = prepared.run();
         var drawer = new Drawer(run.layout());
         var faults = new ArrayList<>(prepared.missing());
-        for (long label = 0; label < run.labels() && faults.size() < MOST_FAULTS; label++)
+        long step = Math.ceilDiv(run.labels(), LabelPreparation.MOST_DRAWN);
+        for (long label = 0; label < run.labels() && faults.size() < MOST_FAULTS; label += step)
             drawn(drawer, prepared, label, run.copies(), faults);
+        // The last number is the longest, where they are not padded.
+        drawn(drawer, prepared, run.labels() - 1, run.copies(), faults);
         return faults;
     }
 

@@ -44,6 +44,7 @@ import org.youngtally.core.act.LabelStep.Places;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.label.JobLabels;
 import org.youngtally.core.label.LabelState;
+import org.youngtally.core.label.LabelStretch;
 import org.youngtally.core.label.Layout;
 import org.youngtally.labels.Drawer;
 import org.youngtally.labels.LabelPdf;
@@ -76,7 +77,6 @@ class LabelJobController {
     private static final String KEY =
             "An idempotency key for this request; repeating the request with it returns the same answer";
     private static final long MOST_BYTES = 400_000_000;
-    private static final int MOST_DRAWN = 20_000;
     private static final int MOST_JOBS = 200;
     private static final int MOST_LABELS = 1_000;
     /** So many are read at once for a file. */
@@ -252,7 +252,7 @@ class LabelJobController {
     @Operation(
             operationId = "sendLabels",
             summary =
-                    "Hand out all labels that wait as a PDF. That they are sent is in the ledger before the first byte leaves; none is handed out twice, but to the same request with its key",
+                    "Hand out the labels that wait as a PDF, up to 20,000 at a time. That they are sent is in the ledger before the first byte leaves; none is handed out twice, but to the same request with its key",
             responses =
                     @ApiResponse(
                             responseCode = "200",
@@ -269,15 +269,8 @@ class LabelJobController {
         JobLabels labels = jobs.at(job, Right.ALLOCATE, caller);
         RequestMark mark = Requests.mark(caller.name(), key, "SEND LABELS", job);
         Optional<Long> earlier = jobs.done(mark);
-        List<Places> places = earlier.map(entry -> jobs.changed(job, entry, LabelState.SENT))
-                .orElseGet(() -> labels.waiting().stream()
-                        .map(each -> new Places(each.from(), each.to()))
-                        .toList());
-        long quantity =
-                places.stream().mapToLong(each -> each.to() - each.from() + 1).sum();
-        if (quantity > MOST_DRAWN)
-            throw new Problem(Type.QUANTITY, "%,d labels are too many for one file.".formatted(quantity))
-                    .field("job", "jobs of up to %,d labels, with all copies".formatted(MOST_DRAWN));
+        List<Places> places =
+                earlier.map(entry -> jobs.changed(job, entry, LabelState.SENT)).orElseGet(() -> waiting(labels));
         try (TemporaryFile file = TemporaryFile.create()) {
             if (!places.isEmpty()) work.run(Sort.TABLE, caller.name(), () -> draw(labels, places, file));
             // Whatever waits by now that was not drawn is not sent; and what does not wait any more refuses all.
@@ -287,6 +280,19 @@ class LabelJobController {
                     "Content-Disposition", RecordFileController.disposition("attachment", "labels-" + job + ".pdf"));
             file.send(response);
         }
+    }
+
+    /** The first that wait, as many as are drawn at once. */
+    private static List<Places> waiting(JobLabels labels) {
+        var places = new ArrayList<Places>();
+        long left = LabelPreparation.MOST_DRAWN;
+        for (LabelStretch each : labels.waiting()) {
+            if (left == 0) break;
+            long quantity = Math.min(left, each.quantity());
+            places.add(new Places(each.from(), each.from() + quantity - 1));
+            left -= quantity;
+        }
+        return places;
     }
 
     /** The same labels are the same file, whenever it is made. */

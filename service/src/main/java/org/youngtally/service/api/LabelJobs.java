@@ -118,6 +118,7 @@ class LabelJobs {
      * @param from the place of the first, from 1
      * @param to the place of the last
      * @param state that they had afterwards
+     * @param note the reason, if there is one
      */
     record LabelChange(
             long seq,
@@ -199,7 +200,10 @@ class LabelJobs {
                             change.from() + 1,
                             change.to() + 1,
                             change.now().word(),
-                            row.note().orElse(null));
+                            row.note()
+                                    .map(note -> note.replaceFirst("^label job [0-9]+(: )?", ""))
+                                    .filter(note -> !note.isEmpty())
+                                    .orElse(null));
                 })
                 .toList();
     }

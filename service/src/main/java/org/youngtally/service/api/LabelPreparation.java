@@ -46,7 +46,10 @@ class LabelPreparation {
     /** What a layout that is sent is called as a file. */
     private static final String WRITTEN = "definition";
 
-    private static final long MOST_LABELS = 20_000;
+    private static final long MOST_LABELS = 1_000_000;
+    /** The most that are drawn for one answer. */
+    static final int MOST_DRAWN = 20_000;
+
     private static final int MOST_COPIES = 100;
 
     private final Ledger ledger;
@@ -126,7 +129,7 @@ class LabelPreparation {
                     .field("copies", "1 to " + MOST_COPIES);
         long most = MOST_LABELS / copies / LabelRun.labels(layout, 1);
         if (quantity < 1 || quantity > most)
-            throw new Problem(Type.QUANTITY, "More than %,d labels are not drawn at once.".formatted(MOST_LABELS))
+            throw new Problem(Type.QUANTITY, "More than %,d labels are not printed at once.".formatted(MOST_LABELS))
                     .field("quantity", most < 1 ? "fewer copies" : "1 to %,d with these copies".formatted(most));
         SortedMap<String, String> given =
                 Requests.fields(request.fields(), request.series() == null ? null : request.unit());
