@@ -14,6 +14,7 @@ import org.youngtally.core.label.KeptLayout;
 import org.youngtally.core.label.LabelJob;
 import org.youngtally.core.label.LabelPiece;
 import org.youngtally.core.label.LabelState;
+import org.youngtally.core.label.LabelStretch;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Series;
 
@@ -21,6 +22,12 @@ import org.youngtally.core.series.Series;
 final class LabelDecision {
     /** The most labels that are printed again in one act. */
     static final long MOST_REPRINTED = 10_000;
+
+    /**
+     * The most runs of labels in one state that a job may come to: what each act costs grows with them, and nobody has
+     * so many who does not try to.
+     */
+    static final int MOST_RUNS = 20_000;
 
     /** Above this the numbers of a job are allocated as a block. */
     static final long MOST_SINGLES = 1_000;
@@ -131,14 +138,18 @@ final class LabelDecision {
 
         private Decision done() {
             added.forEach(piece -> effects.add(new Effect.LabelsAdded(labels.seq(), piece)));
-            return effects.size() > 2 * Decider.MOST_SETTLED
-                    ? refused(new Refusal.TooManyLabels(labels.seq(), effects.size(), 2 * Decider.MOST_SETTLED))
+            return labels.stretches().size() > MOST_RUNS
+                    ? refused(new Refusal.TooManyLabels(
+                            labels.seq(), labels.stretches().size(), MOST_RUNS))
                     : new Decision.Done(effects);
         }
 
-        private void move(Part part, LabelState to) {
-            effects.add(new Effect.LabelsMoved(labels.seq(), part.from(), part.to(), part.state(), to));
-            labels = labels.with(part.from(), part.to(), to);
+        private void move(List<Part> parts, LabelState to) {
+            for (Part part : parts)
+                effects.add(new Effect.LabelsMoved(labels.seq(), part.from(), part.to(), part.state(), to));
+            labels = labels.with(parts.stream()
+                    .map(part -> new LabelStretch(part.from(), part.to(), to))
+                    .toList());
         }
 
         /** The labels at some places, each once, in order; or why there are none. */
@@ -150,6 +161,8 @@ final class LabelDecision {
                 if (each.from() <= before.to())
                     return Optional.of(new Refusal.LabelsTwice(labels.seq(), each.from(), each.to()));
                 to.addAll(labels.parts(each.from(), each.to()));
+                if (to.size() > Decider.MOST_SETTLED)
+                    return Optional.of(new Refusal.TooManyLabels(labels.seq(), to.size(), Decider.MOST_SETTLED));
                 before = each;
             }
             return to.isEmpty()
@@ -178,10 +191,13 @@ final class LabelDecision {
             var parts = new ArrayList<Part>();
             Optional<Refusal> refusal = choose(places, parts);
             if (refusal.isPresent()) return refused(refusal.get());
-            for (Part part : parts)
-                if (part.state() == LabelState.SENT
-                        || to == LabelState.PRINTED && part.state() == LabelState.UNCONFIRMED) move(part, to);
-            return effects.isEmpty() ? refused(unfit(parts.getFirst())) : done();
+            List<Part> told = parts.stream()
+                    .filter(part -> part.state() == LabelState.SENT
+                            || to == LabelState.PRINTED && part.state() == LabelState.UNCONFIRMED)
+                    .toList();
+            if (told.isEmpty()) return refused(unfit(parts.getFirst()));
+            move(told, to);
+            return done();
         }
 
         private Decision reprint(LabelStep.Reprint step) {
@@ -195,11 +211,14 @@ final class LabelDecision {
                     return refused(unfit(part));
                 Optional<Refusal> dead = dead(part);
                 if (dead.isPresent()) return refused(dead.get());
-                // Whoever prints it anew says that the other is of no use.
-                if (part.state() == LabelState.SENT || part.state() == LabelState.UNCONFIRMED)
-                    move(part, LabelState.SPOILED);
                 again(part.piece(), part.from(), part.to());
             }
+            // Whoever prints them anew says that the others are of no use.
+            move(
+                    parts.stream()
+                            .filter(part -> part.state() == LabelState.SENT || part.state() == LabelState.UNCONFIRMED)
+                            .toList(),
+                    LabelState.SPOILED);
             return done();
         }
 
@@ -265,7 +284,7 @@ final class LabelDecision {
             }
             if (numbers > Decider.MOST_SETTLED)
                 return refused(new Refusal.TooManyLabels(labels.seq(), numbers, Decider.MOST_SETTLED));
-            for (Part part : parts) move(part, LabelState.SPOILED);
+            move(parts, LabelState.SPOILED);
             var lost = new LinkedHashMap<Span, List<Part>>();
             byNumber(parts).forEach((number, spoiled) -> {
                 long left = quantity(live(number));
@@ -365,7 +384,7 @@ final class LabelDecision {
             Optional<Refusal> refusal = choose(places, parts);
             if (refusal.isPresent()) return refused(refusal.get());
             for (Part part : parts) if (part.state() != LabelState.WAITING) return refused(unfit(part));
-            for (Part part : parts) move(part, LabelState.CANCELLED);
+            move(parts, LabelState.CANCELLED);
             var unused = new ArrayList<Span>();
             var used = new ArrayList<Span>();
             for (Part part : parts) unborne(part, unused, used);

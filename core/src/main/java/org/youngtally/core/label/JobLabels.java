@@ -2,6 +2,7 @@ package org.youngtally.core.label;
 
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 
@@ -49,34 +50,56 @@ public record JobLabels(long seq, LabelJob job, List<LabelPiece> pieces, List<La
         var all = new ArrayList<>(pieces);
         all.add(added);
         return new JobLabels(
-                seq, job, all, with(stretches, new LabelStretch(added.from(), added.to(), LabelState.WAITING)));
+                seq,
+                job,
+                all,
+                with(stretches, List.of(new LabelStretch(added.from(), added.to(), LabelState.WAITING))));
     }
 
     /** With some labels in another state. */
     public JobLabels with(long from, long to, LabelState now) {
-        return new JobLabels(seq, job, pieces, with(stretches, new LabelStretch(from, to, now)));
+        return with(List.of(new LabelStretch(from, to, now)));
+    }
+
+    /** @param changed labels in other states, in order */
+    public JobLabels with(List<LabelStretch> changed) {
+        return new JobLabels(seq, job, pieces, with(stretches, changed));
     }
 
     /**
-     * Stretches with one in the place of whatever is there.
+     * Stretches with others in the place of whatever is there.
      *
      * @param among in order
+     * @param changed in order
      */
-    public static List<LabelStretch> with(List<LabelStretch> among, LabelStretch wanted) {
+    public static List<LabelStretch> with(List<LabelStretch> among, List<LabelStretch> changed) {
         var states = new ArrayList<LabelStretch>();
-        boolean placed = false;
+        Iterator<LabelStretch> next = changed.iterator();
+        LabelStretch wanted = next.hasNext() ? next.next() : null;
         for (LabelStretch each : among) {
-            if (each.from() < wanted.from())
-                append(states, new LabelStretch(each.from(), Math.min(each.to(), wanted.from() - 1), each.state()));
-            if (each.to() >= wanted.from() && !placed) {
-                append(states, wanted);
-                placed = true;
+            long from = each.from();
+            while (wanted != null && wanted.from() <= each.to()) {
+                if (from < wanted.from()) append(states, new LabelStretch(from, wanted.from() - 1, each.state()));
+                append(
+                        states,
+                        new LabelStretch(
+                                Math.max(from, wanted.from()), Math.min(each.to(), wanted.to()), wanted.state()));
+                from = wanted.to() + 1;
+                if (wanted.to() > each.to()) break;
+                wanted = next.hasNext() ? next.next() : null;
             }
-            if (each.to() > wanted.to())
-                append(states, new LabelStretch(Math.max(each.from(), wanted.to() + 1), each.to(), each.state()));
+            if (from <= each.to()) append(states, new LabelStretch(from, each.to(), each.state()));
         }
-        if (!placed) append(states, wanted);
+        // What lies behind all of them is new.
+        for (; wanted != null; wanted = next.hasNext() ? next.next() : null) append(states, behind(states, wanted));
         return states;
+    }
+
+    private static LabelStretch behind(List<LabelStretch> states, LabelStretch wanted) {
+        long from = states.isEmpty()
+                ? wanted.from()
+                : Math.max(wanted.from(), states.getLast().to() + 1);
+        return new LabelStretch(from, wanted.to(), wanted.state());
     }
 
     private static void append(List<LabelStretch> to, LabelStretch next) {

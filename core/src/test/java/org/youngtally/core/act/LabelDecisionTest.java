@@ -12,6 +12,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.LongStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.youngtally.core.act.LabelStep.Places;
@@ -362,6 +363,19 @@ class LabelDecisionTest {
         done(change(job, new LabelStep.Reprint(List.of(new Places(20, 27)), JAM)));
         assertThat(List.of(number(job, 48), number(job, 51), number(job, 52), number(job, 55)))
                 .containsExactly(1L, 1L, 2L, 2L);
+    }
+
+    @Test
+    void aThousandRunsOfLabelsAreOneAct() {
+        long job = job(4_000, 1, 1);
+        out(job, 0, 3_999, PRINTED);
+        List<Places> each = LongStream.range(0, 1_001)
+                .mapToObj(i -> new Places(2 * i, 2 * i))
+                .toList();
+        assertThat(refused(change(job, new LabelStep.Reprint(each, JAM))))
+                .isEqualTo(new Refusal.TooManyLabels(job, 1_001, 1_000));
+        done(change(job, new LabelStep.Reprint(each.subList(0, 1_000), JAM)));
+        assertThat(labels(job).size()).isEqualTo(5_000);
     }
 
     @Test

@@ -70,7 +70,7 @@ final class LabelTables {
                         LABEL_STRETCH.LAST_PLACE.in(
                                 near.stream().map(LabelStretch::to).toList()))
                 .execute();
-        set(job, JobLabels.with(near, stretch));
+        set(job, JobLabels.with(near, List.of(stretch)));
         Integer part = dsl.select(DSL.coalesce(DSL.max(LABEL_CHANGE.PART), -1))
                 .from(LABEL_CHANGE)
                 .where(LABEL_CHANGE.JOB_SEQ.eq(job), LABEL_CHANGE.SEQ.eq(entry.seq()))

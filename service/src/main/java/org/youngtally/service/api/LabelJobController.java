@@ -19,6 +19,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeSet;
 import org.apache.commons.csv.CSVFormat;
@@ -453,6 +454,15 @@ class LabelJobController {
         if (named)
             return choice.places().stream().map(LabelJobController::places).toList();
         if (!numbered) return List.of();
+        if (choice.identifiers().size() > MOST_LABELS
+                || choice.identifiers().stream().anyMatch(Objects::isNull))
+            throw new Problem(
+                            Type.MALFORMED,
+                            choice.identifiers().size() > MOST_LABELS
+                                    ? "%,d identifiers are named."
+                                            .formatted(choice.identifiers().size())
+                                    : "An identifier is null.")
+                    .field("identifiers", "1 to %,d identifiers".formatted(MOST_LABELS));
         var places = new TreeSet<Long>();
         for (String identifier : choice.identifiers()) {
             List<Long> found = jobs.bearing(labels, identifier).stream()
