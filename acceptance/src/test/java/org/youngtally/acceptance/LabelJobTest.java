@@ -19,7 +19,7 @@ import org.youngtally.acceptance.CommandLine.Result;
 class LabelJobTest {
     private static final String DEFINITIONS = """
             series:
-              - { key: pipe, pattern: 'P-{count 4}', ranges: [{ first: 1, last: 9999, opens: 2020-01-01 }] }
+              - { key: pipe, pattern: 'P-{count 5}', ranges: [{ first: 1, last: 99999, opens: 2020-01-01 }] }
               - { key: few, pattern: 'F-{count 2}', ranges: [{ first: 1, last: 20, opens: 2020-01-01 }] }
               - { key: jam, pattern: 'J-{count 4}', ranges: [{ first: 1, last: 9999, opens: 2020-01-01 }] }
             layouts:

@@ -171,7 +171,7 @@ class LabelJobController {
      * @param place in the job, from 1
      * @param identifier on it
      * @param number of the label among those of the job, from 1
-     * @param copy from 1
+     * @param copyNumber of the copy, from 1
      * @param state waiting, sent, printed, unconfirmed, spoiled or cancelled
      * @param original the place of the label in whose stead it is printed, if it is
      */
@@ -179,7 +179,7 @@ class LabelJobController {
             long place,
             String identifier,
             long number,
-            int copy,
+            int copyNumber,
             String state,
             @Nullable Long original) {
         static PrintedLabel of(PrintedLabels.Label label) {

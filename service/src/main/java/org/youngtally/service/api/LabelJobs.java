@@ -118,7 +118,7 @@ class LabelJobs {
      * @param from the place of the first, from 1
      * @param to the place of the last
      * @param state that they had afterwards
-     * @param note the reason, if there is one
+     * @param note the reason, where one was needed
      */
     record LabelChange(
             long seq,

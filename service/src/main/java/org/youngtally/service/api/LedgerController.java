@@ -103,11 +103,12 @@ class LedgerController {
      * @param place in the job, from 1
      * @param layout of the job
      * @param number of the label among those of the job, from 1
-     * @param copy from 1
+     * @param copyNumber of the copy, from 1
      * @param state waiting, sent, printed, unconfirmed, spoiled or cancelled
      * @param reprint whether it was printed before
      */
-    record BearingLabel(long job, long place, String layout, long number, int copy, String state, boolean reprint) {}
+    record BearingLabel(
+            long job, long place, String layout, long number, int copyNumber, String state, boolean reprint) {}
 
     /**
      * Where a number from before comes from.
