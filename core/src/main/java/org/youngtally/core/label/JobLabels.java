@@ -152,10 +152,32 @@ public record JobLabels(long seq, LabelJob job, List<LabelPiece> pieces, List<La
         return counts;
     }
 
-    /** The first labels that wait, those that are in a row; empty where none does. */
+    /** All labels that wait. */
     public List<LabelStretch> waiting() {
         return stretches.stream()
                 .filter(each -> each.state() == LabelState.WAITING)
                 .toList();
+    }
+
+    /**
+     * The first labels that wait.
+     *
+     * @param most how many at the most
+     * @param mostParts in how many {@link Part}s at the most
+     */
+    public List<LabelStretch> waiting(long most, int mostParts) {
+        var first = new ArrayList<LabelStretch>();
+        long left = most;
+        int parts = 0;
+        for (LabelStretch stretch : waiting())
+            for (Part part : parts(stretch.from(), stretch.to())) {
+                if (left == 0 || parts++ == mostParts) return first;
+                long to = Math.min(part.to(), part.from() + left - 1);
+                boolean goesOn = !first.isEmpty() && first.getLast().to() + 1 == part.from();
+                long from = goesOn ? first.removeLast().from() : part.from();
+                first.add(new LabelStretch(from, to, LabelState.WAITING));
+                left -= to - part.from() + 1;
+            }
+        return first;
     }
 }

@@ -378,6 +378,33 @@ class LabelDecisionTest {
         assertThat(labels(job).size()).isEqualTo(5_000);
     }
 
+    /** Each reprint of single labels adds as many pieces; what waits is sent in as many acts as it takes. */
+    @Test
+    void howeverManyPiecesWaitTheyCanBeSent() {
+        long job = job(6_000, 1, 1);
+        out(job, 0, 5_999, PRINTED);
+        for (long first = 0; first < 3_000; first += 1_000) {
+            long from = 2 * first;
+            List<Places> each = LongStream.range(0, 1_000)
+                    .mapToObj(i -> new Places(from + 2 * i, from + 2 * i))
+                    .toList();
+            done(change(job, new LabelStep.Reprint(each, JAM)));
+        }
+        while (!labels(job).waiting().isEmpty())
+            done(change(
+                    job,
+                    new LabelStep.Send(labels(job).waiting(20_000, Decider.MOST_SETTLED).stream()
+                            .map(each -> new Places(each.from(), each.to()))
+                            .toList())));
+        assertThat(labels(job).counts()).containsOnlyKeys(PRINTED, SENT);
+    }
+
+    @Test
+    void noMoreIsSentThanIsDrawn() {
+        long job = job(5_000, 1, 1);
+        assertThat(labels(job).waiting(1_200, 1_000)).containsExactly(stretch(0, 1_199, WAITING));
+    }
+
     @Test
     void anUnknownPlaceIsNamed() {
         long job = job(3, 1, 1);

@@ -128,7 +128,7 @@ final class Explained {
 
     private void block(long block, Map<PositionState, Long> parts) {
         Optional<EntryQueries.Row> entry = entry(block);
-        // The labels of a job say themselves what became of each.
+        // Of a job of labels nothing is reported: each label has a state of its own.
         if (entry.filter(row -> row.kind() == Entry.Kind.PRINT).isPresent())
             lines.add(name + ": label job " + block + ": " + parts(parts, PositionState.ISSUED.word()));
         else

@@ -40,12 +40,12 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Answer;
+import org.youngtally.core.act.Decider;
 import org.youngtally.core.act.LabelStep;
 import org.youngtally.core.act.LabelStep.Places;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.label.JobLabels;
 import org.youngtally.core.label.LabelState;
-import org.youngtally.core.label.LabelStretch;
 import org.youngtally.core.label.Layout;
 import org.youngtally.labels.Drawer;
 import org.youngtally.labels.LabelPdf;
@@ -283,17 +283,11 @@ class LabelJobController {
         }
     }
 
-    /** The first that wait, as many as are drawn at once. */
+    /** As many as are drawn at once, and as one act is about. */
     private static List<Places> waiting(JobLabels labels) {
-        var places = new ArrayList<Places>();
-        long left = LabelPreparation.MOST_DRAWN;
-        for (LabelStretch each : labels.waiting()) {
-            if (left == 0) break;
-            long quantity = Math.min(left, each.quantity());
-            places.add(new Places(each.from(), each.from() + quantity - 1));
-            left -= quantity;
-        }
-        return places;
+        return labels.waiting(LabelPreparation.MOST_DRAWN, Decider.MOST_SETTLED).stream()
+                .map(each -> new Places(each.from(), each.to()))
+                .toList();
     }
 
     /** The same labels are the same file, whenever it is made. */
