@@ -24,7 +24,9 @@ import { SeriesPage } from "./pages/series/SeriesPage.tsx";
 import { StarterPage } from "./pages/starters/StarterPage.tsx";
 import { InspectPage } from "./pages/tables/InspectPage.tsx";
 import { RepairPage } from "./pages/tables/RepairPage.tsx";
+import { DocumentPage } from "./pages/documents/DocumentPage.tsx";
 import { JobPage } from "./pages/labels/JobPage.tsx";
+import { SimulatedPrinterPage } from "./pages/labels/SimulatedPrinterPage.tsx";
 import { LabelPage } from "./pages/labels/LabelPage.tsx";
 import { LayoutPage } from "./pages/labels/LayoutPage.tsx";
 import { SessionGate } from "./parts/Session.tsx";
@@ -50,8 +52,10 @@ const router = createBrowserRouter([
       { path: "/records/:record", element: <RecordPage /> },
       { path: "/tables", element: <InspectPage /> },
       { path: "/tables/repair", element: <RepairPage /> },
+      { path: "/documents", element: <DocumentPage /> },
       { path: "/labels", element: <LabelPage /> },
       { path: "/labels/jobs/:job", element: <JobPage /> },
+      { path: "/labels/simulated-printer", element: <SimulatedPrinterPage /> },
       { path: "/labels/layouts/:key", element: <LayoutPage /> },
       { path: "/series", element: <SeriesList /> },
       { path: "/new", element: <NewSeries /> },

@@ -57,8 +57,19 @@ export type LayoutDefinition = Schemas["LayoutDefinition"];
 export type LabelRequest = Schemas["LabelRequest"];
 export type LabelPreview = Schemas["LabelPreview"];
 export type LabelJob = Schemas["LabelJobView"];
+export type LabelTable = Schemas["LabelTableView"];
+export type Printer = Schemas["PrinterView"];
+export type SimulatedPrinter = Schemas["SimulatedPrinterView"];
 export type LabelJobSummary = Schemas["LabelJobSummary"];
 export type LabelStretch = Schemas["LabelStretchView"];
+export type DocumentFile = Schemas["DocumentFile"];
+export type DocumentRequest = Schemas["DocumentRequest"];
+export type DocumentPlan = Schemas["DocumentPlanView"];
+export type DocumentChange = Schemas["DocumentChangeView"];
+export type DocumentItem = Schemas["DocumentItemView"];
+export type DocumentLine = Schemas["DocumentLine"];
+export type DocumentSheet = Schemas["DocumentSheetView"];
+export type NumberedDocument = Schemas["NumberedDocument"];
 export type Scan = Schemas["Scan"];
 export type IdentifierView = Schemas["IdentifierView"];
 
@@ -83,7 +94,8 @@ async function answer<T>(response: Response): Promise<T> {
     // Whoever is in front of the service may answer in other words.
     () => undefined,
   );
-  if (problem?.type === "/problems/sign-in-needed") signedOut();
+  // What was asked before the last sign-in says nothing of the session that it began.
+  if (problem?.type === "/problems/sign-in-needed" && (askedUnder.get(response) ?? secret) === secret) signedOut();
   throw new Problem(
     response.status,
     problem?.type ?? "",
@@ -95,8 +107,11 @@ async function answer<T>(response: Response): Promise<T> {
 }
 
 async function call(path: string, init?: RequestInit): Promise<Response> {
+  const under = secret;
   try {
-    return await fetch(`/api/v1${path}`, init);
+    const response = await fetch(`/api/v1${path}`, init);
+    askedUnder.set(response, under);
+    return response;
   } catch {
     throw new Problem(
       0,
@@ -111,6 +126,8 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
 /** The session's secret, which what changes something shows: no page from elsewhere can know it. */
 let secret = "";
 let signedOut = () => {};
+/** The secret that there was when something was asked. */
+const askedUnder = new WeakMap<Response, string>();
 
 export const showSecret = (known: string | undefined) => {
   secret = known ?? "";

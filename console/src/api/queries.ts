@@ -14,8 +14,12 @@ import {
   type HoldView,
   type LabelJob,
   type LabelJobSummary,
+  type DocumentPlan,
+  type DocumentRequest,
   type LabelPreview,
   type LabelRequest,
+  type Printer,
+  type SimulatedPrinter,
   type LayoutDefinition,
   type LayoutView,
   type StarterView,
@@ -113,6 +117,9 @@ export const useLayout = (key: string, enabled: boolean) =>
     gcTime: 0,
   });
 
+/** How often a printer is asked how far it is. */
+const PRINTER_MILLIS = 1_000;
+
 export const useLabelJobs = () =>
   useQuery({ queryKey: ["label-jobs"], queryFn: () => get<LabelJobSummary[]>("/label-jobs?most=20") });
 
@@ -120,6 +127,20 @@ export const useLabelJob = (job: string) =>
   useQuery({
     queryKey: ["label-jobs", job],
     queryFn: () => get<LabelJob>(`/label-jobs/${encodeURIComponent(job)}`),
+    // A printer is heard by asking.
+    refetchInterval: (query) =>
+      ["queued", "printing", "stopped"].includes(query.state.data?.printing?.state ?? "") ? PRINTER_MILLIS : false,
+  });
+
+/** The printers that labels may be sent to, as they are now. */
+export const usePrinters = () =>
+  useQuery({ queryKey: ["printers"], queryFn: () => get<Printer[]>("/printers"), staleTime: 10_000 });
+
+export const useSimulatedPrinter = () =>
+  useQuery({
+    queryKey: ["simulated-printer"],
+    queryFn: () => get<SimulatedPrinter>("/simulated-printer"),
+    refetchInterval: PRINTER_MILLIS,
   });
 
 /** How many labels are shown at a time. */
@@ -134,6 +155,20 @@ export const useLabelPreview = (request: LabelRequest | undefined, from: number)
     placeholderData: keepPreviousData,
     staleTime: 0,
     enabled: request !== undefined,
+  });
+
+/**
+ * What a rule comes to in a document; nothing is asked for before there is one.
+ * @param asked chosen tells one choice of files from another: the files themselves are too large to be a part of a key
+ */
+export const useDocumentPlan = (asked: { request: DocumentRequest; chosen: number } | undefined) =>
+  useQuery({
+    queryKey: ["document-plan", asked?.chosen, asked?.request.rule, asked?.request.places],
+    queryFn: ({ signal }) => post<DocumentPlan>("/document-plans", asked?.request, undefined, signal),
+    placeholderData: keepPreviousData,
+    staleTime: 0,
+    gcTime: 0,
+    enabled: asked !== undefined,
   });
 
 export const useAccounts = () => useQuery({ queryKey: ["accounts"], queryFn: () => get<AccountView[]>("/accounts") });

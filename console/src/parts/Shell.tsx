@@ -9,6 +9,7 @@ const places: { to: string; name: string; right?: Right }[] = [
   { to: "/", name: "Overview", right: "read" },
   { to: "/records", name: "Records", right: "read" },
   { to: "/tables", name: "Tables", right: "read" },
+  { to: "/documents", name: "Documents", right: "read" },
   { to: "/labels", name: "Labels", right: "read" },
   { to: "/series", name: "Series", right: "read" },
   { to: "/life", name: "Held and void", right: "read" },

@@ -2,6 +2,9 @@ const numbers = new Intl.NumberFormat("en-GB");
 
 export const count = (value: number): string => numbers.format(value);
 
+/** A path into what was written, with its indices from 1, as people count. */
+export const placed = (path: string): string => path.replace(/\[(\d+)\]/g, (_, index) => `[${Number(index) + 1}]`);
+
 /** An instant to the minute, as all other output has it. */
 export const when = (instant: string): string =>
   `${new Date(instant).toISOString().slice(0, 16).replace("T", " ")} UTC`;

@@ -6,6 +6,7 @@ import { useSession } from "../../parts/Session.tsx";
 import { Trouble, Waiting } from "../../parts/States.tsx";
 import { count, span, when } from "../../parts/words.ts";
 import { ChangePanel } from "./ChangePanel.tsx";
+import { PrinterPanel } from "./PrinterPanel.tsx";
 import { SendPanel } from "./SendPanel.tsx";
 import { colour, states } from "./states.ts";
 
@@ -21,13 +22,19 @@ export function JobPage() {
     <div className="sheets">
       <h1 className="text-2xl font-semibold">Label job {view.summary.job}</h1>
       <Summary view={view} />
-      {may("allocate") && <SendPanel job={view.summary.job} waiting={view.summary.states.waiting ?? 0} />}
+      {view.printing && <PrinterPanel job={view.summary.job} size={view.size} view={view} printing={view.printing} />}
+      {may("allocate") && !isUnderWay(view) && (
+        <SendPanel job={view.summary.job} waiting={view.summary.states.waiting ?? 0} printer={view.printer ?? ""} />
+      )}
       <Stretches view={view} />
       {(may("allocate") || may("void")) && <ChangePanel job={view.summary.job} size={view.size} />}
       <Changes view={view} />
     </div>
   );
 }
+
+/** Whether a printer is still at it. */
+const isUnderWay = (view: LabelJob) => view.printing !== undefined && view.printing.state !== "failed";
 
 function Summary({ view }: { view: LabelJob }) {
   const { summary } = view;

@@ -1,5 +1,6 @@
 import { inUse, useKinds, useSeriesList, useUnits } from "../../api/queries.ts";
 import type { Choices, LabelField } from "./choices.ts";
+import { TableChoice } from "./TableChoice.tsx";
 
 /** Which numbers the labels bear, how many there are, and the fields that they show. */
 export function LabelForm({
@@ -10,7 +11,7 @@ export function LabelForm({
 }: {
   children?: React.ReactNode;
   choices: Choices;
-  set: (next: Choices) => void;
+  set: (next: React.SetStateAction<Choices>) => void;
   fields: LabelField[];
 }) {
   const kinds = useKinds();
@@ -64,7 +65,11 @@ export function LabelForm({
             ))}
           </select>
         </label>
-        <Count name="Quantity" value={choices.quantity} set={change("quantity")} />
+        <Count
+          name={choices.table ? "Quantity for each row" : "Quantity"}
+          value={choices.quantity}
+          set={change("quantity")}
+        />
         <Count name="Copies of each" value={choices.copies} set={change("copies")} />
         {fields.map(({ name, title }) => (
           <label key={name} className="grid gap-1">
@@ -77,6 +82,7 @@ export function LabelForm({
             />
           </label>
         ))}
+        <TableChoice table={choices.table} set={(table) => set((before) => ({ ...before, table }))} />
       </div>
     </form>
   );

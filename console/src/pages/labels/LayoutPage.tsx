@@ -3,6 +3,7 @@ import { useMemo, useState } from "react";
 import { useParams } from "react-router";
 import { post, Problem, type Applied, type LayoutView } from "../../api/client.ts";
 import { useLabelPreview, useLayout } from "../../api/queries.ts";
+import { FaultList } from "../../parts/FaultList.tsx";
 import { Trouble, Waiting } from "../../parts/States.tsx";
 import { useSettled } from "../../parts/useSettled.ts";
 import { asked, NONE, useLabelFields } from "./choices.ts";
@@ -107,17 +108,5 @@ function Editor({ text: begun }: { text: string }) {
 function Faults({ error }: { error: Error }) {
   const faults = error instanceof Problem ? error.faults : [];
   if (faults.length === 0) return <Trouble error={error} />;
-  return (
-    <ul className="grid gap-2" aria-label="Faults of the layout">
-      {faults.map((fault) => (
-        <li key={fault.path + fault.problem} className="border-l-4 border-error bg-base-200 px-4 py-2">
-          <p>
-            {fault.line && <strong className="text-error">Line {fault.line}:</strong>}{" "}
-            <span className="identifier">{fault.path}</span> {fault.problem}
-          </p>
-          <p className="quiet text-sm">{fault.accepted}</p>
-        </li>
-      ))}
-    </ul>
-  );
+  return <FaultList faults={faults} label="Faults of the layout" />;
 }

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import type { LabelRequest, LayoutView } from "../../api/client.ts";
+import type { LabelRequest, LabelTable, LayoutView } from "../../api/client.ts";
 import { useKinds, useSeriesList } from "../../api/queries.ts";
 
 export type Choices = {
@@ -8,6 +8,8 @@ export type Choices = {
   quantity: string;
   copies: string;
   fields: Record<string, string>;
+  /** With a row for each label. */
+  table?: LabelTable;
 };
 
 export const NONE: Choices = { numbers: "", unit: "", quantity: "1", copies: "1", fields: {} };
@@ -31,6 +33,7 @@ export const asked = (
     ),
     quantity: Number(choices.quantity) || 0,
     copies: Number(choices.copies) || 0,
+    ...(choices.table ? { table: choices.table.table } : {}),
   };
 };
 

@@ -344,6 +344,16 @@ final class AccessTable {
                 "cancelLabels cancellations"))
             rules.put(
                     act.split(" ")[0], new Rule("allocate", For.SOMEWHERE, "/label-jobs/1/" + act.split(" ")[1], "{}"));
+        rules.put("keepLabelTable", new Rule("allocate", For.SOMEWHERE, "/label-tables?name=a.csv", "{}"));
+        rules.put("writeShippingCodes", new Rule("define", For.SOMEWHERE, "/units/{unit}/shipping-codes", ""));
+        rules.put("beginPrinting", new Rule("allocate", For.SOMEWHERE, "/label-jobs/1/printing", "{}"));
+        rules.put("stopPrinting", new Rule("allocate", For.SOMEWHERE, "/label-jobs/1/printing", ""));
+        rules.put("listPrinters", new Rule("read", For.SOMEWHERE, "/printers", ""));
+        rules.put("showSimulatedPrinter", new Rule("read", For.SOMEWHERE, "/simulated-printer", ""));
+        rules.put("simulatedOutput", new Rule("read", For.SOMEWHERE, "/simulated-printer/jobs/1", ""));
+        rules.put(
+                "troubleSimulatedPrinter",
+                new Rule("allocate", For.SOMEWHERE, "/simulated-printer", "{\"trouble\":\"none\"}"));
         rules.put("spoilLabels", new Rule("void", For.SOMEWHERE, "/label-jobs/1/spoilages", "{}"));
         rules.put("scan", new Rule("read", For.SOMEWHERE, "/scans?text=X", ""));
         rules.put("listLayouts", new Rule("", For.EVERYBODY_KNOWN, "/layouts", ""));
@@ -356,6 +366,8 @@ final class AccessTable {
                         For.UNIT,
                         "/kinds/{kind}/lists?unit={unit}&name=a.csv&list=none&keyColumn=none",
                         "{}"));
+        rules.put("planDocument", new Rule("", For.EVERYBODY_KNOWN, "/document-plans", "{}"));
+        rules.put("numberDocument", new Rule("allocate", For.SOMEWHERE, "/document-numberings", "{}"));
         rules.put("planTable", new Rule("read", For.UNIT, series + "/table-plans?name=a.csv", "{}"));
         rules.put("repairTable", new Rule("define", For.UNIT, series + "/table-repairs?name=a.csv&plan=none", "{}"));
         rules.put("listPlans", new Rule("read", For.SOMEWHERE, "/table-plans", ""));

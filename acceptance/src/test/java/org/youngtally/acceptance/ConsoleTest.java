@@ -178,6 +178,8 @@ class ConsoleTest {
         browser.key(Keys.TAB);
         assertThat(browser.active().getText()).isEqualTo("Tables");
         browser.key(Keys.TAB);
+        assertThat(browser.active().getText()).isEqualTo("Documents");
+        browser.key(Keys.TAB);
         assertThat(browser.active().getText()).isEqualTo("Labels");
         browser.key(Keys.TAB);
         assertThat(browser.active().getText()).isEqualTo("Series");

@@ -92,7 +92,7 @@ class GlossaryTest {
                 return List.of(file.replaceAll("`[^`\\n]*`", "").split("\\n"));
             }
         },
-        DEMO("^demo/.*|^service/src/main/resources/starters/.*") {
+        DEMO("^demo/.*(?<!\\.3mf)$|^service/src/main/resources/starters/.*") {
             @Override
             List<String> texts(String file) {
                 return List.of(file.split("\\n"));

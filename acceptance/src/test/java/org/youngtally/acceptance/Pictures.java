@@ -1,11 +1,11 @@
 package org.youngtally.acceptance;
 
-import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -15,7 +15,6 @@ import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.rendering.PDFRenderer;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
-import tools.jackson.databind.node.ObjectNode;
 
 /**
  * Takes the pictures of the console that the documentation shows, from the demo data. Argument: the folder to write to.
@@ -26,6 +25,10 @@ final class Pictures {
 
     private static final Path PARTS =
             Path.of("../demo/tables/parts-list.csv").toAbsolutePath().normalize();
+    private static final Path CASE =
+            Path.of("..", "demo", "drawings", "case-front.svg").toAbsolutePath().normalize();
+    private static final Path CALL_OUTS =
+            Path.of("..", "demo", "rules", "call-outs.yaml").toAbsolutePath().normalize();
 
     private Pictures() {}
 
@@ -59,14 +62,10 @@ final class Pictures {
             browser.sees("C2603-0010");
             browser.script("scrollTo(0, 0)");
             browser.picture(folder.resolve("console-editor.png"));
-            browser.type("Pattern", "C{date MM}-{count 4 safe}");
-            browser.sees("would be issued twice");
-            browser.script("scrollTo(0, 0)");
-            browser.picture(folder.resolve("console-editor-fault.png"));
             browser.open("/life");
             browser.sees("Label printer of the foundry");
             browser.picture(folder.resolve("console-life.png"));
-            labels(browser, folder.resolve("console-labels.png"));
+            labels(service, browser, folder);
             page(service, "/closings/" + CLOSING + "/page", folder.resolve("closing-page.png"));
             records(service, browser, folder);
             browser.open("/routes");
@@ -75,10 +74,6 @@ final class Pictures {
                     .click();
             browser.sees("into the field");
             browser.picture(folder.resolve("console-routes.png"));
-            browser.open("/accounts/tobin");
-            browser.sees("Issue a token");
-            browser.picture(folder.resolve("console-account.png"));
-            conflict(service, browser, folder.resolve("console-conflict.png"));
             browser.open("/tables");
             browser.field("Table").sendKeys(PARTS.toString());
             browser.choose("Series of the numbers", "Parts");
@@ -94,60 +89,74 @@ final class Pictures {
             browser.script("document.getElementById('plan').scrollIntoView()");
             browser.picture(folder.resolve("console-repair.png"));
             job(service, browser, folder.resolve("console-label-job.png"));
-            browser.script("localStorage.setItem('look', 'night')");
-            browser.size(390, 844);
-            browser.open("/series/visit");
-            browser.sees("Tuning visits");
-            browser.picture(folder.resolve("console-narrow.png"));
+            browser.open("/documents");
+            browser.element(By.cssSelector("input[type=file]")).sendKeys(CASE + "\n" + CALL_OUTS);
+            browser.sees("40 changes, 0 unchanged");
+            browser.holds("document.querySelectorAll('[data-item] span').length === 40");
+            browser.picture(folder.resolve("console-document.png"));
         }
     }
 
-    /** A stack of labels before it is printed. */
-    private static void labels(Browser browser, Path picture) throws IOException {
-        browser.open("/labels");
-        browser.choose("Layout", "Label of a pipe, 62 × 29 mm");
-        browser.choose("Numbers of", "Pipe label");
-        browser.choose("Unit", "Pipe foundry");
-        browser.type("Quantity", "500");
-        browser.type("Stop", "Gamba");
-        browser.sees("500 labels on 500 pages");
-        browser.holds("document.querySelectorAll('img[alt$=expected]').length === 12");
-        browser.picture(picture);
+    /** A layout beside its picture, and labels as they are printed: on a sheet, on a roll, on a crate. */
+    private static void labels(Service service, Browser browser, Path folder) throws Exception {
+        browser.open("/labels/layouts/crate-label");
+        browser.sees("Shipping label of a crate");
+        browser.choose("Numbers of", "Shipping codes of transport crates");
+        browser.type("Building site", "Saint Aldric, Larkmoor");
+        browser.sees("1 label on 1 page");
+        browser.seesNoLonger("cannot be printed");
+        browser.picture(folder.resolve("console-layout.png"));
+        preview(
+                service,
+                "{\"layout\":\"shelf-label\",\"series\":\"part\",\"quantity\":24}",
+                "pdf",
+                folder.resolve("label-sheet.png"));
+        preview(
+                service,
+                "{\"layout\":\"pipe-label\",\"series\":\"pipe-label\",\"fields\":{\"stop\":\"Gamba\"}}",
+                "png",
+                folder.resolve("label-roll.png"));
+        preview(
+                service,
+                "{\"layout\":\"crate-label\",\"series\":\"crate-code\",\"fields\":{\"site\":\"Saint Aldric, Larkmoor\"}}",
+                "png",
+                folder.resolve("label-shipping.png"));
     }
 
-    /** A job whose roll jammed: what came out, what is spoiled, what is printed again. */
-    private static void job(Service service, Browser browser, Path picture) throws IOException {
+    private static void preview(Service service, String request, String format, Path picture) throws Exception {
+        byte[] file = HttpClient.newHttpClient()
+                .send(
+                        service.request("/api/v1/label-preview-files?format=" + format)
+                                .header("Content-Type", "application/json")
+                                .POST(HttpRequest.BodyPublishers.ofString(request))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofByteArray())
+                .body();
+        if (format.equals("png")) {
+            Files.write(picture, file);
+            return;
+        }
+        try (PDDocument document = Loader.loadPDF(file)) {
+            ImageIO.write(new PDFRenderer(document).renderImageWithDPI(0, 80), "png", picture.toFile());
+        }
+    }
+
+    /** A job whose roll jams: what came out, what is on its way, what waits. */
+    private static void job(Service service, Browser browser, Path picture) throws Exception {
         String jobs = "/api/v1/label-jobs";
+        String printer = service.get("/api/v1/printers").json().at("/0/address").asString();
+        service.put("/api/v1/simulated-printer", "{\"trouble\":\"jam\",\"behind\":120}");
         String job = jobs + "/"
                 + service.post(
                                 jobs,
-                                "{\"layout\":\"pipe-label\",\"series\":\"pipe-label\",\"unit\":\"foundry\",\"quantity\":500,\"fields\":{\"stop\":\"Gamba\"}}")
+                                "{\"layout\":\"pipe-label\",\"series\":\"pipe-label\",\"unit\":\"foundry\",\"quantity\":500,\"fields\":{\"stop\":\"Gamba\"},\"printer\":\""
+                                        + printer + "\"}")
                         .json()
                         .at("/summary/job")
                         .asLong();
-        service.post(job + "/outputs", "");
-        service.post(job + "/confirmations", "{\"places\":[\"1-119\"]}");
-        service.post(job + "/spoilages", "{\"places\":[\"120\"],\"reason\":\"the roll jammed\"}");
-        service.post(job + "/reprints", "{\"places\":[\"121-140\"],\"reason\":\"the roll jammed\"}");
         browser.open(job.replace(jobs, "/labels/jobs"));
-        browser.sees("What was done");
-        browser.script("document.querySelector('#labels').scrollIntoView()");
-        browser.picture(picture);
-    }
-
-    /** Two people change one series. */
-    private static void conflict(Service service, Browser browser, Path picture) throws Exception {
-        browser.open("/series/contract/edit");
-        browser.sees("CT2526-0001");
-        browser.type("Title", "Contracts of tuning and care");
-        ObjectNode definition =
-                (ObjectNode) service.get("/api/v1/series/contract/definition").json();
-        definition.put("title", "Contracts for maintenance");
-        ((ObjectNode) definition.get("ranges").get(0)).put("warnWhenLeft", 50);
-        service.put("/api/v1/series/contract/definition", definition.toString(), "If-Match", "\"1\"");
-        browser.press("Save the change");
-        browser.sees("while you were editing it");
-        browser.script("scrollTo(0, document.body.scrollHeight)");
+        browser.sees("media jam");
+        browser.script("document.querySelector('#printer').scrollIntoView()");
         browser.picture(picture);
     }
 

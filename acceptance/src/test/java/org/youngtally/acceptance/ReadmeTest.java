@@ -25,13 +25,16 @@ class ReadmeTest {
     void theExamplesRunInTheDemo() throws Exception {
         var failed = new ArrayList<String>();
         try (Service service = Service.demo()) {
+            String printer =
+                    service.get("/api/v1/printers").json().at("/0/address").asString();
             Files.createSymbolicLink(folder.resolve("demo"), HOME.resolve("demo"));
             Path client = Files.writeString(
                     folder.resolve("youngtally"),
                     "#!/bin/sh\nexec " + Service.JAVA + " -XX:TieredStopAtLevel=1 -jar " + Service.jar("cli")
                             + " \"$@\"\n");
             Files.setPosixFilePermissions(client, PosixFilePermissions.fromString("rwx------"));
-            for (String line : lines()) {
+            for (String written : lines()) {
+                String line = written.replace("ipp://127.0.0.1:7461/labels", printer);
                 String wrong = line.startsWith("curl ") ? sent(line, service) : run(line, service);
                 if (!wrong.isEmpty()) failed.add(line + "\n" + wrong);
             }

@@ -22,8 +22,9 @@ class WalkTest {
     /** A word of a command, or several in quotation marks. */
     private static final Pattern WORD = Pattern.compile("\"[^\"]*\"|\\S+");
 
-    /** A file that a command of the walk writes or reads, beside the demo. */
-    private static final Pattern FILE = Pattern.compile("[a-z0-9-]+[.](csv|json)");
+    /** A file or folder that a command of the walk writes or reads, beside the demo. */
+    private static final Pattern FILE =
+            Pattern.compile("[a-z0-9-]+[.](csv|json)|(numbered|again|cleared)(/[A-Za-z0-9 -]+([.][a-z-]+)+)?");
 
     private static final String PROMPT = "$ youngtally ";
 
@@ -31,7 +32,14 @@ class WalkTest {
     private Path folder;
 
     @ParameterizedTest
-    @ValueSource(strings = {"docs/audit-walk.md", "docs/table-walk.md"})
+    @ValueSource(
+            strings = {
+                "docs/audit-walk.md",
+                "docs/table-walk.md",
+                "docs/number-walk.md",
+                "docs/part-walk.md",
+                "docs/program-walk.md"
+            })
     void theOutputsAreThoseOfTheDemo(String walk) throws Exception {
         Path document = HOME.resolve(walk);
         String kept = Files.readString(document);

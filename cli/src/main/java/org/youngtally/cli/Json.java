@@ -16,7 +16,8 @@ final class Json {
 
     /** The list of a property; empty where it is absent. */
     static JsonArray list(JsonObject object, String name) {
-        return object.has(name) ? object.getAsJsonArray(name) : new JsonArray();
+        JsonElement value = object.get(name);
+        return value == null || value.isJsonNull() ? new JsonArray() : value.getAsJsonArray();
     }
 
     /** The fields that are in an object, NAME=VALUE behind a beginning; empty where there are none. */

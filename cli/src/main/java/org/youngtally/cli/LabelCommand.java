@@ -35,6 +35,8 @@ import picocli.CommandLine.Spec;
             LabelJobCommands.Reprint.class,
             LabelJobCommands.Spoil.class,
             LabelJobCommands.Cancel.class,
+            LabelPrinterCommands.Printers.class,
+            LabelPrinterCommands.Stop.class,
             LabelCommand.Scan.class
         })
 final class LabelCommand {
@@ -159,7 +161,7 @@ final class LabelCommand {
             if (layout != null) body.addProperty("layout", layout);
             if (file != null) body.addProperty("definition", new String(NewFiles.read(file), StandardCharsets.UTF_8));
             given.write(body);
-            labels.write(body);
+            labels.write(body, service);
             return body;
         }
 

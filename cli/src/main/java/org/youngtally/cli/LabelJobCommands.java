@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.UUID;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
+import org.youngtally.cli.LabelPrinterCommands.Destination;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -51,6 +52,14 @@ final class LabelJobCommands {
         output.note("written to " + to);
     }
 
+    /** @return whether it is a printer */
+    private static boolean needOne(Destination printer, Path to, CommandSpec spec) {
+        if (printer.isNamed() && to != null)
+            throw new ParameterException(
+                    spec.commandLine(), "--printer and --output are named, and one is wanted. Leave one out.");
+        return printer.isNamed();
+    }
+
     private static void needNew(Path to, CommandSpec spec) {
         if (to != null && Files.exists(to))
             throw new ParameterException(spec.commandLine(), "--output: ‘" + to + "’ exists. Name a new file.");
@@ -59,7 +68,7 @@ final class LabelJobCommands {
     @Command(
             name = "print",
             description =
-                    "Print labels: allocates their numbers and keeps the job. With --output they are written to a file; without it they wait for youngtally label send.",
+                    "Print labels: allocates their numbers and keeps the job. With --printer they are printed, with --output written to a file; with neither they wait for youngtally label send.",
             mixinStandardHelpOptions = true)
     static final class Print implements Callable<Integer> {
         @Mixin
@@ -83,19 +92,25 @@ final class LabelJobCommands {
         @Option(names = "--output", paramLabel = "FILE", description = "Write them to this new .pdf file.")
         private Path to;
 
+        @Mixin
+        private Destination printer;
+
         @Spec
         private CommandSpec spec;
 
         @Override
         public Integer call() throws IOException {
+            needOne(printer, to, spec);
             needNew(to, spec);
             var body = new JsonObject();
             body.addProperty("layout", layout);
             given.write(body);
-            labels.write(body);
+            labels.write(body, service);
+            printer.write(body);
             Service.Answer answer = service.take("/label-jobs", body, key.value());
+            long job = Json.number(answer.body().getAsJsonObject().getAsJsonObject("summary"), "job");
+            if (printer.isNamed()) return printer.follow(service, output, job);
             if (to != null) {
-                long job = Json.number(answer.body().getAsJsonObject().getAsJsonObject("summary"), "job");
                 send(service, output, job, to, key.value() + "-output");
                 answer = service.get("/label-jobs/" + job);
             }
@@ -217,7 +232,7 @@ final class LabelJobCommands {
     @Command(
             name = "send",
             description =
-                    "Write the labels of a job that wait to a file, up to 20,000 at a time. They count as sent from then on and are written only once.",
+                    "Print the labels of a job that wait, or write them to a file, up to 20,000 at a time. They count as sent from then on, and are sent only once.",
             mixinStandardHelpOptions = true)
     static final class Send implements Callable<Integer> {
         @Mixin
@@ -232,14 +247,26 @@ final class LabelJobCommands {
         @Parameters(paramLabel = "JOB", description = "The entry that began it.")
         private long job;
 
-        @Option(names = "--output", paramLabel = "FILE", required = true, description = "The new .pdf file.")
+        @Option(names = "--output", paramLabel = "FILE", description = "Write them to this new .pdf file.")
         private Path to;
+
+        @Mixin
+        private Destination printer;
 
         @Spec
         private CommandSpec spec;
 
         @Override
         public Integer call() throws IOException {
+            if (needOne(printer, to, spec)) {
+                var body = new JsonObject();
+                printer.write(body);
+                service.post("/label-jobs/" + job + "/printing", body);
+                return printer.follow(service, output, job);
+            }
+            if (to == null)
+                throw new ParameterException(
+                        spec.commandLine(), "Nowhere to send them. Add --printer ADDRESS or --output FILE.");
             needNew(to, spec);
             send(service, output, job, to, key.value());
             return Main.DONE;

@@ -1,6 +1,8 @@
 package org.youngtally.cli;
 
 import com.google.gson.JsonObject;
+import java.io.IOException;
+import java.nio.file.Path;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Option;
 
@@ -24,7 +26,7 @@ final class LabelOptions {
             names = "--quantity",
             paramLabel = "N",
             description =
-                    "How many labels; or sheets, where each sheet has a new identifier (default: ${DEFAULT-VALUE}).",
+                    "How many labels; or sheets, where each sheet has a new identifier; of a table, how many for each row (default: ${DEFAULT-VALUE}).",
             defaultValue = "1")
     private long quantity;
 
@@ -35,6 +37,13 @@ final class LabelOptions {
             defaultValue = "1")
     private int copies;
 
+    @Option(
+            names = "--table",
+            paramLabel = "FILE",
+            description =
+                    "A table (.csv, .xlsx) with a row for each label, or for so many as --quantity says: columns with the name or title of a field have its values.")
+    private Path table;
+
     @Option(names = "--date", paramLabel = "DATE", description = "The business date (default: today).")
     private String date;
 
@@ -42,7 +51,14 @@ final class LabelOptions {
         return copies;
     }
 
-    void write(JsonObject body) {
+    /** A table is sent before: the request names it. */
+    void write(JsonObject body, Service service) throws IOException {
+        if (table != null) {
+            String name = table.getFileName().toString();
+            Service.Answer kept = service.upload("/label-tables?name=" + Service.escape(name), table);
+            body.addProperty("table", Json.text(kept.body().getAsJsonObject(), "table", ""));
+        }
+
         if (numbers.series != null) body.addProperty("series", numbers.series);
         if (numbers.kind != null) body.addProperty("kind", numbers.kind);
         body.addProperty("quantity", quantity);

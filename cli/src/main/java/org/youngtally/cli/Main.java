@@ -71,6 +71,7 @@ public final class Main {
         commands.put("file", FileCommand::new);
         commands.put("fill", FillCommand::new);
         commands.put("table", TableCommand::new);
+        commands.put("number", NumberCommand::new);
         commands.put("label", LabelCommand::new);
         commands.put("audit", AuditCommand::new);
         commands.put("apply", ApplyCommand::new);

@@ -1,13 +1,22 @@
 package org.youngtally.cli;
 
+import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.nio.channels.Channels;
+import java.nio.channels.FileChannel;
 import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFileAttributeView;
+import java.nio.file.attribute.PosixFilePermission;
+import java.util.Set;
+import java.util.UUID;
 
 /** Files that are written anew, and never over others. */
 final class NewFiles {
@@ -51,6 +60,71 @@ final class NewFiles {
         } catch (IOException e) {
             Files.deleteIfExists(file);
             throw e;
+        }
+    }
+
+    /** Writes the content of a file. */
+    interface Writer {
+        void to(OutputStream out) throws IOException;
+    }
+
+    /** What a file is to be, on the disk in its folder under another name. */
+    static Path fresh(Path file, Writer writer) throws IOException {
+        Path real = Files.exists(file) ? file.toRealPath() : file.toAbsolutePath();
+        Path fresh = Files.createTempFile(real.getParent(), "." + real.getFileName() + "-", ".new");
+        try (FileChannel channel = FileChannel.open(fresh, StandardOpenOption.WRITE);
+                OutputStream out = new BufferedOutputStream(Channels.newOutputStream(channel), 1 << 16)) {
+            writer.to(out);
+            out.flush();
+            channel.force(true);
+            // What is made for a while is for its owner alone; a file that stays has the rights of others.
+            PosixFileAttributeView rights = Files.getFileAttributeView(fresh, PosixFileAttributeView.class);
+            if (rights != null) rights.setPermissions(permissions(real));
+            return fresh;
+        } catch (IOException e) {
+            Files.deleteIfExists(fresh);
+            throw new IOException("The file " + file + " cannot be written (" + e.getMessage() + ").", e);
+        }
+    }
+
+    private static Set<PosixFilePermission> permissions(Path file) throws IOException {
+        if (Files.exists(file)) return Files.getPosixFilePermissions(file);
+        Path probe = file.resolveSibling("." + file.getFileName() + "-" + UUID.randomUUID());
+        try {
+            return Files.getPosixFilePermissions(Files.createFile(probe));
+        } finally {
+            Files.deleteIfExists(probe);
+        }
+    }
+
+    /**
+     * Puts what a file is to be in its place: it is as it was, or as it is to be; never half.
+     *
+     * @param over whether it may take the place of another; else one that is there already has to be the same
+     */
+    static void into(Path fresh, Path file, boolean over) throws IOException {
+        if (over) {
+            Path real = Files.exists(file) ? file.toRealPath() : file;
+            Files.move(fresh, real, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+            return;
+        }
+        try {
+            link(fresh, file);
+        } catch (FileAlreadyExistsException e) {
+            if (Files.mismatch(file, fresh) != -1)
+                throw new IOException("File " + file + " already exists. It was not changed.", e);
+        }
+        Files.deleteIfExists(fresh);
+    }
+
+    private static void link(Path fresh, Path file) throws IOException {
+        try {
+            Files.createLink(file, fresh);
+        } catch (FileAlreadyExistsException e) {
+            throw e;
+        } catch (UnsupportedOperationException | FileSystemException e) {
+            // Not every file system has links.
+            Files.copy(fresh, file);
         }
     }
 

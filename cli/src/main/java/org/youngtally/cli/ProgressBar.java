@@ -3,6 +3,7 @@ package org.youngtally.cli;
 import com.google.gson.JsonObject;
 import java.io.Console;
 import java.io.PrintWriter;
+import java.io.Writer;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
@@ -35,6 +36,11 @@ final class ProgressBar implements AutoCloseable {
         return bar;
     }
 
+    /** One that is told how far it is. */
+    static ProgressBar of(PrintWriter err) {
+        return new ProgressBar(null, atTerminal() ? err : new PrintWriter(Writer.nullWriter()));
+    }
+
     private static boolean atTerminal() {
         if (System.console() == null) return false;
         try {
@@ -47,7 +53,11 @@ final class ProgressBar implements AutoCloseable {
 
     private void show(JsonObject progress) {
         long of = Json.number(progress, "of");
-        if (of > 0) show(line(Json.text(progress, "step", ""), Json.number(progress, "done"), of));
+        if (of > 0) show(Json.text(progress, "step", ""), Json.number(progress, "done"), of);
+    }
+
+    void show(String step, long done, long of) {
+        show(line(step, done, of));
     }
 
     static String line(String step, long done, long of) {
@@ -64,13 +74,15 @@ final class ProgressBar implements AutoCloseable {
 
     @Override
     public void close() {
-        if (clock == null) return;
-        clock.shutdownNow();
-        try {
-            if (!clock.awaitTermination(1, TimeUnit.SECONDS)) return;
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+        if (clock != null) {
+            clock.shutdownNow();
+            try {
+                if (!clock.awaitTermination(1, TimeUnit.SECONDS)) return;
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
         }
+        if (longest == 0) return;
         err.print("\r" + " ".repeat(longest) + "\r");
         err.flush();
     }

@@ -58,7 +58,8 @@ final class Refused extends RuntimeException {
             for (JsonElement fault : problem.getAsJsonArray("faults")) print(fault.getAsJsonObject(), to);
             long more = problem.has("more") ? problem.get("more").getAsLong() : 0;
             if (more > 0) to.println(Output.grouped(more) + " more lines have faults.");
-            to.println(is("definitions-faulty") ? "Nothing was changed." : "Nothing was allocated.");
+            to.println(
+                    is("definitions-faulty") || is("rule-faulty") ? "Nothing was changed." : "Nothing was allocated.");
             return;
         }
         to.println(getMessage());

@@ -21,6 +21,7 @@ import picocli.CommandLine.Parameters;
             SeriesCommand.Show.class,
             SeriesCommand.Preview.class,
             ContinueCommand.class,
+            ShippingCodesCommand.class,
             ForecastCommand.class
         })
 final class SeriesCommand {

@@ -7,6 +7,7 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Optional;
 import javax.xml.parsers.DocumentBuilderFactory;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
@@ -23,8 +24,8 @@ import org.youngtally.documents.mark.FileMark;
 class FileMarkTest {
     private static final String SVG = "http://www.w3.org/2000/svg";
 
-    private static FileMark mark(String ending) {
-        return FileMark.of(ending, "number").orElseThrow();
+    private static FileMark mark(String ending) throws UnreadableDocument {
+        return FileMark.of("file." + ending, Optional.empty(), "number").orElseThrow();
     }
 
     @ParameterizedTest
@@ -108,6 +109,6 @@ class FileMarkTest {
         byte[] there = csv.marked("number,name\n,Pallet\n".getBytes(StandardCharsets.UTF_8), "W-7");
         assertThat(new String(there, StandardCharsets.UTF_8)).isEqualTo("number,name\nW-7,Pallet\n");
         assertThat(csv.borne(there)).contains("W-7");
-        assertThat(FileMark.of("dxf", "number")).isEmpty();
+        assertThat(FileMark.of("file.dxf", Optional.empty(), "number")).isEmpty();
     }
 }

@@ -54,6 +54,7 @@ final class Answers {
                         .orElseGet(() -> new Outcome.Recorded(record(change.record()), Optional.empty(), false, false));
             case Act.FillTable fill -> filled(entry.orElseThrow());
             case Act.NumberRows rows -> filled(entry.orElseThrow());
+            case Act.NumberDocument number -> filled(entry.orElseThrow());
             case Act.Continue on -> settled(entry);
             case Act.CarryOut carry -> settled(entry);
             case Act.PrintLabels print ->
@@ -82,6 +83,7 @@ final class Answers {
                 case Act.ChangeRecord change -> recorded(row, new RecordQueries(dsl));
                 case Act.FillTable fill -> filled(row, queries);
                 case Act.NumberRows rows -> filled(row, queries);
+                case Act.NumberDocument number -> filled(row, queries);
                 case Act.Continue on -> new Outcome.Settled(row, true);
                 case Act.CarryOut carry -> new Outcome.Settled(row, true);
                 case Act.PrintLabels print -> new Outcome.Labelled(row, true, row.seq());

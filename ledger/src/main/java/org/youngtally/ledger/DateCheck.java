@@ -62,6 +62,7 @@ final class DateCheck {
             case Act.Continue on -> true;
             case Act.CarryOut carry -> true;
             case Act.NumberRows rows -> true;
+            case Act.NumberDocument number -> true;
             case Act.PrintLabels print -> true;
             case Act.ChangeLabels change -> change.step() instanceof LabelStep.Spoil;
         };

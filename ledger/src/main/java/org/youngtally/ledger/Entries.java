@@ -59,6 +59,7 @@ final class Entries {
                 };
             case Act.FillTable fill -> Entry.Kind.FILL;
             case Act.NumberRows rows -> Entry.Kind.FILL;
+            case Act.NumberDocument number -> Entry.Kind.FILL;
             case Act.PrintLabels print -> Entry.Kind.PRINT;
             case Act.ChangeLabels change ->
                 switch (change.step()) {
@@ -128,6 +129,14 @@ final class Entries {
                         Optional.empty(),
                         a.mark(),
                         Optional.of("plan " + a.plan())));
+            case Act.NumberDocument a ->
+                Optional.of(request(
+                        Optional.of(a.series()),
+                        same(effects),
+                        a.rows().size(),
+                        Optional.empty(),
+                        a.mark(),
+                        Optional.of("document " + a.document())));
             case Act.PrintLabels a ->
                 Optional.of(new Entry.Request(
                         Optional.of(a.job().series()),
@@ -234,8 +243,8 @@ final class Entries {
                     case LabelStep.Reprint reprint -> reprint.reason();
                     case LabelStep.Spoil spoil -> spoil.reason();
                     case LabelStep.Cancel cancel -> cancel.reason();
-                    case LabelStep.Send send -> Optional.empty();
-                    case LabelStep.Note note -> Optional.empty();
+                    case LabelStep.Send send -> send.printer().map(printer -> "to " + printer);
+                    case LabelStep.Note note -> note.reason();
                     case LabelStep.Confirm confirm -> Optional.empty();
                 };
         return "label job " + act.job() + reason.map(why -> ": " + why).orElse("");

@@ -57,6 +57,7 @@ final class Writer implements AutoCloseable {
         return switch (act) {
             case Act.Allocate allocate -> allocate.form().isBlock() ? 1 : Math.max(1, allocate.quantity());
             case Act.FillTable fill -> fill.rows().size();
+            case Act.NumberDocument number -> number.rows().size();
             case Act.NumberRows rows ->
                 rows.rows().stream().mapToLong(Act.PlanRow::quantity).sum();
             case Act.PrintLabels print ->

@@ -168,6 +168,11 @@ final class WriterState {
         }
 
         @Override
+        public long documentNumbered(String series, String document) {
+            return queries.documentNumbered(series, document);
+        }
+
+        @Override
         public Optional<Long> labelJob(long seq) {
             return queries.labelJob(seq);
         }

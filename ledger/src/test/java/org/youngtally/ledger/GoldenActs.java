@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.LongStream;
+import java.util.stream.Stream;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.access.AccountChange;
 import org.youngtally.core.access.Grant;
@@ -204,6 +205,98 @@ final class GoldenActs {
             labels(many, new LabelStep.Send(List.of(new Places(0, 99))));
             labels(many, new LabelStep.Cancel(List.of(new Places(200, 299)), Optional.empty()));
             take("pipe", 2, Act.Form.SINGLES);
+        }
+    }
+
+    /** Items of a document. */
+    void documents() throws IOException {
+        try (Ledger opened =
+                Ledger.open(LedgerOptions.in(data).withClock(() -> now).withZone(ZoneOffset.UTC))) {
+            ledger = opened;
+            done(new Act.Define(
+                    new Drafts(
+                            List.of(),
+                            List.of(),
+                            List.of(SeriesDraft.of("wire", "W-{count 4}")
+                                    .with(SeriesProperties.RANGES, List.of(range(1, 9_999)))),
+                            List.of(),
+                            List.of(),
+                            List.of(),
+                            List.of()),
+                    List.of(),
+                    Optional.empty()));
+            long first = ((Outcome.Filled) done(number(0, "1:net K1", "1:net K2", "2:net K3")))
+                    .entry()
+                    .seq();
+            done(number(first, "2:net K4"));
+            done(new Act.Settle(
+                    "wire", new Selection.Identifiers(List.of("W-0004")), Deed.RETURN, Optional.of("undone"), mark()));
+        }
+    }
+
+    private Act.NumberDocument number(long after, String... items) {
+        return new Act.NumberDocument(
+                "wire",
+                "console wiring",
+                Stream.of(items)
+                        .map(item -> new Act.DocumentRow(item, Map.of()))
+                        .toList(),
+                Optional.of(MARCH),
+                after,
+                mark());
+    }
+
+    /** Labels at a printer, and a company prefix. */
+    void printers() throws IOException {
+        try (Ledger opened =
+                Ledger.open(LedgerOptions.in(data).withClock(() -> now).withZone(ZoneOffset.UTC))) {
+            ledger = opened;
+            done(new Act.Define(
+                    new Drafts(
+                            List.of(),
+                            List.of(),
+                            List.of(SeriesDraft.of("pipe", "P-{count 5}")
+                                    .with(SeriesProperties.RANGES, List.of(range(1, 99_999)))),
+                            List.of(
+                                    new UnitDraft("group", null, null, null, null, null, "9521234", List.of("foundry")),
+                                    new UnitDraft("foundry", null, "group", null, null)),
+                            List.of(),
+                            List.of(),
+                            List.of(new LayoutDraft(
+                                    "pipe",
+                                    null,
+                                    "62",
+                                    "29.5",
+                                    null,
+                                    null,
+                                    null,
+                                    null,
+                                    List.of(item("{identifier}", null, null))))),
+                    List.of(),
+                    Optional.empty()));
+            long job = seq(done(new Act.PrintLabels(
+                    new LabelJob(
+                            "pipe",
+                            1,
+                            "pipe",
+                            MARCH,
+                            Optional.empty(),
+                            Optional.empty(),
+                            Map.of(),
+                            Optional.empty(),
+                            6,
+                            1,
+                            1,
+                            Optional.of("ipp://127.0.0.1/labels")),
+                    Optional.of(MARCH),
+                    List.of(new Act.LabelRow(Map.of(), 6)),
+                    mark())));
+            labels(job, new LabelStep.Send(List.of(new Places(0, 3)), Optional.of("ipp://127.0.0.1/labels")));
+            labels(job, new LabelStep.Note(new Places(0, 1), LabelState.PRINTED));
+            labels(
+                    job,
+                    new LabelStep.Note(new Places(2, 3), LabelState.UNCONFIRMED, Optional.of("broke the connection")));
+            labels(job, new LabelStep.Send(List.of(new Places(4, 5)), Optional.of("ipp://127.0.0.1/labels")));
         }
     }
 

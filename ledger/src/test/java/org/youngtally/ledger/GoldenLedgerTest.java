@@ -163,6 +163,8 @@ class GoldenLedgerTest {
         } else if (folder.endsWith("tables")) new GoldenActs(data).repair();
         else if (folder.endsWith("layouts")) new GoldenActs(data).layouts();
         else if (folder.endsWith("jobs")) new GoldenActs(data).jobs();
+        else if (folder.endsWith("printers")) new GoldenActs(data).printers();
+        else if (folder.endsWith("documents")) new GoldenActs(data).documents();
         else new GoldenActs(data).perform();
         Files.createDirectories(folder);
         for (String kept : List.of("journal", "files", "secret")) keep(kept, folder);

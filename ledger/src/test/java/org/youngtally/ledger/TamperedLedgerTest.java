@@ -152,7 +152,8 @@ class TamperedLedgerTest {
                     "drop table label_piece",
                     "drop table label_stretch",
                     "drop table label_change",
-                    "delete from \"flyway_schema_history\" where \"version\" in ('7', '8', '9', '10', '11')"))
+                    "drop table document_item",
+                    "delete from \"flyway_schema_history\" where \"version\" in ('7', '8', '9', '10', '11', '12', '13')"))
                 statement.execute(sql);
         }
         try (Ledger ledger = open()) {

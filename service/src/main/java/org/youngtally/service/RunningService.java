@@ -22,6 +22,7 @@ import org.springframework.core.env.Environment;
 import org.springframework.core.env.MapPropertySource;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerOptions;
+import org.youngtally.service.printing.Printers;
 import org.youngtally.service.web.Reach;
 
 /** A service that has started: its ledger and the address it listens on. */
@@ -39,10 +40,16 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
      * Opens the ledger and listens. The ledger is closed with the service, also when the process is asked to end.
      *
      * @param behindProxy whether a proxy in front of the service ends TLS
+     * @param printers that labels may be sent to
      * @param afterwards what is left to do once the service has ended because the process was asked to
      */
     public static RunningService start(
-            LedgerOptions options, String address, int port, boolean behindProxy, Runnable afterwards)
+            LedgerOptions options,
+            String address,
+            int port,
+            boolean behindProxy,
+            Printers printers,
+            Runnable afterwards)
             throws IOException {
         LoggerFactory.getILoggerFactory(); // two threads that start logging at once get in each other's way
         // The ledger opens while the web part is made ready, which takes longer: together they start a second sooner.
@@ -78,6 +85,7 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
                         .addFirst(new MapPropertySource(
                                 "cookies", Map.of("server.servlet.session.cookie.secure", tls || behindProxy)));
                 context.registerBean(Ledger.class, () -> opened(opening));
+                context.registerBean(Printers.class, () -> printers);
                 context.registerBean(Reach.class, () -> new Reach(thisMachine && !tls && !behindProxy, behindProxy));
             });
             application.setRegisterShutdownHook(false);

@@ -4,12 +4,16 @@ import java.io.IOException;
 import java.net.InetAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.ledger.LedgerOptions;
 import org.youngtally.ledger.Status;
+import org.youngtally.printers.PrinterAddress;
 import org.youngtally.service.access.FirstAccount;
 import org.youngtally.service.demo.DemoCommand;
+import org.youngtally.service.printing.Printers;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -46,6 +50,28 @@ final class ServeCommand implements Callable<Integer> {
             defaultValue = "${env:YOUNGTALLY_FIRST_ACCOUNT:-administrator}")
     private String firstAccount;
 
+    @Option(
+            names = "--printer",
+            paramLabel = "ADDRESS",
+            description =
+                    "A printer that labels may be sent to, such as ipp://192.0.2.7/ipp/print; the option may be repeated. The service prints at no other address.")
+    private List<String> printers = List.of();
+
+    private List<PrinterAddress> addresses() {
+        return printers.stream().map(this::address).distinct().toList();
+    }
+
+    private PrinterAddress address(String text) {
+        try {
+            return PrinterAddress.of(text);
+        } catch (IllegalArgumentException e) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "--printer: ‘" + text + "’ " + e.getMessage() + ". Enter one such as ipp://192.0.2.7/ipp/print.",
+                    e);
+        }
+    }
+
     @Override
     public Integer call() throws IOException {
         DefinitionName.fault("--first-account", firstAccount).ifPresent(fault -> {
@@ -61,6 +87,7 @@ final class ServeCommand implements Callable<Integer> {
                 options.address(),
                 options.port(),
                 behindProxy,
+                new Printers(addresses(), Optional.empty()),
                 () -> {});
         service.ledger().status().opening().forEach(System.out::println);
         Status status = service.ledger().status();

@@ -301,6 +301,38 @@ public sealed interface Act<A extends Answer> {
     }
 
     /**
+     * Number items of a document that is kept elsewhere, in their order: all of them or none.
+     *
+     * @param document the document's own name, within its series
+     * @param rows each for one item
+     * @param date the business date; absent for today
+     * @param after the last entry that numbered items of this document; 0 for none. Another one has numbered some of
+     *     them since otherwise
+     */
+    record NumberDocument(
+            String series,
+            String document,
+            List<DocumentRow> rows,
+            Optional<LocalDate> date,
+            long after,
+            RequestMark mark)
+            implements Act<Answer.Table> {
+        public NumberDocument {
+            rows = List.copyOf(rows);
+        }
+    }
+
+    /**
+     * @param item by which the document knows what is numbered
+     * @param fields as they were written
+     */
+    record DocumentRow(String item, Map<String, String> fields) {
+        public DocumentRow {
+            fields = Map.copyOf(fields);
+        }
+    }
+
+    /**
      * Print labels with new numbers.
      *
      * @param job its date is not looked at
@@ -360,6 +392,7 @@ public sealed interface Act<A extends Answer> {
             case Continue act -> Optional.of(act.mark());
             case CarryOut act -> Optional.of(act.mark());
             case NumberRows act -> Optional.of(act.mark());
+            case NumberDocument act -> Optional.of(act.mark());
             case PrintLabels act -> Optional.of(act.mark());
             case ChangeLabels act -> Optional.of(act.mark());
         };

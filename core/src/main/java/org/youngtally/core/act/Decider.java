@@ -64,6 +64,7 @@ public final class Decider {
             case Act.Continue on -> new ContinueDecision(state, on).decide();
             case Act.CarryOut carry -> new PlanDecision(state, carry.series()).decide(carry.step());
             case Act.NumberRows rows -> new PlanDecision(state, rows.series()).number(rows, now);
+            case Act.NumberDocument number -> new DocumentDecision(state, number, now, today).decide();
             case Act.PrintLabels print -> new LabelDecision(state, now, today).print(print);
             case Act.ChangeLabels change -> new LabelDecision(state, now, today).change(change);
         };

@@ -166,6 +166,17 @@ public sealed interface Effect {
      */
     record PlanEnded(long plan, boolean completed) implements Effect {}
 
+    /**
+     * Items of a document have the numbers that the entry issues, in this order.
+     *
+     * @param document its name, within its series
+     */
+    record ItemsNumbered(String series, String document, List<String> items) implements Effect {
+        public ItemsNumbered {
+            items = List.copyOf(items);
+        }
+    }
+
     /** Labels are to be printed, and wait for it; their job is known by this act's entry. */
     record LabelJobBegun(LabelJob job, List<LabelPiece> pieces) implements Effect {
         public LabelJobBegun {
@@ -186,8 +197,14 @@ public sealed interface Effect {
      * @param job the entry that began it
      * @param from the place of the first, from 0
      * @param to the place of the last
+     * @param printer to which they were sent; absent where they were not
      */
-    record LabelsMoved(long job, long from, long to, LabelState was, LabelState now) implements Effect {}
+    record LabelsMoved(long job, long from, long to, LabelState was, LabelState now, Optional<String> printer)
+            implements Effect {
+        public LabelsMoved(long job, long from, long to, LabelState was, LabelState now) {
+            this(job, from, to, was, now, Optional.empty());
+        }
+    }
 
     /** The counter steps over positions that were given ahead of it. */
     record Passed(int lane, long from, long to) implements Effect {}

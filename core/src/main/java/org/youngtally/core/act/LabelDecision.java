@@ -182,7 +182,7 @@ final class LabelDecision {
             for (Part part : parts) if (part.state() != LabelState.WAITING) return refused(unfit(part));
             for (LabelStep.Places places : send.places())
                 effects.add(new Effect.LabelsMoved(
-                        labels.seq(), places.from(), places.to(), LabelState.WAITING, LabelState.SENT));
+                        labels.seq(), places.from(), places.to(), LabelState.WAITING, LabelState.SENT, send.printer()));
             return done();
         }
 

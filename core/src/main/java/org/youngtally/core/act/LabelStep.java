@@ -14,10 +14,18 @@ public sealed interface LabelStep {
      */
     record Places(long from, long to) {}
 
-    /** They are about to be sent. */
-    record Send(List<Places> places) implements LabelStep {
+    /**
+     * They are about to be sent.
+     *
+     * @param printer its address; absent where they are handed out as a file
+     */
+    record Send(List<Places> places, Optional<String> printer) implements LabelStep {
         public Send {
             places = List.copyOf(places);
+        }
+
+        public Send(List<Places> places) {
+            this(places, Optional.empty());
         }
     }
 
@@ -25,8 +33,13 @@ public sealed interface LabelStep {
      * Something was heard of labels that were sent.
      *
      * @param now {@link LabelState#PRINTED} or {@link LabelState#UNCONFIRMED}
+     * @param reason what was heard
      */
-    record Note(Places places, LabelState now) implements LabelStep {}
+    record Note(Places places, LabelState now, Optional<String> reason) implements LabelStep {
+        public Note(Places places, LabelState now) {
+            this(places, now, Optional.empty());
+        }
+    }
 
     /** They are printed, as a person says. */
     record Confirm(List<Places> places) implements LabelStep {

@@ -249,6 +249,37 @@ final class OrganisationDefinitions {
                                 "code",
                                 "‘" + unit.code() + "’ is the code of the unit ‘" + other.key() + "’",
                                 "use a different code for each unit")));
+        unit.prefix().ifPresent(prefix -> prefix(index, unit, prefix));
+    }
+
+    /** A company prefix is that of one unit, and others are told from it by their first digits. */
+    private void prefix(int index, Unit unit, String prefix) {
+        for (Unit other : now.units().values())
+            if (!other.key().equals(unit.key())
+                    && other.prefix()
+                            .filter(each -> each.startsWith(prefix) || prefix.startsWith(each))
+                            .isPresent())
+                fault(
+                        What.UNIT,
+                        index,
+                        unit.key(),
+                        new Fault(
+                                "company-prefix",
+                                "‘" + prefix + "’ clashes with "
+                                        + other.prefix().get() + ", that of the unit ‘" + other.key() + "’",
+                                "enter the prefix at one unit, and name the other ones as prefix-users"));
+        for (String user : unit.prefixUsers())
+            if (!now.units().containsKey(user))
+                fault(
+                        What.UNIT,
+                        index,
+                        unit.key(),
+                        new Fault(
+                                "prefix-users",
+                                "unit ‘" + user + "’ not found",
+                                NearestName.to(user, now.units().keySet())
+                                        .map(near -> "did you mean " + near + "?")
+                                        .orElse("define it as well, or remove it")));
     }
 
     /** Where units are choices, whoever names one by its key must not mean another by its code. */

@@ -289,6 +289,13 @@ public sealed interface Refusal {
      */
     record PlanMoved(long plan, long recorded, long numbered) implements Refusal {}
 
+    /**
+     * Items of a document were numbered since it was looked at.
+     *
+     * @param seq the entry that did it
+     */
+    record DocumentMoved(String document, long seq) implements Refusal {}
+
     /** The layout of labels was changed since the job was prepared. */
     record LayoutChanged(String layout) implements Refusal {}
 

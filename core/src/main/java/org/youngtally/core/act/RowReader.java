@@ -67,6 +67,9 @@ public interface RowReader {
     /** The job of labels whose numbers an entry allocated. */
     Optional<Long> labelJob(long seq);
 
+    /** The last entry that numbered items of a document; 0 for none. */
+    long documentNumbered(String series, String document);
+
     /** The secret by which the positions of a series are spread; the same one for ever. */
     Scatter scatter(String series);
 

@@ -73,6 +73,8 @@ public final class StateInMemory implements LedgerState {
     private final Map<Long, JobLabels> labels = new HashMap<>();
     /** By the entry that allocated the numbers. */
     private final Map<Long, Long> labelJobs = new HashMap<>();
+    /** The last entry that numbered items of each document, by its series and name. */
+    private final Map<List<String>, Long> documents = new HashMap<>();
 
     private Organisation organisation = Organisation.NONE;
 
@@ -119,6 +121,7 @@ public final class StateInMemory implements LedgerState {
         numbered.clear();
         labels.clear();
         labelJobs.clear();
+        documents.clear();
     }
 
     public void remember(Series known) {
@@ -248,6 +251,8 @@ public final class StateInMemory implements LedgerState {
                 case Effect.PlanAdvanced done ->
                     remember(plans.get(done.plan()).advanced(done.recorded(), done.numbered()));
                 case Effect.PlanEnded ended -> plans = plans.minus(ended.plan());
+                case Effect.ItemsNumbered numbered ->
+                    documents.put(List.of(numbered.series(), numbered.document()), seq);
                 case Effect.LabelJobBegun begun -> {
                     labels.put(seq, JobLabels.begun(seq, begun.job(), begun.pieces()));
                     labelJobs.put(seq, seq);
@@ -499,6 +504,11 @@ public final class StateInMemory implements LedgerState {
     public Optional<JobLabels> labels(long job) {
         return Optional.ofNullable(
                 labels.computeIfAbsent(job, wanted -> rows.labels(wanted).orElse(null)));
+    }
+
+    @Override
+    public long documentNumbered(String series, String document) {
+        return documents.computeIfAbsent(List.of(series, document), wanted -> rows.documentNumbered(series, document));
     }
 
     @Override

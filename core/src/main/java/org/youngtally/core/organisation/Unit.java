@@ -1,6 +1,7 @@
 package org.youngtally.core.organisation;
 
 import java.time.ZoneId;
+import java.util.List;
 import java.util.Optional;
 
 /**
@@ -11,6 +12,9 @@ import java.util.Optional;
  * @param zone the time zone in which its days begin; absent for the service's own
  * @param version from 1, one more with each change
  * @param retired whether it is out of use
+ * @param prefix the {@link org.youngtally.core.gs1.CompanyPrefix} with which the identifiers of its goods and crates
+ *     begin; absent where it has none
+ * @param prefixUsers the keys of other units that number with it, each from blocks of its own
  */
 public record Unit(
         String key,
@@ -19,8 +23,15 @@ public record Unit(
         String code,
         Optional<ZoneId> zone,
         int version,
-        boolean retired) {
+        boolean retired,
+        Optional<String> prefix,
+        List<String> prefixUsers) {
+    public Unit {
+        // Units that were kept by earlier releases have none.
+        prefixUsers = prefixUsers == null ? List.of() : List.copyOf(prefixUsers);
+    }
+
     public Unit withVersion(int newVersion) {
-        return new Unit(key, title, below, code, zone, newVersion, retired);
+        return new Unit(key, title, below, code, zone, newVersion, retired, prefix, prefixUsers);
     }
 }

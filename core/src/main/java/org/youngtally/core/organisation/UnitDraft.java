@@ -6,13 +6,25 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.youngtally.core.fault.DefinitionException;
 import org.youngtally.core.fault.DefinitionName;
 import org.youngtally.core.fault.Fault;
+import org.youngtally.core.gs1.CompanyPrefix;
 import org.youngtally.core.property.Group;
 import org.youngtally.core.property.Property;
+import org.youngtally.core.property.Shape;
 
 /** A unit as somebody wrote it, not yet checked; what is absent is null. */
-public record UnitDraft(String key, String title, String below, String code, String timeZone, Boolean retired) {
+public record UnitDraft(
+        String key,
+        String title,
+        String below,
+        String code,
+        String timeZone,
+        Boolean retired,
+        String prefix,
+        List<String> prefixUsers) {
+    private static final Shape.Texts UNITS = new Shape.Texts("", false, false, "[foundry]");
     private static final int LONGEST_CODE = 20;
 
     public static final Group<UnitDraft> PROPERTIES = Group.of(
@@ -34,11 +46,23 @@ public record UnitDraft(String key, String title, String below, String code, Str
                             "retired",
                             "retired",
                             "Whether the unit is no longer in use: nothing is allocated for it, and it is hidden from lists. Refused while it has a route or a unit in use below it; false brings it back.")
-                    .otherwise("unchanged; false for a new unit"));
+                    .otherwise("unchanged; false for a new unit"),
+            Property.of(
+                            "company-prefix",
+                            "prefix",
+                            new Shape.Text("", true),
+                            "The GS1 company prefix of the unit, 4 to 12 digits. No two units have the same, nor one that begins as another's.")
+                    .otherwise("none"),
+            Property.of(
+                            "prefix-users",
+                            "prefixUsers",
+                            UNITS,
+                            "Other units that number with the company prefix, each from blocks of its own.")
+                    .otherwise("none"));
 
     /** One that does not say whether it is retired. */
     public UnitDraft(String key, String title, String below, String code, String timeZone) {
-        this(key, title, below, code, timeZone, null);
+        this(key, title, below, code, timeZone, null, null, null);
     }
 
     public static UnitDraft of(Unit unit) {
@@ -48,7 +72,9 @@ public record UnitDraft(String key, String title, String below, String code, Str
                 unit.below().orElse(null),
                 unit.code().equals(unit.key()) ? null : unit.code(),
                 unit.zone().map(ZoneId::getId).orElse(null),
-                unit.retired() ? true : null);
+                unit.retired() ? true : null,
+                unit.prefix().orElse(null),
+                unit.prefixUsers().isEmpty() ? null : unit.prefixUsers());
     }
 
     /** What is wrong with it by itself. */
@@ -70,6 +96,15 @@ public record UnitDraft(String key, String title, String below, String code, Str
                     "time-zone",
                     "‘" + timeZone + "’ is not a time zone",
                     "enter one such as Europe/Vienna or UTC, or remove it for that of the service"));
+        if (prefix != null)
+            try {
+                new CompanyPrefix(prefix);
+            } catch (DefinitionException e) {
+                faults.add(new Fault("company-prefix", e.problem(), e.accepted()));
+            }
+        if (prefix == null && prefixUsers != null && !prefixUsers.isEmpty())
+            faults.add(
+                    new Fault("prefix-users", "the unit has no company prefix", "add company-prefix, or remove this"));
         return faults;
     }
 
@@ -86,7 +121,9 @@ public record UnitDraft(String key, String title, String below, String code, Str
                 code == null ? key : code,
                 zone(),
                 1,
-                retired == null ? before.filter(Unit::retired).isPresent() : retired);
+                retired == null ? before.filter(Unit::retired).isPresent() : retired,
+                Optional.ofNullable(prefix),
+                prefixUsers == null ? List.of() : prefixUsers);
     }
 
     private Optional<ZoneId> zone() {

@@ -71,6 +71,11 @@ class NoRows implements RowReader {
     }
 
     @Override
+    public long documentNumbered(String series, String document) {
+        return 0;
+    }
+
+    @Override
     public Optional<Long> labelJob(long seq) {
         return Optional.empty();
     }

@@ -35,7 +35,7 @@ class RetiredTest {
     }
 
     private static UnitDraft unit(String key, String below, String code, Boolean retired) {
-        return new UnitDraft(key, null, below, code, null, retired);
+        return new UnitDraft(key, null, below, code, null, retired, null, null);
     }
 
     private static KindDraft kind(Boolean retired) {

@@ -4,7 +4,7 @@ import com.google.gson.Gson;
 import com.google.gson.GsonBuilder;
 
 /**
- * Where the value of a member is in a JSON object on one line, which is known to be one.
+ * Where the value of a member is in the text of a JSON object, which is known to be one.
  *
  * @param from its first symbol; where it would stand, if it is not there
  * @param to behind its last
@@ -56,7 +56,7 @@ record JsonMember(int from, int to, String written, boolean there, boolean first
         if (line.charAt(from) == '"') return string(line, from);
         int depth = 0;
         int at = from;
-        while (depth > 0 || ",}] \t\r".indexOf(line.charAt(at)) < 0) {
+        while (depth > 0 || ",}] \t\r\n".indexOf(line.charAt(at)) < 0) {
             char symbol = line.charAt(at);
             if (symbol == '"') {
                 at = string(line, at);

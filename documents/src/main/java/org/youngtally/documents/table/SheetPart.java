@@ -20,6 +20,7 @@ import javax.xml.stream.XMLStreamReader;
 import javax.xml.stream.events.Attribute;
 import javax.xml.stream.events.StartElement;
 import javax.xml.stream.events.XMLEvent;
+import org.youngtally.documents.PackedFile;
 import org.youngtally.documents.UnreadableDocument;
 
 /**
@@ -74,7 +75,7 @@ final class SheetPart {
     }
 
     private static String find(byte[] workbook, String part, Look look) throws IOException, UnreadableDocument {
-        return XlsxTable.part(workbook, part, in -> {
+        return PackedFile.part(workbook, part, in -> {
             try {
                 XMLEventReader events = input().createXMLEventReader(in);
                 while (events.hasNext()) {
@@ -92,7 +93,7 @@ final class SheetPart {
 
     /** Counts the cells of a sheet before anything is made of them. */
     static void bounded(byte[] workbook, String sheet) throws IOException, UnreadableDocument {
-        XlsxTable.part(workbook, sheet, in -> {
+        PackedFile.part(workbook, sheet, in -> {
             try {
                 count(input().createXMLStreamReader(in));
                 return null;

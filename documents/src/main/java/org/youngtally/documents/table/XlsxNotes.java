@@ -7,6 +7,7 @@ import java.util.List;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import org.youngtally.documents.PackedFile;
 import org.youngtally.documents.UnreadableDocument;
 
 /** What of a workbook is not read, or not as it is shown: further sheets, merged cells, formulas. */
@@ -30,7 +31,7 @@ final class XlsxNotes {
     }
 
     private static long elements(byte[] workbook, String part, String name) throws IOException, UnreadableDocument {
-        return XlsxTable.part(workbook, part, in -> count(in, name));
+        return PackedFile.part(workbook, part, in -> count(in, name));
     }
 
     private static long count(InputStream in, String name) throws IOException {

@@ -3,11 +3,8 @@ package org.youngtally.documents.table;
 import com.fasterxml.aalto.UncheckedStreamException;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.math.BigDecimal;
 import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -17,16 +14,13 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
-import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
-import org.apache.commons.compress.archivers.zip.ZipArchiveOutputStream;
-import org.apache.commons.compress.archivers.zip.ZipFile;
-import org.apache.commons.compress.utils.SeekableInMemoryByteChannel;
 import org.dhatim.fastexcel.reader.Cell;
 import org.dhatim.fastexcel.reader.CellType;
 import org.dhatim.fastexcel.reader.ExcelReaderException;
 import org.dhatim.fastexcel.reader.ReadableWorkbook;
 import org.dhatim.fastexcel.reader.ReadingOptions;
 import org.dhatim.fastexcel.reader.Sheet;
+import org.youngtally.documents.PackedFile;
 import org.youngtally.documents.UnreadableDocument;
 
 /**
@@ -58,7 +52,7 @@ final class XlsxTable implements Table {
 
     static XlsxTable of(byte[] bytes) throws UnreadableDocument {
         try {
-            bounded(bytes);
+            PackedFile.bounded(bytes, MOST_BYTES, "The workbook");
             String sheet = SheetPart.first(bytes);
             SheetPart.bounded(bytes, sheet);
             var formulas = new HashMap<Integer, Set<Long>>();
@@ -68,22 +62,6 @@ final class XlsxTable implements Table {
                     "The file is no workbook that can be read (" + e.getMessage() + ")",
                     "a workbook that was saved as .xlsx",
                     e);
-        }
-    }
-
-    private static void bounded(byte[] bytes) throws IOException, UnreadableDocument {
-        long size = 0;
-        var buffer = new byte[1 << 16];
-        try (ZipFile zip = zip(bytes)) {
-            for (ZipArchiveEntry entry : Collections.list(zip.getEntries()))
-                try (InputStream in = zip.getInputStream(entry)) {
-                    for (int count = in.read(buffer); count >= 0 && size <= MOST_BYTES; count = in.read(buffer))
-                        size += count;
-                    if (size > MOST_BYTES)
-                        throw new UnreadableDocument(
-                                "The workbook holds more than can be read",
-                                "a workbook of up to " + MOST_BYTES / 1_000_000 + " MB once it is unpacked");
-                }
         }
     }
 
@@ -148,44 +126,11 @@ final class XlsxTable implements Table {
 
     @Override
     public byte[] filled(int column, Map<Integer, String> texts) throws UnreadableDocument {
-        // With a channel that it can go back in, sizes are written where every reader looks for them.
-        var out = new SeekableInMemoryByteChannel();
-        try (ZipFile from = zip(bytes);
-                var to = new ZipArchiveOutputStream(out)) {
-            for (ZipArchiveEntry entry : Collections.list(from.getEntriesInPhysicalOrder())) {
-                if (!entry.getName().equals(sheet)) {
-                    to.addRawArchiveEntry(entry, from.getRawInputStream(entry));
-                    continue;
-                }
-                to.putArchiveEntry(new ZipArchiveEntry(sheet));
-                try (InputStream in = from.getInputStream(entry)) {
-                    new SheetPart(column, texts).copy(in, to);
-                }
-                to.closeArchiveEntry();
-            }
+        try {
+            return PackedFile.with(bytes, sheet, (in, to) -> new SheetPart(column, texts).copy(in, to));
         } catch (IOException e) {
             throw new UnreadableDocument(
                     "The workbook cannot be written (" + e.getMessage() + ")", "a workbook that was saved as .xlsx", e);
         }
-        return Arrays.copyOf(out.array(), (int) out.size());
-    }
-
-    /** Reads a part of a workbook. */
-    static <T> T part(byte[] bytes, String name, PartReader<T> reader) throws IOException, UnreadableDocument {
-        try (ZipFile zip = zip(bytes)) {
-            ZipArchiveEntry entry = zip.getEntry(name);
-            if (entry == null) throw new IOException("it has no part " + name);
-            try (InputStream in = zip.getInputStream(entry)) {
-                return reader.read(in);
-            }
-        }
-    }
-
-    interface PartReader<T> {
-        T read(InputStream part) throws IOException, UnreadableDocument;
-    }
-
-    private static ZipFile zip(byte[] bytes) throws IOException {
-        return ZipFile.builder().setByteArray(bytes).get();
     }
 }

@@ -43,6 +43,7 @@ import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.journal.OrganisationJson;
 import org.youngtally.ledger.journal.SeriesJson;
+import org.youngtally.ledger.store.DocumentQueries;
 import org.youngtally.ledger.store.KeyMark;
 import org.youngtally.ledger.store.LabelQueries;
 import org.youngtally.ledger.store.OrganisationTables;
@@ -72,6 +73,8 @@ final class JournalWalk {
 
     /** Jobs of labels, by the entries that began them. */
     private final Map<Long, JobLabels> labels = new HashMap<>();
+
+    private long documentItems;
 
     private long recordVersions;
     private long parts;
@@ -188,6 +191,15 @@ final class JournalWalk {
                         done.plan(),
                         (seq, open) -> new TablePlan.Open(seq, open.plan(), done.recorded(), done.numbered()));
             case Effect.PlanEnded ended -> ended(entry, ended);
+            case Effect.ItemsNumbered numbered -> {
+                if (numbered.items().size()
+                        != entry.request().map(Entry.Request::quantity).orElse(0L))
+                    findings.add("entry " + entry.seq() + " names another quantity of items than of numbers");
+                documentItems += numbered.items().size();
+                if (!new DocumentQueries(dsl).isKept(entry.seq(), numbered))
+                    findings.add("entry " + entry.seq() + ": the items of the document ‘" + numbered.document()
+                            + "’ are not those of the journal");
+            }
             case Effect.LabelJobBegun begun ->
                 labels.put(entry.seq(), JobLabels.begun(entry.seq(), begun.job(), begun.pieces()));
             case Effect.LabelsAdded added ->
@@ -288,6 +300,9 @@ final class JournalWalk {
         compareRecords();
         comparePlans();
         compareLabels();
+        long keptItems = new DocumentQueries(dsl).count();
+        if (keptItems != documentItems)
+            findings.add("the tables keep " + keptItems + " items of documents, the journal " + documentItems);
         Map<Long, Period> closed = new StateQueries(dsl)
                 .closed().stream().collect(Collectors.toMap(LedgerState.Closed::closing, LedgerState.Closed::period));
         periods.forEach((seq, period) -> {

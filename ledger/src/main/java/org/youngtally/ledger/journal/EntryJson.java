@@ -124,6 +124,13 @@ final class EntryJson {
                 json.writeNumberProperty("ends", ended.plan());
                 json.writeBooleanProperty("completed", ended.completed());
             }
+            case Effect.ItemsNumbered numbered -> {
+                json.writeStringProperty("numbers-items-of", numbered.document());
+                json.writeStringProperty("series", numbered.series());
+                json.writeArrayPropertyStart("items");
+                for (String item : numbered.items()) json.writeString(item);
+                json.writeEndArray();
+            }
             case Effect.LabelJobBegun begun -> LabelJson.write(begun, json);
             case Effect.LabelsAdded added -> LabelJson.write(added, json);
             case Effect.LabelsMoved moved -> LabelJson.write(moved, json);
@@ -279,6 +286,14 @@ final class EntryJson {
         if (node.has("ends"))
             return new Effect.PlanEnded(
                     node.get("ends").longValue(), node.required("completed").booleanValue());
+        if (node.has("numbers-items-of"))
+            return new Effect.ItemsNumbered(
+                    node.required("series").stringValue(),
+                    node.get("numbers-items-of").stringValue(),
+                    node.required("items")
+                            .valueStream()
+                            .map(JsonNode::stringValue)
+                            .toList());
         if (node.has("labels")) return LabelJson.begun(node);
         if (node.has("adds-labels")) return LabelJson.added(node);
         if (node.has("moves-labels")) return LabelJson.moved(node);

@@ -34,7 +34,9 @@ final class KeptNames extends JacksonAnnotationIntrospector {
     private static final long serialVersionUID = 1L;
 
     private static final Map<Class<?>, List<String>> NAMES = Map.ofEntries(
-            Map.entry(Unit.class, List.of("key", "title", "below", "code", "zone", "version", "retired")),
+            Map.entry(
+                    Unit.class,
+                    List.of("key", "title", "below", "code", "zone", "version", "retired", "prefix", "prefixUsers")),
             Map.entry(Kind.class, List.of("key", "title", "fields", "lines", "kept", "version", "retired")),
             Map.entry(
                     KindField.class,
@@ -103,7 +105,7 @@ final class KeptNames extends JacksonAnnotationIntrospector {
     /**
      * Components that later releases added, and that journals of earlier ones lack: left out where they say nothing.
      */
-    private static final Set<String> LATER = Set.of("retired");
+    private static final Set<String> LATER = Set.of("retired", "prefixUsers");
 
     @Override
     public JsonInclude.Value findPropertyInclusion(MapperConfig<?> config, Annotated member) {

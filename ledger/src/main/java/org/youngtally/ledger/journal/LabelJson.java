@@ -2,6 +2,7 @@ package org.youngtally.ledger.journal;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.youngtally.core.act.Effect;
 import org.youngtally.core.label.LabelJob;
 import org.youngtally.core.label.LabelPiece;
@@ -35,6 +36,7 @@ final class LabelJson {
         json.writeNumberProperty("to", moved.to());
         json.writeStringProperty("was", moved.was().word());
         json.writeStringProperty("now", moved.now().word());
+        moved.printer().ifPresent(printer -> json.writeStringProperty("printer", printer));
     }
 
     private static void write(LabelPiece piece, JsonGenerator json) {
@@ -64,7 +66,8 @@ final class LabelJson {
                 node.required("from").longValue(),
                 node.required("to").longValue(),
                 state(node.required("was")),
-                state(node.required("now")));
+                state(node.required("now")),
+                Optional.ofNullable(node.get("printer")).map(JsonNode::stringValue));
     }
 
     private static LabelState state(JsonNode node) {

@@ -5,6 +5,7 @@ import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
 import static org.youngtally.ledger.store.db.Tables.BLOCK_STRETCH;
 import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.DEFINITION_FILE;
+import static org.youngtally.ledger.store.db.Tables.DOCUMENT_ITEM;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
 import static org.youngtally.ledger.store.db.Tables.FILLING_SERIES;
 import static org.youngtally.ledger.store.db.Tables.LANE;
@@ -59,6 +60,7 @@ final class EntryTables {
     private final BatchInsert newAllocation;
     private final BatchInsert newBlock;
     private final BatchInsert newWatched;
+    private final BatchInsert newDocumentItem;
     private final BatchInsert newFilling;
     private final BatchInsert newFillingSeries;
     private final WriterStatement counter;
@@ -140,6 +142,14 @@ final class EntryTables {
                 BLOCK_STRETCH.BUSINESS_DATE,
                 BLOCK_STRETCH.FIELDS);
         newWatched = new BatchInsert(dsl, WATCHED, WATCHED.LANE_ID, WATCHED.LAST_POSITION);
+        newDocumentItem = new BatchInsert(
+                dsl,
+                DOCUMENT_ITEM,
+                DOCUMENT_ITEM.SEQ,
+                DOCUMENT_ITEM.PLACE,
+                DOCUMENT_ITEM.SERIES_ID,
+                DOCUMENT_ITEM.DOCUMENT,
+                DOCUMENT_ITEM.ITEM);
         newFilling = new BatchInsert(dsl, TABLE_FILLING, TABLE_FILLING.SEQ, TABLE_FILLING.SPANS);
         newFillingSeries = new BatchInsert(dsl, FILLING_SERIES, FILLING_SERIES.SERIES_ID, FILLING_SERIES.SEQ);
         Field<LocalDate> date = DSL.val((LocalDate) null, LANE.LATEST_DATE);
@@ -221,6 +231,7 @@ final class EntryTables {
                                 plans.begin(entry, series(begun.plan().series()).id(), begun.plan()));
                     case Effect.PlanAdvanced done -> batch.then(() -> plans.advance(entry, done));
                     case Effect.PlanEnded ended -> batch.then(() -> plans.end(entry, ended));
+                    case Effect.ItemsNumbered numbered -> batch.number(entry, numbered);
                     case Effect.LabelJobBegun begun ->
                         batch.then(() ->
                                 labels.begin(entry, series(begun.job().series()).id(), begun));
@@ -367,6 +378,7 @@ final class EntryTables {
         private final List<Object[]> allocations = new ArrayList<>();
         private final List<Object[]> blocks = new ArrayList<>();
         private final List<Object[]> watched = new ArrayList<>();
+        private final List<Object[]> documentItems = new ArrayList<>();
         private final List<Object[]> fillings = new ArrayList<>();
         private final List<Object[]> fillingSeries = new ArrayList<>();
         private final List<Runnable> changes = new ArrayList<>();
@@ -386,6 +398,13 @@ final class EntryTables {
             gone.add(List.of(freed.series(), freed.reference()));
             changes.add(() -> free.run(
                     new Object[] {freed.reference(), series(freed.series()).id(), freed.seq()}));
+        }
+
+        void number(Entry entry, Effect.ItemsNumbered numbered) {
+            int series = series(numbered.series()).id();
+            int place = 0;
+            for (String item : numbered.items())
+                documentItems.add(new Object[] {entry.seq(), place++, series, numbered.document(), item});
         }
 
         void open(Effect.LaneOpened opened) {
@@ -576,6 +595,7 @@ final class EntryTables {
             newAllocation.run(allocations);
             newBlock.run(blocks);
             newWatched.run(watched);
+            newDocumentItem.run(documentItems);
             newFilling.run(fillings);
             newFillingSeries.run(fillingSeries);
             records.flush();
@@ -592,6 +612,7 @@ final class EntryTables {
             references.clear();
             allocations.clear();
             blocks.clear();
+            documentItems.clear();
             fillings.clear();
             fillingSeries.clear();
             counters.clear();

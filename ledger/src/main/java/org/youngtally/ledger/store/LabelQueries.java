@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.jooq.impl.DSL;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.label.JobLabels;
 import org.youngtally.core.label.KeptLayout;
@@ -62,13 +63,36 @@ public final class LabelQueries {
         return dsl.select(LABEL_JOB.SEQ).from(LABEL_JOB).orderBy(LABEL_JOB.SEQ).fetch(LABEL_JOB.SEQ);
     }
 
-    /** The jobs that have labels in a state. */
-    public List<Long> having(LabelState state) {
-        return dsl.selectDistinct(LABEL_STRETCH.JOB_SEQ)
+    /**
+     * Labels of a job that were sent to a printer, and of which nothing was heard yet.
+     *
+     * @param entry that sent them
+     * @param printer its address
+     */
+    public record OnTheWay(long job, long entry, LabelStretch labels, String printer) {}
+
+    /** What is on its way to printers, in the order in which it was sent. */
+    public List<OnTheWay> onTheWay() {
+        return dsl.select(
+                        LABEL_STRETCH.JOB_SEQ,
+                        LABEL_CHANGE.SEQ,
+                        DSL.greatest(LABEL_STRETCH.FIRST_PLACE, LABEL_CHANGE.FIRST_PLACE),
+                        DSL.least(LABEL_STRETCH.LAST_PLACE, LABEL_CHANGE.LAST_PLACE),
+                        LABEL_CHANGE.PRINTER)
                 .from(LABEL_STRETCH)
-                .where(LABEL_STRETCH.STATE.eq(state.code()))
-                .orderBy(LABEL_STRETCH.JOB_SEQ)
-                .fetch(LABEL_STRETCH.JOB_SEQ);
+                .join(LABEL_CHANGE)
+                .on(
+                        LABEL_CHANGE.JOB_SEQ.eq(LABEL_STRETCH.JOB_SEQ),
+                        LABEL_CHANGE.PRINTER.isNotNull(),
+                        LABEL_CHANGE.FIRST_PLACE.le(LABEL_STRETCH.LAST_PLACE),
+                        LABEL_CHANGE.LAST_PLACE.ge(LABEL_STRETCH.FIRST_PLACE))
+                .where(LABEL_STRETCH.STATE.eq(LabelState.SENT.code()))
+                .orderBy(LABEL_CHANGE.SEQ, LABEL_CHANGE.PART, LABEL_STRETCH.FIRST_PLACE)
+                .fetch(row -> new OnTheWay(
+                        row.value1(),
+                        row.value2(),
+                        new LabelStretch(row.value3(), row.value4(), LabelState.SENT),
+                        row.value5()));
     }
 
     /** The job whose numbers an entry allocated. */

@@ -6,6 +6,7 @@ import static org.youngtally.ledger.store.db.Tables.LABEL_PIECE;
 import static org.youngtally.ledger.store.db.Tables.LABEL_STRETCH;
 
 import java.util.List;
+import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.youngtally.core.act.Effect;
@@ -37,11 +38,11 @@ final class LabelTables {
     void add(Entry entry, Effect.LabelsAdded added) {
         add(entry, added.job(), added.piece());
         var stretch = new LabelStretch(added.piece().from(), added.piece().to(), LabelState.WAITING);
-        move(entry, added.job(), stretch);
+        move(entry, added.job(), stretch, Optional.empty());
     }
 
     void move(Entry entry, Effect.LabelsMoved moved) {
-        move(entry, moved.job(), new LabelStretch(moved.from(), moved.to(), moved.now()));
+        move(entry, moved.job(), new LabelStretch(moved.from(), moved.to(), moved.now()), moved.printer());
     }
 
     private void add(Entry entry, long job, LabelPiece piece) {
@@ -61,7 +62,7 @@ final class LabelTables {
                 .execute();
     }
 
-    private void move(Entry entry, long job, LabelStretch stretch) {
+    private void move(Entry entry, long job, LabelStretch stretch, Optional<String> printer) {
         // What touches it is in the same state afterwards, perhaps.
         List<LabelStretch> near = new LabelQueries(dsl).stretches(job, stretch.from() - 1, stretch.to() + 1);
         dsl.deleteFrom(LABEL_STRETCH)
@@ -83,7 +84,8 @@ final class LabelTables {
                         part + 1,
                         stretch.from(),
                         stretch.to(),
-                        stretch.state().code())
+                        stretch.state().code(),
+                        printer.orElse(null))
                 .execute();
     }
 

@@ -292,6 +292,11 @@ public final class StateQueries {
         return new LabelQueries(dsl).allocatedBy(seq);
     }
 
+    /** The last entry that numbered items of a document; 0 for none. */
+    public long documentNumbered(String series, String document) {
+        return new DocumentQueries(dsl).last(series, document);
+    }
+
     public List<Stretch> stretches(int lane, long from, long to) {
         return stretches.between(lane, from, to);
     }

@@ -28,6 +28,7 @@ final class Power {
     }
 
     private Kind failing;
+    private Kind cutting;
     private boolean full;
     private boolean readOnly;
 
@@ -43,6 +44,7 @@ final class Power {
 
     /** @param needsRoom whether it makes a file longer */
     synchronized void operation(Kind kind, boolean needsRoom) throws IOException {
+        if (kind == cutting) cut();
         if (operationsLeft <= 0) throw new IOException("the power is off");
         if (kind == failing) {
             failing = null;
@@ -75,6 +77,11 @@ final class Power {
 
     synchronized void cut() {
         operationsLeft = 0;
+    }
+
+    /** The power goes off at the next operation of this kind. */
+    synchronized void cutAtNext(Kind kind) {
+        cutting = kind;
     }
 
     synchronized Platter file(String name) {

@@ -67,11 +67,15 @@ final class LabelRequests {
     private LabelStep step(int size, Labels.Job job) {
         Optional<String> reason = random.nextInt(10) == 0 ? Optional.empty() : Optional.of("because");
         int sort = random.nextInt(12);
-        if (sort < 4) return new LabelStep.Send(some(size, job, LabelState.WAITING));
+        if (sort < 4)
+            return new LabelStep.Send(
+                    some(size, job, LabelState.WAITING),
+                    random.nextBoolean() ? Optional.of("ipp://127.0.0.1/labels") : Optional.empty());
         if (sort < 6)
             return new LabelStep.Note(
                     run(size, job, LabelState.SENT),
-                    random.nextInt(3) == 0 ? LabelState.UNCONFIRMED : LabelState.PRINTED);
+                    random.nextInt(3) == 0 ? LabelState.UNCONFIRMED : LabelState.PRINTED,
+                    reason);
         if (sort < 7) return new LabelStep.Confirm(some(size, job, LabelState.UNCONFIRMED));
         if (sort < 8)
             return new LabelStep.Reprint(

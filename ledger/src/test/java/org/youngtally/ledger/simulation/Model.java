@@ -132,6 +132,8 @@ public final class Model {
                     case Act.Continue on -> plans.goOn(on);
                     case Act.CarryOut carry -> plans.step(carry);
                     case Act.NumberRows rows -> plans.number(rows, now);
+                    case Act.NumberDocument number ->
+                        throw new IllegalStateException("the simulation has no documents");
                     case Act.PrintLabels print ->
                         print.job().layout().equals(Family.LAYOUT)
                                 ? labels.print(print, now)

@@ -137,11 +137,7 @@ class AllocationController {
     ResponseEntity<Allocation> allocate(
             @PathVariable String series,
             @RequestBody(required = false) AllocationRequest request,
-            @Parameter(
-                            description =
-                                    "An idempotency key for this request; repeating the request with it returns the same answer")
-                    @RequestHeader(name = Api.KEY, required = false)
-                    String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         AllocationRequest asked =
                 request == null ? new AllocationRequest(null, null, null, null, null, null, null) : request;
@@ -167,11 +163,7 @@ class AllocationController {
     ResponseEntity<Allocation> block(
             @PathVariable String series,
             @RequestBody BlockRequest asked,
-            @Parameter(
-                            description =
-                                    "An idempotency key for this request; repeating the request with it returns the same answer")
-                    @RequestHeader(name = Api.KEY, required = false)
-                    String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         if (asked.quantity() == null)
             throw new Problem(Problem.Type.MALFORMED, "The quantity of the block is missing.")
@@ -267,11 +259,7 @@ class AllocationController {
     ResponseEntity<Allocation> allocateForRecord(
             @PathVariable String kind,
             @RequestBody RecordRequest asked,
-            @Parameter(
-                            description =
-                                    "An idempotency key for this request; repeating the request with it returns the same answer")
-                    @RequestHeader(name = Api.KEY, required = false)
-                    String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         Act.Form form = form(asked.hold(), asked.typed());
         SeriesAssignment.Assigned found = RecordSeries.of(caller.snapshot(), kind, asked.unit(), asked.fields());

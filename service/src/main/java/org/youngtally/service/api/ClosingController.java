@@ -77,11 +77,7 @@ class ClosingController {
                     "Close a period of a series or namespace: no number can be dated inside it, and what is returned there becomes void")
     Settlement close(
             @RequestBody ClosingRequest request,
-            @Parameter(
-                            description =
-                                    "An idempotency key for this request; repeating the request with it returns the same answer")
-                    @RequestHeader(name = Api.KEY, required = false)
-                    String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         String actor = caller.name();
         if ((request.series() == null) == (request.namespace() == null))
@@ -273,11 +269,7 @@ class ClosingController {
     Settlement reopen(
             @PathVariable long closing,
             @RequestBody ReopeningRequest request,
-            @Parameter(
-                            description =
-                                    "An idempotency key for this request; repeating the request with it returns the same answer")
-                    @RequestHeader(name = Api.KEY, required = false)
-                    String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         String actor = caller.name();
         covered(caller, Right.DEFINE, period(closing));

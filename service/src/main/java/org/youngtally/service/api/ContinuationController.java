@@ -102,11 +102,7 @@ class ContinuationController {
     Continuation proceed(
             @PathVariable String series,
             @RequestBody ContinueRequest request,
-            @Parameter(
-                            description =
-                                    "An idempotency key for this request; repeating the request with it returns the same answer")
-                    @RequestHeader(name = Api.KEY, required = false)
-                    String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         Series found = Requests.series(caller, series);
         DefiningRights.needToDefine(caller, Where.series(series));

@@ -9,6 +9,7 @@ import org.youngtally.core.act.Stretch;
 import org.youngtally.core.label.JobLabels;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.journal.Entry;
+import org.youngtally.ledger.store.DocumentQueries;
 import org.youngtally.ledger.store.IdentifierQueries;
 import org.youngtally.ledger.store.LabelQueries;
 import org.youngtally.ledger.store.PlanQueries;
@@ -39,8 +40,17 @@ class IssuedIdentifiers {
     /** Empty for one of a series that the caller may not read. */
     Optional<IdentifierView> shown(IdentifierQueries.Found found, Caller caller) {
         return caller.reads(found.series().key())
-                ? Optional.of(view(found, record(found), origin(found), labels(found)))
+                ? Optional.of(view(found, reference(found), record(found), origin(found), labels(found)))
                 : Optional.empty();
+    }
+
+    /** What it was allocated for: as its caller called it, or the document and the item that it is in. */
+    private Optional<String> reference(IdentifierQueries.Found found) {
+        return found.entry()
+                .reference()
+                .or(() -> found.entry().kind() == Entry.Kind.FILL
+                        ? ledger.read(dsl -> new DocumentQueries(dsl).reference(found.entry(), found.identifier()))
+                        : Optional.empty());
     }
 
     /** Numbers are taken for records by acts of their own, so that no others are looked up. */
@@ -87,6 +97,7 @@ class IssuedIdentifiers {
 
     private static IdentifierView view(
             IdentifierQueries.Found found,
+            Optional<String> reference,
             Optional<Long> record,
             Optional<PlanQueries.Origin> origin,
             List<BearingLabel> labels) {
@@ -115,7 +126,7 @@ class IssuedIdentifiers {
                 found.entry().seq(),
                 found.entry().at(),
                 found.entry().by(),
-                found.entry().reference().orElse(null),
+                reference.orElse(null),
                 found.entry().purpose().kind().orElse(null),
                 found.entry().purpose().unit().orElse(null),
                 record.orElse(null),

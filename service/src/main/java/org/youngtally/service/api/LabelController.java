@@ -171,6 +171,10 @@ class LabelController {
      * @param quantity how many labels, or sheets where each sheet has a new identifier; default: 1
      * @param copies of each label; default: 1
      * @param date the business date; default: today
+     * @param printer of a job: the address of a printer that prints them at once; default: they wait. A preview does
+     *     not look at it
+     * @param table a table that was sent before, with a row for each label, or for so many in a row as the quantity
+     *     says
      */
     record LabelRequest(
             @Nullable String layout,
@@ -181,7 +185,9 @@ class LabelController {
             @Nullable Map<String, String> fields,
             @Nullable Long quantity,
             @Nullable Integer copies,
-            @Nullable String date) {}
+            @Nullable String date,
+            @Nullable String printer,
+            @Nullable String table) {}
 
     /**
      * What labels would look like; nothing is allocated.
@@ -264,7 +270,7 @@ class LabelController {
             if (from - 1 + most < run.labels()) drawn(drawer, prepared, run.labels() - 1, run.copies(), faults);
             return new LabelPreview(
                     LayoutView.of(run.layout(), prepared.version()),
-                    prepared.series().key(),
+                    prepared.wanted().series().key(),
                     run.date(),
                     run.labels(),
                     run.copies(),

@@ -32,6 +32,8 @@ import org.youngtally.ledger.store.LabelQueries;
 import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.label.PrintedLabels;
+import org.youngtally.service.printing.PrintProgress;
+import org.youngtally.service.printing.Printing;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Refusals;
 
@@ -42,9 +44,11 @@ class LabelJobs {
     private static final int MOST_CHANGES = 500;
 
     private final Ledger ledger;
+    private final Printing printing;
 
-    LabelJobs(Ledger ledger) {
+    LabelJobs(Ledger ledger, Printing printing) {
         this.ledger = ledger;
+        this.printing = printing;
     }
 
     /**
@@ -87,6 +91,8 @@ class LabelJobs {
      * @param stretches which labels are in which state, up to 200 stretches
      * @param more whether there are further stretches
      * @param changes what was done with them, the newest first, up to 500
+     * @param printer its address, where the job was printed for one
+     * @param printing how it is with the job at a printer; absent where none prints it
      */
     record LabelJobView(
             LabelJobSummary summary,
@@ -96,7 +102,26 @@ class LabelJobs {
             long size,
             List<LabelStretchView> stretches,
             boolean more,
-            List<LabelChange> changes) {}
+            List<LabelChange> changes,
+            @Nullable String printer,
+            @Nullable PrintingView printing) {}
+
+    /**
+     * How it is with a job at a printer.
+     *
+     * @param printer its address
+     * @param state queued, printing, stopped (the printer goes on when somebody has seen to it) or failed
+     * @param problem what the printer said, or what went wrong
+     */
+    record PrintingView(
+            String printer, String state, @Nullable String problem) {
+        static PrintingView of(PrintProgress progress) {
+            return new PrintingView(
+                    progress.printer().toString(),
+                    progress.state().word(),
+                    progress.problem().orElse(null));
+        }
+    }
 
     /**
      * Labels in a row in one state.
@@ -153,7 +178,11 @@ class LabelJobs {
         });
     }
 
-    LabelJobView view(JobLabels labels) {
+    /** Shows a job, as {@link #at} finds it. */
+    LabelJobView view(long job, Right right, Caller caller) {
+        // What the ledger says is at least as new as what the printer says: whoever sees that printing ended sees how.
+        Optional<PrintProgress> progress = printing.of(job);
+        JobLabels labels = at(job, right, caller);
         return ledger.read(dsl -> {
             var queries = new LabelQueries(dsl);
             var entries = new EntryQueries(dsl);
@@ -177,7 +206,9 @@ class LabelJobs {
                     labels.size(),
                     stretches.stream().limit(MOST_STRETCHES).toList(),
                     stretches.size() > MOST_STRETCHES,
-                    changes(queries, entries, labels.seq()));
+                    changes(queries, entries, labels.seq()),
+                    labels.job().printer().orElse(null),
+                    progress.map(PrintingView::of).orElse(null));
         });
     }
 
@@ -229,15 +260,11 @@ class LabelJobs {
     }
 
     private static String identifier(LabelQueries queries, JobLabels labels, long place) {
-        return new PrintedLabels(queries, labels)
+        return new PrintedLabels(queries, labels, Optional.empty())
                 .between(place, place)
                 .getFirst()
                 .content()
                 .identifier();
-    }
-
-    List<PrintedLabels.Label> labels(JobLabels labels, long from, long to) {
-        return ledger.read(dsl -> new PrintedLabels(new LabelQueries(dsl), labels).between(from, to));
     }
 
     /** The places of the labels that bear an identifier. */
@@ -283,6 +310,11 @@ class LabelJobs {
             case Outcome.Labelled labelled -> labelled.entry().seq();
             case Outcome.Refused<Answer.Labels> refused -> throw Refusals.problem(refused.refusal());
         };
+    }
+
+    /** Whether nothing was done with the labels of a job yet. */
+    boolean isUntouched(long job) {
+        return ledger.read(dsl -> new LabelQueries(dsl).changes(job)).isEmpty();
     }
 
     /** The places that an entry brought into a state. */

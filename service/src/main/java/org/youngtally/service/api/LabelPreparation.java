@@ -1,39 +1,37 @@
 package org.youngtally.service.api;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
-import java.util.TreeMap;
-import java.util.TreeSet;
 import org.springframework.stereotype.Component;
 import org.youngtally.core.access.Right;
-import org.youngtally.core.access.Where;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Decision;
-import org.youngtally.core.act.Purpose;
+import org.youngtally.core.act.Refusal;
 import org.youngtally.core.act.Refusal.DraftFaults;
 import org.youngtally.core.act.Refusal.What;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.label.KeptLayout;
 import org.youngtally.core.label.LabelJob;
 import org.youngtally.core.label.Layout;
+import org.youngtally.core.label.Layout.Advance;
 import org.youngtally.core.label.LayoutCheck;
 import org.youngtally.core.label.LayoutDraft;
-import org.youngtally.core.organisation.Kind;
-import org.youngtally.core.organisation.KindField;
-import org.youngtally.core.organisation.SeriesAssignment;
-import org.youngtally.core.pattern.Particulars;
-import org.youngtally.core.series.FieldRule;
-import org.youngtally.core.series.Series;
 import org.youngtally.core.text.NearestName;
 import org.youngtally.ledger.Ledger;
+import org.youngtally.printers.PrinterAddress;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.api.LabelController.LabelFault;
 import org.youngtally.service.api.LabelController.LabelRequest;
+import org.youngtally.service.api.LabelNumbering.Wanted;
 import org.youngtally.service.definitions.DefinitionFile;
 import org.youngtally.service.label.ExpectedNumbers;
+import org.youngtally.service.label.FieldRows;
+import org.youngtally.service.label.FieldTable;
+import org.youngtally.service.label.FieldTables;
 import org.youngtally.service.label.LabelRun;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
@@ -52,24 +50,28 @@ class LabelPreparation {
 
     private static final int MOST_COPIES = 100;
 
-    private final Ledger ledger;
+    private static final int MOST_MISSING = 50;
 
-    LabelPreparation(Ledger ledger) {
+    private final Ledger ledger;
+    private final FieldTables tables;
+
+    LabelPreparation(Ledger ledger, FieldTables tables) {
         this.ledger = ledger;
+        this.tables = tables;
     }
 
     /**
      * A run of labels with its numbers.
      *
-     * @param act what would allocate them
+     * @param wanted what would be allocated
      * @param missing fields that are asked for and have no value
      * @param version of the layout; 0 for one that is not applied
      * @param file in which the layout is written; absent for one that is applied
      */
     record Prepared(
             LabelRun run,
-            Series series,
-            Act.Allocate act,
+            Wanted wanted,
+            Optional<String> table,
             ExpectedNumbers numbers,
             List<LabelFault> missing,
             int version,
@@ -79,21 +81,27 @@ class LabelPreparation {
         }
 
         /** What prints them. */
-        Act.PrintLabels print(RequestMark mark) {
+        Act.PrintLabels print(RequestMark mark, Optional<PrinterAddress> printer) {
             var job = new LabelJob(
                     run.layout().key(),
                     version,
-                    series.key(),
+                    wanted.series().key(),
                     run.date(),
-                    act.purpose().kind(),
-                    act.purpose().unit(),
+                    wanted.purpose().kind(),
+                    wanted.purpose().unit(),
                     run.fields(),
-                    Optional.empty(),
+                    table,
                     run.labels(),
                     run.labels() / run.identifiers(),
                     run.copies(),
-                    Optional.empty());
-            return new Act.PrintLabels(job, act.date(), List.of(new Act.LabelRow(act.fields(), act.quantity())), mark);
+                    printer.map(PrinterAddress::toString));
+            return new Act.PrintLabels(job, wanted.date(), wanted.rows(), mark);
+        }
+
+        Problem problem(Refusal refusal) {
+            return LabelPreparation.problem(
+                    refusal,
+                    run.rows().map(rows -> run.identifiers() / rows.size()).orElse(1L));
         }
 
         /** The line of an item of the layout, where it is written. */
@@ -122,39 +130,126 @@ class LabelPreparation {
                         each -> new KeptLayout(each.drafts().layouts().getFirst(), 0))
                 .orElseGet(() -> kept(request.layout(), caller));
         Layout layout = checked(kept.draft(), file);
+        Optional<FieldTable> table = Optional.ofNullable(request.table()).map(this::table);
+        if (table.isPresent() && layout.advance() == Advance.SHEET)
+            throw new Problem(Type.MALFORMED, "This layout advances with each sheet, and prints no tables.")
+                    .field("table", "a layout that advances with each row or each label");
+        long rows = table.map(all -> (long) all.rows().size()).orElse(1L);
         long quantity = request.quantity() == null ? 1 : request.quantity();
         int copies = request.copies() == null ? 1 : request.copies();
         if (copies < 1 || copies > MOST_COPIES)
             throw new Problem(Type.MALFORMED, copies + " copies of a label are not made.")
                     .field("copies", "1 to " + MOST_COPIES);
-        long most = MOST_LABELS / copies / LabelRun.labels(layout, 1);
+        long most = MOST_LABELS / copies / rows / LabelRun.labels(layout, 1);
         if (quantity < 1 || quantity > most)
             throw new Problem(Type.QUANTITY, "More than %,d labels are not printed at once.".formatted(MOST_LABELS))
                     .field("quantity", most < 1 ? "fewer copies" : "1 to %,d with these copies".formatted(most));
         SortedMap<String, String> given =
                 Requests.fields(request.fields(), request.series() == null ? null : request.unit());
-        Act.Allocate act = act(request, layout, quantity, given, right, caller);
-        Series series = caller.snapshot().series().get(act.series());
+        boolean alike = layout.advance() == Advance.JOB || layout.advance() == Advance.ROW && table.isPresent();
+        var numbering = new LabelNumbering(request, layout, given, table, alike ? 1 : quantity, right, caller);
+        Wanted wanted = numbering.wanted();
         ExpectedNumbers numbers =
-                switch (ledger.decide(caller.snapshot(), act)) {
-                    case Decision.Done done -> new ExpectedNumbers(series, caller.snapshot(), done.effects());
-                    case Decision.Refused refused -> throw Refusals.problem(refused.refusal());
-                    case Decision.Repeated repeated -> throw new IllegalStateException("a preview has no key");
-                    case Decision.Known known -> throw new IllegalStateException("a preview keeps no record");
-                };
-        LabelRun run = LabelRun.of(
-                layout, quantity, copies, numbers.date(), act.purpose().unit(), given);
-        List<LabelFault> missing = layout.asked().stream()
-                .filter(asked -> given.getOrDefault(asked.name(), "").isBlank())
-                .map(asked -> new LabelFault(
-                        1,
-                        numbers.identifier(0),
-                        "fields." + asked.name(),
-                        "(" + asked.title() + ") is asked for, and has no value",
-                        "a value for " + asked.name(),
-                        null))
-                .toList();
-        return new Prepared(run, series, act, numbers, missing, kept.version(), file);
+                expected(wanted, kept, Optional.ofNullable(request.table()), alike ? 1 : quantity, caller);
+        long labels = table.isPresent() ? rows * quantity : LabelRun.labels(layout, quantity);
+        var run = new LabelRun(
+                layout,
+                wanted.quantity(),
+                labels,
+                copies,
+                numbers.date(),
+                wanted.purpose().unit(),
+                given,
+                numbering.rows(wanted, labels));
+        return new Prepared(
+                run, wanted, table.map(each -> request.table()), numbers, missing(run, numbers), kept.version(), file);
+    }
+
+    private FieldTable table(String digest) {
+        return tables.at(digest).orElseThrow(() -> new Problem(Type.TABLE_FAULTY, "Table ‘" + digest + "’ not found.")
+                .field("table", "what the answer calls the table that was sent"));
+    }
+
+    private ExpectedNumbers expected(
+            Wanted wanted, KeptLayout layout, Optional<String> table, long perRow, Caller caller) {
+        return switch (ledger.decide(caller.snapshot(), act(wanted, layout, table))) {
+            case Decision.Done done -> new ExpectedNumbers(wanted.series(), caller.snapshot(), done.effects());
+            case Decision.Refused refused -> throw problem(refused.refusal(), perRow);
+            case Decision.Repeated repeated -> throw new IllegalStateException("a preview has no key");
+            case Decision.Known known -> throw new IllegalStateException("a preview keeps no record");
+        };
+    }
+
+    /** What would allocate the numbers; for rows with different fields that is the print itself. */
+    private static Act<?> act(Wanted wanted, KeptLayout layout, Optional<String> table) {
+        RequestMark mark = Requests.mark("", null);
+        if (wanted.rows().size() == 1) {
+            Act.LabelRow only = wanted.rows().getFirst();
+            return new Act.Allocate(
+                    wanted.series().key(),
+                    wanted.date(),
+                    only.fields(),
+                    only.quantity(),
+                    Act.Form.ofLabels(wanted.series(), only.quantity()),
+                    Optional.empty(),
+                    wanted.purpose(),
+                    mark);
+        }
+        if (layout.version() == 0)
+            throw new Problem(Type.MALFORMED, "The rows of a table are shown on a layout that is applied.")
+                    .field("table", "apply the layout, and name it as layout");
+        var job = new LabelJob(
+                layout.draft().key(),
+                layout.version(),
+                wanted.series().key(),
+                LocalDate.EPOCH,
+                wanted.purpose().kind(),
+                wanted.purpose().unit(),
+                Map.of(),
+                table,
+                wanted.quantity(),
+                1,
+                1,
+                Optional.empty());
+        return new Act.PrintLabels(job, wanted.date(), wanted.rows(), mark);
+    }
+
+    /** @param perRow how many numbers each row of a table has, by which the refusal counts */
+    private static Problem problem(Refusal refusal, long perRow) {
+        return Refusals.problem(
+                refusal instanceof Refusal.RowFaulty faulty
+                        ? new Refusal.RowFaulty((int) (faulty.row() / perRow), faulty.refusal())
+                        : refusal);
+    }
+
+    /** What is asked for and has no value: for all labels, or for those of some rows. */
+    private static List<LabelFault> missing(LabelRun run, ExpectedNumbers numbers) {
+        var missing = new ArrayList<LabelFault>();
+        for (Layout.Asked asked : run.layout().asked()) {
+            if (!run.fields().getOrDefault(asked.name(), "").isBlank()) continue;
+            Optional<FieldRows> rows = run.rows().filter(all -> all.columns().containsKey(asked.name()));
+            long labels = rows.isPresent() ? run.labels() : 1;
+            long each = rows.map(FieldRows::each).orElse(1L);
+            for (long label = 0; label < labels && missing.size() < MOST_MISSING; label += each)
+                if (rows.isEmpty() || !rows.get().values(label).containsKey(asked.name()))
+                    missing.add(missing(run, label, asked, numbers));
+        }
+        return missing;
+    }
+
+    private static LabelFault missing(LabelRun run, long label, Layout.Asked asked, ExpectedNumbers numbers) {
+        boolean tabled = run.rows().isPresent();
+        String where = run.rows()
+                .filter(rows -> rows.columns().containsKey(asked.name()))
+                .map(rows -> " in row " + (label / rows.each() + 1))
+                .orElse(tabled ? ", nor has the table such a column" : "");
+        return new LabelFault(
+                label + 1,
+                numbers.identifier(run.identifierOf(label)),
+                "fields." + asked.name(),
+                "(" + asked.title() + ") is asked for, and has no value" + where,
+                "a value for " + asked.name() + (tabled ? ", or a column ‘" + asked.name() + "’" : ""),
+                null);
     }
 
     /** The layout that is applied under a key. */
@@ -192,72 +287,5 @@ class LabelPreparation {
                         faults,
                         fault))
                 .toList());
-    }
-
-    /** What would be allocated: above a thousand as a block. */
-    private Act.Allocate act(
-            LabelRequest request,
-            Layout layout,
-            long quantity,
-            SortedMap<String, String> given,
-            Right right,
-            Caller caller) {
-        long identifiers = layout.advance() == Layout.Advance.JOB ? 1 : quantity;
-        Optional<LocalDate> date = Requests.date(request.date());
-        if ((request.series() == null) == (request.kind() == null))
-            throw new Problem(
-                            Type.MALFORMED,
-                            request.series() == null
-                                    ? "Neither a series nor a kind is named."
-                                    : "A series and a kind are named, and one is wanted.")
-                    .field("series", "the key of a series; or a kind and a unit");
-        if (request.series() != null) {
-            Series series = Requests.series(caller, request.series());
-            Optional<String> unit = Optional.ofNullable(request.unit())
-                    .map(text -> RecordSeries.unit(caller.snapshot(), text).key());
-            caller.need(right, new Where(Optional.of(series.key()), Optional.empty(), unit));
-            known(given, layout, series.fields().stream().map(FieldRule::name).toList());
-            return act(series, given, identifiers, date, new Purpose(Optional.empty(), unit));
-        }
-        Kind kind = RecordSeries.kind(caller.snapshot(), request.kind());
-        known(given, layout, kind.fields().stream().map(KindField::name).toList());
-        var own = new TreeMap<>(given);
-        own.keySet().removeIf(name -> kind.field(name).isEmpty());
-        SeriesAssignment.Assigned found = RecordSeries.of(
-                caller.snapshot(), kind, RecordSeries.unit(caller.snapshot(), request.unit()), own, Map.of());
-        caller.need(right, RecordSeries.where(found));
-        Series series = caller.snapshot().series().get(found.route().series());
-        return act(series, found.given(), identifiers, date, RecordSeries.purpose(found));
-    }
-
-    /** Every field is one of the layout, or one of the series or kind. */
-    private static void known(SortedMap<String, String> given, Layout layout, List<String> others) {
-        var names = new TreeSet<>(layout.fields());
-        layout.asked().forEach(asked -> names.add(asked.name()));
-        names.addAll(others);
-        for (String name : given.keySet())
-            if (!names.contains(name) && !name.equals(Particulars.UNIT))
-                throw new Problem(
-                                Type.FIELD_FAULTY,
-                                "Neither the layout nor what it numbers has a field ‘" + name + "’."
-                                        + NearestName.to(name, names)
-                                                .map(near -> " Did you mean ‘" + near + "’?")
-                                                .orElse(""))
-                        .field("fields." + name, names.isEmpty() ? "none" : String.join(", ", names));
-    }
-
-    private static Act.Allocate act(
-            Series series, Map<String, String> given, long identifiers, Optional<LocalDate> date, Purpose purpose) {
-        var own = new TreeMap<>(given);
-        own.keySet().removeIf(name -> series.field(name).isEmpty());
-        return new Act.Allocate(
-                series.key(),
-                date,
-                own,
-                identifiers,
-                Act.Form.ofLabels(series, identifiers),
-                Optional.empty(),
-                purpose,
-                Requests.mark("", null));
     }
 }

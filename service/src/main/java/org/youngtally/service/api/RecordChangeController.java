@@ -36,8 +36,6 @@ import org.youngtally.service.api.RecordController.RecordAnswer;
 @RestController
 @RequestMapping(Api.V1 + "/records/{record}")
 class RecordChangeController {
-    private static final String REPEATABLE =
-            "An idempotency key for this request; repeating the request with it returns the same answer";
     private static final String VERSION =
             "The ETag of the version that the change was made on; another version is not changed";
 
@@ -98,7 +96,7 @@ class RecordChangeController {
             @RequestBody EditRequest request,
             @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false)
                     String match,
-            @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         KeptRecord before = Records.seen(ledger, caller, record);
         Unit unit = unit(before, request.unit(), caller);
@@ -138,7 +136,7 @@ class RecordChangeController {
             @RequestBody RenumberingRequest request,
             @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false)
                     String match,
-            @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         KeptRecord before = Records.seen(ledger, caller, record);
         Unit unit = unit(before, request.unit(), caller);
@@ -179,7 +177,7 @@ class RecordChangeController {
             @RequestBody DeletionRequest request,
             @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false)
                     String match,
-            @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         KeptRecord before = Records.seen(ledger, caller, record);
         Unit unit = request.unit() == null
@@ -207,7 +205,7 @@ class RecordChangeController {
             @RequestBody SharingRequest request,
             @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false)
                     String match,
-            @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         KeptRecord before = Records.seen(ledger, caller, record);
         Unit unit = RecordSeries.unit(caller.snapshot(), request.unit());
@@ -230,7 +228,7 @@ class RecordChangeController {
             @RequestBody FixingRequest request,
             @Parameter(description = VERSION) @RequestHeader(name = HttpHeaders.IF_MATCH, required = false)
                     String match,
-            @Parameter(description = REPEATABLE) @RequestHeader(name = Api.KEY, required = false) String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         KeptRecord before = Records.seen(ledger, caller, record);
         Unit unit = unit(before, request.unit(), caller);

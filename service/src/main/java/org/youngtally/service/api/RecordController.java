@@ -297,11 +297,7 @@ class RecordController {
                     "Save a new record and allocate its number, both or neither. 201 when it is new; 200 when the same request had saved it before, or when a record with the same identifying value exists")
     ResponseEntity<RecordAnswer> save(
             @RequestBody SavingRequest request,
-            @Parameter(
-                            description =
-                                    "An idempotency key for this request; repeating the request with it returns the same answer")
-                    @RequestHeader(name = Api.KEY, required = false)
-                    String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         Kind kind = RecordSeries.kind(caller.snapshot(), request.kind());
         Unit unit = RecordSeries.unit(caller.snapshot(), request.unit());

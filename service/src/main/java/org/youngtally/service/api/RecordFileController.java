@@ -72,11 +72,7 @@ class RecordFileController {
             @Parameter(description = "The name of the file; its extension is kept") @RequestParam String name,
             @Parameter(description = "A unit of the record; default: the first") @RequestParam(required = false)
                     String unit,
-            @Parameter(
-                            description =
-                                    "An idempotency key for this request; repeating the request with it returns the same answer")
-                    @RequestHeader(name = Api.KEY, required = false)
-                    String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller,
             @Parameter(hidden = true) HttpServletRequest request)
             throws IOException {

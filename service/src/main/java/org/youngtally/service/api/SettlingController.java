@@ -30,8 +30,6 @@ import org.youngtally.service.web.Refusals;
 @RestController
 @RequestMapping(Api.V1)
 class SettlingController {
-    private static final String REPEATING =
-            "An idempotency key for this request; repeating the request with it returns the same answer";
 
     private final Ledger ledger;
 
@@ -85,7 +83,7 @@ class SettlingController {
     Settlement confirm(
             @PathVariable String series,
             @RequestBody SettleRequest request,
-            @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         return settle(Act.Deed.CONFIRM, Right.HOLD, series, request, key, caller);
     }
@@ -99,7 +97,7 @@ class SettlingController {
     Settlement release(
             @PathVariable String series,
             @RequestBody SettleRequest request,
-            @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         return settle(Act.Deed.RELEASE, Right.HOLD, series, request, key, caller);
     }
@@ -113,7 +111,7 @@ class SettlingController {
     Settlement giveBack(
             @PathVariable String series,
             @RequestBody SettleRequest request,
-            @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         return settle(Act.Deed.RETURN, Right.VOID, series, request, key, caller);
     }
@@ -124,7 +122,7 @@ class SettlingController {
     Settlement voidNumbers(
             @PathVariable String series,
             @RequestBody SettleRequest request,
-            @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         return settle(Act.Deed.VOID, Right.VOID, series, request, key, caller);
     }
@@ -135,7 +133,7 @@ class SettlingController {
     Settlement reportUse(
             @PathVariable String series,
             @RequestBody SettleRequest request,
-            @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         return settle(Act.Deed.USE, Right.ALLOCATE, series, request, key, caller);
     }
@@ -171,7 +169,7 @@ class SettlingController {
     Settlement split(
             @PathVariable long block,
             @RequestBody PartRequest request,
-            @Parameter(description = REPEATING) @RequestHeader(name = Api.KEY, required = false) String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
         String actor = caller.name();
         String series = ledger.read(dsl -> new StateQueries(dsl).block(block))

@@ -122,11 +122,7 @@ class TableController {
             @Parameter(description = "Only check the table: nothing is allocated, and the file is returned unchanged")
                     @RequestParam(defaultValue = "false")
                     boolean dryRun,
-            @Parameter(
-                            description =
-                                    "An idempotency key for this request; repeating the request with it returns the same answer")
-                    @RequestHeader(name = Api.KEY, required = false)
-                    String key,
+            @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller,
             @Parameter(hidden = true) HttpServletRequest request)
             throws IOException {

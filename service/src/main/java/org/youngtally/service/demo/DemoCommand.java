@@ -2,6 +2,7 @@ package org.youngtally.service.demo;
 
 import java.io.IOException;
 import java.io.PrintStream;
+import java.net.BindException;
 import java.net.InetAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -16,13 +17,17 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerOptions;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.secret.Secrets;
 import org.youngtally.ledger.store.LifeQueries;
+import org.youngtally.printers.SimulatedPrinter;
 import org.youngtally.service.RunningService;
 import org.youngtally.service.ServiceOptions;
+import org.youngtally.service.printing.Printers;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -38,6 +43,10 @@ public final class DemoCommand implements Callable<Integer> {
      * The file that says that a folder of the demo has all of its data: what its users did since then stays as it is.
      */
     private static final String FILLED = "demo-filled";
+
+    private static final Logger LOG = LoggerFactory.getLogger(DemoCommand.class);
+    /** How long the simulated printer needs for a page. */
+    private static final long PAGE_MILLIS = 40;
 
     private static final int MOST_HOLDS = 1_000;
 
@@ -70,12 +79,15 @@ public final class DemoCommand implements Callable<Integer> {
                 folder,
                 MessageDigest.getInstance("SHA-256").digest("Larkmoor Organ Works".getBytes(StandardCharsets.UTF_8)));
         Clock clock = DemoClock.of(folder, options.zone());
+        SimulatedPrinter printer = printer(once ? 0 : options.port());
         RunningService service = RunningService.start(
                 LedgerOptions.in(folder).withZone(options.zone()).withClock(clock),
                 options.address(),
                 once ? 0 : options.port(),
                 false,
+                Printers.simulated(printer),
                 () -> {
+                    printer.close();
                     if (passing) remove(folder);
                 });
         // The demo's clock is its own, and goes on where it was left.
@@ -86,6 +98,7 @@ public final class DemoCommand implements Callable<Integer> {
         if (once) {
             boolean passed = new DemoSteps(accounts, client, out).run();
             service.close();
+            printer.close();
             if (passing) remove(folder);
             return passed ? 0 : 1;
         }
@@ -97,6 +110,16 @@ public final class DemoCommand implements Callable<Integer> {
         }
         welcome(service, accounts);
         return 0;
+    }
+
+    /** The printer that is not there, at the port behind the service's own where that is free. */
+    private static SimulatedPrinter printer(int port) throws IOException {
+        try {
+            return SimulatedPrinter.start(port == 0 ? 0 : port + 1, PAGE_MILLIS);
+        } catch (BindException e) {
+            LOG.debug("the port behind the service's own is in use", e);
+            return SimulatedPrinter.start(0, PAGE_MILLIS);
+        }
     }
 
     /** The demo's data; what an earlier start that was ended in the middle has done already is not done again. */
@@ -144,6 +167,8 @@ public final class DemoCommand implements Callable<Integer> {
         out.println("  shell     export YOUNGTALLY_TOKEN=" + DemoAccounts.token(DemoAccounts.FIRST));
         for (String command : List.of("series list", "allocate invoice-works --reference ORDER-890", "audit"))
             out.println("  try       ./youngtally " + command + at);
+        out.println("  printer   "
+                + service.context().getBean(Printers.class).addresses().getFirst() + "  simulated, for labels");
         out.println();
         out.println("Other accounts: " + String.join(", ", accounts.others())
                 + ". The password of each is larkmoor-NAME, the token tally-demo-NAME.");

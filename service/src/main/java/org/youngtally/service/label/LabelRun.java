@@ -1,6 +1,7 @@
 package org.youngtally.service.label;
 
 import java.time.LocalDate;
+import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import org.youngtally.core.label.LabelContent;
@@ -14,6 +15,7 @@ import org.youngtally.core.label.Layout.Sheet;
  * @param identifiers how many there are
  * @param labels how many labels there are without further copies
  * @param copies of each label
+ * @param rows that they are for; absent where all labels have the same fields
  */
 public record LabelRun(
         Layout layout,
@@ -22,19 +24,8 @@ public record LabelRun(
         int copies,
         LocalDate date,
         Optional<String> unit,
-        Map<String, String> fields) {
-
-    /** @param quantity of labels, or of sheets where each sheet has a new identifier */
-    public static LabelRun of(
-            Layout layout,
-            long quantity,
-            int copies,
-            LocalDate date,
-            Optional<String> unit,
-            Map<String, String> fields) {
-        long identifiers = layout.advance() == Advance.JOB ? 1 : quantity;
-        return new LabelRun(layout, identifiers, labels(layout, quantity), copies, date, unit, fields);
-    }
+        Map<String, String> fields,
+        Optional<FieldRows> rows) {
 
     /**
      * How many labels there are, without further copies.
@@ -52,7 +43,8 @@ public record LabelRun(
     /** The place of a label's identifier among all, from 0. */
     public long identifierOf(long label) {
         return switch (layout.advance()) {
-            case LABEL, ROW -> label;
+            case LABEL -> label;
+            case ROW -> rows.map(all -> label / all.each()).orElse(label);
             case SHEET -> label / perSheet(layout);
             case JOB -> 0;
         };
@@ -65,7 +57,9 @@ public record LabelRun(
      * @param copy from 1
      */
     public LabelContent content(long label, int copy, String identifier) {
-        return new LabelContent(identifier, date, unit, fields, "", label + 1, labels, copy, copies, false);
+        var all = new HashMap<>(fields);
+        rows.ifPresent(each -> all.putAll(each.values(label)));
+        return new LabelContent(identifier, date, unit, all, "", label + 1, labels, copy, copies, false);
     }
 
     /** How many pages all labels take. */

@@ -1,7 +1,9 @@
 package org.youngtally.service.label;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Optional;
 import org.youngtally.core.label.JobLabels;
 import org.youngtally.core.label.LabelContent;
 import org.youngtally.core.label.LabelPiece;
@@ -12,10 +14,13 @@ import org.youngtally.ledger.store.LabelQueries;
 public final class PrintedLabels {
     private final LabelQueries queries;
     private final JobLabels labels;
+    private final Optional<FieldRows> rows;
 
-    public PrintedLabels(LabelQueries queries, JobLabels labels) {
+    /** @param rows that the labels are for */
+    public PrintedLabels(LabelQueries queries, JobLabels labels, Optional<FieldRows> rows) {
         this.queries = queries;
         this.labels = labels;
+        this.rows = rows;
     }
 
     /**
@@ -47,11 +52,13 @@ public final class PrintedLabels {
     private LabelContent content(LabelPiece piece, long place, String identifier) {
         int copies = labels.job().copies();
         long original = piece.originalOf(place);
+        var fields = new HashMap<>(labels.job().fields());
+        rows.ifPresent(each -> fields.putAll(each.values(original / copies)));
         return new LabelContent(
                 identifier,
                 labels.job().date(),
                 labels.job().unit(),
-                labels.job().fields(),
+                fields,
                 String.valueOf(labels.seq()),
                 original / copies + 1,
                 labels.job().labels(),

@@ -97,7 +97,7 @@ public final class TableNumbering {
             switch (ledger.perform(step(texts.size()), by)) {
                 case Outcome.Filled filled -> {
                     steps.add(filled);
-                    if (filled.withdrawn() > 0) throw withdrawn(filled);
+                    if (filled.withdrawn() > 0) throw withdrawn(filled, "table");
                     texts.addAll(filled.identifiers());
                 }
                 case Outcome.Refused<Answer.Table> refused -> {
@@ -153,13 +153,14 @@ public final class TableNumbering {
                                 whole.mark().digest()));
     }
 
-    private static Problem withdrawn(Outcome.Filled filled) {
+    /** @param what of that the numbers are, in a word */
+    public static Problem withdrawn(Outcome.Filled filled, String what) {
         return new Problem(
                         Type.UNFIT,
-                        "The numbers of this table were allocated before, in entry "
+                        "The numbers of this " + what + " were allocated before, in entry "
                                 + filled.entry().seq() + ", and " + filled.withdrawn()
                                 + " of them were returned or voided since. This request allocates none again.")
-                .field("Idempotency-Key", "a new one, so that the table gets other numbers");
+                .field("Idempotency-Key", "a new one, so that the " + what + " gets other numbers");
     }
 
     private void giveBack() {

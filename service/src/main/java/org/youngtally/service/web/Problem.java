@@ -167,6 +167,36 @@ public final class Problem extends RuntimeException {
                 HttpStatus.CONFLICT,
                 "The state of a label does not allow this",
                 "What waits can be sent or cancelled; what was sent can be confirmed, reprinted or spoiled. Nothing was changed."),
+        RULE_FAULTY(
+                "rule-faulty",
+                HttpStatus.UNPROCESSABLE_CONTENT,
+                "The rule cannot be applied",
+                "faults says what is wrong, and where: in which line of the rule, or at which item of the document. Nothing was changed."),
+        DOCUMENT_FAULTY(
+                "document-faulty",
+                HttpStatus.UNPROCESSABLE_CONTENT,
+                "The document cannot be read or written",
+                "Nothing was changed."),
+        DOCUMENT_CHANGED(
+                "document-changed",
+                HttpStatus.CONFLICT,
+                "The document changed in the meantime",
+                "Its items are not what they were when it was looked at. Nothing was changed."),
+        UNKNOWN_PRINTER(
+                "unknown-printer",
+                HttpStatus.UNPROCESSABLE_CONTENT,
+                "Printer not found",
+                "The service sends labels only to the printers that its administrator names at the start, with --printer ADDRESS."),
+        PRINTER(
+                "printer-not-ready",
+                HttpStatus.CONFLICT,
+                "The printer does not print these labels",
+                "It cannot be reached, does not answer as a printer (IPP, RFC 8011), accepts no jobs, or has no media of this size. Nothing was sent."),
+        PRINTER_BUSY(
+                "printing",
+                HttpStatus.CONFLICT,
+                "The job is printed already, or is not printed",
+                "A job is printed on one printer at a time; only a job that is printed can be stopped. Nothing was changed."),
         NO_ROUTE(
                 "no-route",
                 HttpStatus.UNPROCESSABLE_CONTENT,

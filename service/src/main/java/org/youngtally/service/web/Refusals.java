@@ -226,6 +226,12 @@ public final class Refusals {
                                 Type.PLAN_REFUSED,
                                 "The plan of entry " + r.plan() + " is carried out by somebody else at the same time.")
                         .field("plan", "the same request again once they are done");
+            case Refusal.DocumentMoved r ->
+                new Problem(
+                                Type.DOCUMENT_CHANGED,
+                                "Items of the document ‘" + r.document() + "’ were numbered at the same time, in entry "
+                                        + r.seq() + ".")
+                        .field("document", "the same request again: those items then keep their numbers");
             case Refusal.LayoutChanged r ->
                 new Problem(Type.LABEL_STATE, "Layout ‘" + r.layout() + "’ was changed in the meantime.")
                         .field("layout", "the same request again, once the labels were looked at");
@@ -778,15 +784,24 @@ public final class Refusals {
     }
 
     public static Problem definitionsFaulty(List<DefinitionFault> faults) {
+        String key = faults.getFirst().key();
+        return faulty(Type.DEFINITIONS_FAULTY, key == null || key.equals("null") ? "" : "‘" + key + "’: ", "", faults);
+    }
+
+    public static Problem ruleFaulty(List<DefinitionFault> faults) {
+        return faulty(Type.RULE_FAULTY, "", "The rule ", faults);
+    }
+
+    /** @param whole what the first fault is of, if it names no property */
+    private static Problem faulty(Type type, String front, String whole, List<DefinitionFault> faults) {
         DefinitionFault first = faults.getFirst();
         String more = faults.size() == 1
                 ? ""
                 : " There "
                         + (faults.size() == 2 ? "is one more fault." : "are " + (faults.size() - 1) + " more faults.");
-        String series = first.key() == null || first.key().equals("null") ? "" : "‘" + first.key() + "’: ";
         return new Problem(
-                        Type.DEFINITIONS_FAULTY,
-                        series + (first.path().isEmpty() ? "" : forPeople(first.path()) + " ") + first.problem() + "."
+                        type,
+                        front + (first.path().isEmpty() ? whole : forPeople(first.path()) + " ") + first.problem() + "."
                                 + more)
                 .field(first.path(), first.accepted())
                 .with("faults", faults);

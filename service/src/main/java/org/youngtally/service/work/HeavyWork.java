@@ -32,6 +32,8 @@ public final class HeavyWork implements DisposableBean {
         PROOF("definitions are checked", 4),
         AUDIT("audits run", 2),
         TABLE("files are read", 1),
+        /** One after another, so that nobody numbers a document that somebody else has looked at. */
+        DOCUMENT("documents are numbered", 4),
         INSPECTION("tables are inspected", 1),
         PAPER("pages are made", 2);
 

@@ -13,6 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.youngtally.core.codebook.CodebookDraft;
 import org.youngtally.core.codebook.CodebookDraft.ChoiceDraft;
 import org.youngtally.core.label.LayoutDraft;
+import org.youngtally.core.numbering.RuleDraft;
 import org.youngtally.core.organisation.KindDraft;
 import org.youngtally.core.organisation.KindDraft.KindFieldDraft;
 import org.youngtally.core.organisation.RouteDraft;
@@ -43,7 +44,15 @@ class ReferenceTest {
             Map.entry("layout", LayoutDraft.PROPERTIES),
             Map.entry("sheet", LayoutDraft.SheetDraft.PROPERTIES),
             Map.entry("item", LayoutDraft.ItemDraft.PROPERTIES),
-            Map.entry("asked field", LayoutDraft.AskDraft.PROPERTIES));
+            Map.entry("asked field", LayoutDraft.AskDraft.PROPERTIES),
+            Map.entry("rule", RuleDraft.PROPERTIES),
+            Map.entry("test of items", RuleDraft.ChoiceDraft.PROPERTIES),
+            Map.entry("box", RuleDraft.BoxDraft.PROPERTIES),
+            Map.entry("key of an order", RuleDraft.OrderDraft.PROPERTIES),
+            Map.entry("grid", RuleDraft.GridDraft.PROPERTIES),
+            Map.entry("mark of a program", RuleDraft.MarkDraft.PROPERTIES),
+            Map.entry("value", RuleDraft.ValueDraft.PROPERTIES),
+            Map.entry("further property", RuleDraft.AlsoDraft.PROPERTIES));
     private static final Pattern TABLE = Pattern.compile("<!-- properties: ([a-z ]+) -->\\n(?:\\|.*\\n)*");
 
     @Test
