@@ -12,6 +12,7 @@ import { OwnAccount } from "./pages/access/OwnAccount.tsx";
 import { CalendarPage } from "./pages/life/CalendarPage.tsx";
 import { ClosingList } from "./pages/life/ClosingList.tsx";
 import { ClosingPage } from "./pages/life/ClosingPage.tsx";
+import { RestorePage } from "./pages/restore/RestorePage.tsx";
 import { LifePage } from "./pages/life/LifePage.tsx";
 import { Home } from "./pages/overview/Home.tsx";
 import { NewRecord } from "./pages/records/NewRecord.tsx";
@@ -62,6 +63,7 @@ const router = createBrowserRouter([
       { path: "/series/:key", element: <SeriesPage /> },
       { path: "/series/:key/edit", element: <EditSeries /> },
       { path: "/life", element: <LifePage /> },
+      { path: "/restore", element: <RestorePage /> },
       { path: "/calendar", element: <CalendarPage /> },
       { path: "/closings", element: <ClosingList /> },
       { path: "/closings/:closing", element: <ClosingPage /> },

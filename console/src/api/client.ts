@@ -1,3 +1,4 @@
+import { keepReceipt, shownReceipts } from "./receipts.ts";
 import type { components } from "./types.ts";
 
 type Schemas = components["schemas"];
@@ -22,6 +23,10 @@ export type Settlement = Schemas["Settlement"];
 export type HoldView = Schemas["HoldView"];
 export type BlockView = Schemas["BlockView"];
 export type VoidView = Schemas["VoidView"];
+export type DoubtView = Schemas["DoubtView"];
+export type RollbackView = Schemas["RollbackView"];
+export type SeriesStatement = Schemas["SeriesStatement"];
+export type HighestStatement = Schemas["HighestStatement"];
 export type ForecastView = Schemas["ForecastView"];
 export type DayView = Schemas["DayView"];
 export type CalendarView = Schemas["CalendarView"];
@@ -109,7 +114,12 @@ async function answer<T>(response: Response): Promise<T> {
 async function call(path: string, init?: RequestInit): Promise<Response> {
   const under = secret;
   try {
-    const response = await fetch(`/api/v1${path}`, init);
+    const shown = shownReceipts();
+    const response = await fetch(
+      `/api/v1${path}`,
+      shown ? { ...init, headers: { ...(init?.headers as Record<string, string>), "Ledger-Receipt": shown } } : init,
+    );
+    keepReceipt(response.headers.get("Ledger-Receipt"));
     askedUnder.set(response, under);
     return response;
   } catch {

@@ -29,6 +29,8 @@ import {
   type SchemeView,
   type SeriesForm,
   type SeriesView,
+  type DoubtView,
+  type RollbackView,
   type StatusView,
   type AccountView,
   type GridView,
@@ -77,6 +79,10 @@ export const useHolds = () => useQuery({ queryKey: ["life", "holds"], queryFn: (
 export const useBlocks = () => useQuery({ queryKey: ["life", "blocks"], queryFn: () => get<BlockView[]>("/blocks") });
 
 export const useVoids = () => useQuery({ queryKey: ["life", "voids"], queryFn: () => get<VoidView[]>("/voids") });
+
+export const useDoubts = () => useQuery({ queryKey: ["life", "doubts"], queryFn: () => get<DoubtView[]>("/doubts") });
+
+export const useRollback = () => useQuery({ queryKey: ["rollback"], queryFn: () => get<RollbackView>("/rollback") });
 
 export const useForecast = (key: string) =>
   useQuery({

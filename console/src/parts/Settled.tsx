@@ -10,6 +10,8 @@ const words: Record<string, string> = {
   split: "Block split",
   close: "Closed",
   reopen: "Reopened",
+  state: "Stated",
+  resume: "Numbers are allocated again",
 };
 
 /** What an act made of numbers. */

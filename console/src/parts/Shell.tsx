@@ -1,7 +1,9 @@
 import { useEffect, useRef, useState } from "react";
-import { NavLink, Outlet, useLocation } from "react-router";
+import { Link, NavLink, Outlet, useLocation } from "react-router";
 import { useStatus } from "../api/queries.ts";
+import { receiptOf } from "../api/receipts.ts";
 import { useLive } from "../api/useLive.ts";
+import { count } from "./words.ts";
 import { useSession, useSignOut, type Right } from "./Session.tsx";
 
 /** Each page, and the right without which it has nothing to show. */
@@ -34,7 +36,23 @@ function Banner() {
     return (
       <p role="alert" className="bg-error text-error-content px-6 py-3">
         <strong>No numbers are allocated.</strong> {sentence(why)}
+        {status.data?.rollback && may("define") && (
+          <>
+            {" "}
+            <Link className="underline font-semibold" to="/restore">
+              State what may have been issued
+            </Link>
+          </>
+        )}
       </p>
+    );
+  if (status.data && status.data.remarks.length > 0)
+    return (
+      <div role="alert" className="bg-warning text-warning-content px-6 py-2">
+        {status.data.remarks.map((remark) => (
+          <p key={remark}>{sentence(remark)}</p>
+        ))}
+      </div>
     );
   if (!heard || status.isError)
     return (
@@ -43,6 +61,19 @@ function Banner() {
       </p>
     );
   return null;
+}
+
+/** The ledger by its own name, and the last entry of which this browser has a receipt. */
+function LastReceipt() {
+  const status = useStatus();
+  const [ledger] = status.data?.receipt?.split(".") ?? [];
+  const entry = ledger === undefined ? undefined : receiptOf(ledger);
+  if (ledger === undefined || entry === undefined) return null;
+  return (
+    <p className="text-xs" title="This browser shows it with every request: a ledger that lacks the entry stops">
+      Ledger {ledger.slice(0, 8)}, receipt of entry {count(entry)}
+    </p>
+  );
 }
 
 function LookSwitch() {
@@ -133,6 +164,7 @@ export function Shell() {
             <SignOut />
           </div>
           <LookSwitch />
+          <LastReceipt />
         </div>
       </header>
       <div className="flex-1 min-w-0">

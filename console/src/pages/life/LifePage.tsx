@@ -7,6 +7,7 @@ import { Scroller } from "../../parts/Scroller.tsx";
 import { Settled } from "../../parts/Settled.tsx";
 import { Nothing, Trouble, Waiting } from "../../parts/States.tsx";
 import { count, span, when } from "../../parts/words.ts";
+import { Doubts } from "./Doubts.tsx";
 
 /** An ISO 8601 duration to the largest two units. */
 const age = (duration: string): string => {
@@ -369,6 +370,7 @@ export function LifePage() {
           <Holds />
           <Clearing />
         </div>
+        <Doubts />
         <Blocks />
         <Voids />
       </div>

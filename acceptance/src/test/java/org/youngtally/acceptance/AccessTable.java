@@ -397,6 +397,12 @@ final class AccessTable {
         rules.put("showLiveness", new Rule("", For.STRANGERS_TOO, "/health/live", ""));
         rules.put("fillStarter", new Rule("define", For.SOMEWHERE, "/starters/fillings", "{}"));
         rules.put("confirmDate", new Rule("define", For.ALL, "/clock/confirmations", "{}"));
+        rules.put("listBackups", new Rule("define", For.ALL, "/backups", ""));
+        rules.put("makeBackup", new Rule("define", For.ALL, "/backups", ""));
+        rules.put("showRollback", new Rule("define", For.ALL, "/rollback", ""));
+        rules.put("stateHighest", new Rule("define", For.ALL, "/rollback/statements", "{}"));
+        rules.put("resume", new Rule("define", For.ALL, "/rollback/resumptions", "{}"));
+        rules.put("listDoubts", new Rule("read", For.UNIT, "/doubts?series={series}", ""));
         rules.put("signIn", new Rule("", For.STRANGERS_TOO, "/session", "{}"));
         rules.put("signOut", new Rule("", For.STRANGERS_TOO, "/session", ""));
         return rules;

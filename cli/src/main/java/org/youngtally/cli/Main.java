@@ -21,7 +21,7 @@ import picocli.CommandLine.ParameterException;
         synopsisSubcommandLabel = "COMMAND",
         footer = {
             "",
-            "Commands that run on the data folder: serve, demo, rebuild, new-password.",
+            "Commands that run on the data folder: serve, demo, backup, restore BACKUP, rebuild, new-password.",
             "Exit: 0 done, 1 refused, 2 wrong usage, 3 service not reachable."
         })
 public final class Main {
@@ -91,6 +91,8 @@ public final class Main {
         commands.put("starter", StarterCommand::new);
         commands.put("entry", EntryCommand::new);
         commands.put("status", StatusCommand::new);
+        commands.put("restore", RestoreCommand::new);
+        commands.put("doubt", DoubtCommand::new);
         commands.put("check", CheckCommand::new);
         commands.put("completion", Completion::new);
         return commands;

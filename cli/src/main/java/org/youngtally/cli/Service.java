@@ -304,6 +304,7 @@ final class Service {
     }
 
     private static Map<String, String> headers(HttpURLConnection connection) {
+        KeptReceipts.keep(connection.getHeaderField(KeptReceipts.HEADER));
         var headers = new TreeMap<String, String>(String.CASE_INSENSITIVE_ORDER);
         connection.getHeaderFields().forEach((name, values) -> {
             if (name != null) headers.put(name, values.getFirst());
@@ -330,6 +331,8 @@ final class Service {
         connection.setRequestProperty("Accept", "application/json, application/schema+json, application/problem+json");
         if (!headers.containsKey(AUTHORIZATION))
             token().ifPresent(token -> connection.setRequestProperty(AUTHORIZATION, "Bearer " + token));
+        String receipts = KeptReceipts.shown();
+        if (!receipts.isEmpty()) connection.setRequestProperty(KeptReceipts.HEADER, receipts);
         headers.forEach((name, value) -> {
             if (!value.isEmpty()) connection.setRequestProperty(name, value);
         });
@@ -389,6 +392,7 @@ final class Service {
 
     private Answer answer(HttpURLConnection connection, boolean repeatable) throws IOException {
         int status = connection.getResponseCode();
+        KeptReceipts.keep(connection.getHeaderField(KeptReceipts.HEADER));
         try (InputStream in = status >= 400 ? connection.getErrorStream() : connection.getInputStream()) {
             String text = in == null ? "" : new String(in.readAllBytes(), StandardCharsets.UTF_8);
             JsonElement json = text.isEmpty() && status < 400 ? new JsonObject() : JsonParser.parseString(text);
@@ -398,8 +402,8 @@ final class Service {
                         json, text, next(connection.getHeaderField("Link")), connection.getHeaderField("ETag"));
             if (!json.isJsonObject()) throw new JsonSyntaxException("no object");
             var refused = new Refused(json.getAsJsonObject());
-            boolean passing = status == 503
-                    && !Json.text(json.getAsJsonObject(), "type", "").endsWith("/stopped");
+            String type = Json.text(json.getAsJsonObject(), "type", "");
+            boolean passing = status == 503 && !type.endsWith("/stopped") && !type.endsWith("/newest-unknown");
             if (passing && repeatable) throw new TryAgain(refused);
             throw refused;
         } catch (JsonSyntaxException e) {

@@ -30,9 +30,34 @@ final class StatusCommand implements Callable<Integer> {
                                     + Json.text(status, "stopped", Json.text(status, "paused", "")));
             output.line("head   " + Json.text(status, "head", ""));
             output.line("today  " + Json.text(status, "today", "") + " in " + Json.text(status, "zone", ""));
+            String receipt = Json.text(status, "receipt", "");
+            if (!receipt.isEmpty()) receipt(receipt.split("\\."));
+            backup(status);
+            if (!Json.text(status, "journalCopy", "").isEmpty())
+                output.line("copy   " + Json.text(status, "journalCopy", "") + ", policy "
+                        + Json.text(status, "journalCopyPolicy", ""));
             for (JsonElement remark : status.getAsJsonArray("remarks")) output.line("remark " + remark.getAsString());
             for (JsonElement told : status.getAsJsonArray("opening")) output.line("start  " + told.getAsString());
         }
         return running ? Main.DONE : Main.REFUSED;
+    }
+
+    /** Of the ledger, and the last one that this account of the machine has kept of it. */
+    private void receipt(String[] parts) {
+        String kept =
+                KeptReceipts.of(parts[0]).map(text -> text.split("\\.")[2]).orElse(parts[2]);
+        output.line("ledger " + parts[0] + ", receipt of entry " + kept
+                + (kept.equals(parts[2]) ? "" : " kept here, and the ledger ends at " + parts[2]));
+    }
+
+    private void backup(JsonObject status) {
+        if (status.has("backup") && status.get("backup").isJsonObject()) {
+            JsonObject backup = status.getAsJsonObject("backup");
+            output.line("backup " + Json.text(backup, "place", "") + ", up to entry "
+                    + Json.text(backup, "head", "").split(":")[0] + ", "
+                    + Moment.of(Json.text(backup, "at", "")));
+        }
+        String failure = Json.text(status, "backupFailure", "");
+        if (!failure.isEmpty()) output.line("backup FAILED: " + failure);
     }
 }

@@ -56,6 +56,8 @@ final class Answers {
             case Act.NumberRows rows -> filled(entry.orElseThrow());
             case Act.NumberDocument number -> filled(entry.orElseThrow());
             case Act.Continue on -> settled(entry);
+            case Act.StateHighest stated -> settled(entry);
+            case Act.Resume resume -> settled(entry);
             case Act.CarryOut carry -> settled(entry);
             case Act.PrintLabels print ->
                 new Outcome.Labelled(
@@ -85,6 +87,8 @@ final class Answers {
                 case Act.NumberRows rows -> filled(row, queries);
                 case Act.NumberDocument number -> filled(row, queries);
                 case Act.Continue on -> new Outcome.Settled(row, true);
+                case Act.StateHighest stated -> new Outcome.Settled(row, true);
+                case Act.Resume resume -> new Outcome.Settled(row, true);
                 case Act.CarryOut carry -> new Outcome.Settled(row, true);
                 case Act.PrintLabels print -> new Outcome.Labelled(row, true, row.seq());
                 case Act.ChangeLabels change -> new Outcome.Labelled(row, true, change.job());

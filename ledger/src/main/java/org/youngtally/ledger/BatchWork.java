@@ -12,12 +12,14 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import org.jooq.exception.IntegrityConstraintViolationException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Decider;
 import org.youngtally.core.act.Decision;
+import org.youngtally.core.act.Effect;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.proof.Prover;
@@ -85,6 +87,9 @@ final class BatchWork {
     private final Consumer<List<Entry>> committed;
     private final Executor answering;
     private final DiskGuard guard;
+    /** Begins with the first entry of this process. */
+    private final String epoch;
+
     private final Pause pause = new Pause();
     private volatile Store store;
     private volatile Head head;
@@ -92,6 +97,8 @@ final class BatchWork {
     private volatile Consumer<String> died = why -> {};
     private volatile String stopped = "";
     private volatile String dateQuestion = "";
+    private volatile boolean newestUnknown;
+    private boolean epochBegun;
     private WriterState state;
     private int checkedBatches;
     private volatile long sawAt;
@@ -102,6 +109,7 @@ final class BatchWork {
      *
      * @param answering tells the callers of a batch what came of it, once it is on disk and committed
      * @param guard watches over the place that is written to
+     * @param epoch that begins with the first entry
      */
     BatchWork(
             Journal journal,
@@ -111,8 +119,10 @@ final class BatchWork {
             Recovery recovery,
             Consumer<List<Entry>> committed,
             Executor answering,
-            DiskGuard guard) {
+            DiskGuard guard,
+            String epoch) {
         this.guard = guard;
+        this.epoch = epoch;
         this.journal = journal;
         this.store = store;
         this.clock = clock;
@@ -153,6 +163,11 @@ final class BatchWork {
             LOG.warn("the tables are not written at the end; the next start makes up for it from the journal", e);
             return false;
         }
+    }
+
+    /** Whether holds are to stay as they are, because a newer state of the ledger may exist. */
+    void holdStill(boolean still) {
+        newestUnknown = still;
     }
 
     /** Nothing is done that goes by the date before somebody has confirmed it. */
@@ -216,7 +231,7 @@ final class BatchWork {
 
     /** Ends the holds whose time is up; it costs nothing where there are none. */
     void lapse() {
-        if (!stopped.isEmpty() || pause.isOn() || !dateQuestion.isEmpty()) return;
+        if (!stopped.isEmpty() || pause.isOn() || !dateQuestion.isEmpty() || newestUnknown) return;
         Instant now = clock.now();
         if (state.memory().nextLapse().filter(lapse -> !lapse.isAfter(now)).isEmpty() || !clock.isSteady()) return;
         serve(List.of(new Waiting(new Act.Lapse(now), CLOCK, new CompletableFuture<>())));
@@ -229,6 +244,7 @@ final class BatchWork {
      */
     void tidy(boolean atRest) {
         if (!stopped.isEmpty() || !look()) return;
+        journal.tend();
         if (pause.isOn()) {
             goOn();
             return;
@@ -476,6 +492,7 @@ final class BatchWork {
         if (!entries.isEmpty()) {
             store.write(entries);
             append(entries);
+            epochBegun = true;
             store.commit(journal.head());
             head = journal.head();
             if (entries.stream()
@@ -533,18 +550,26 @@ final class BatchWork {
             case Decision.Known known -> new Result.Known(known.record());
             case Decision.Done done when done.effects().isEmpty() -> new Result.Done(Optional.empty());
             case Decision.Done done -> {
+                List<Effect> effects = entries.isEmpty() ? beginning(done.effects()) : done.effects();
                 var entry = new Entry(
                         journal.head().seq() + entries.size() + 1,
                         now,
                         waiting.by(),
                         Entries.kind(waiting.act()),
                         Entries.request(waiting.act(), done.effects(), state.memory()::laneKey),
-                        done.effects());
+                        effects);
                 state.take(entry);
                 entries.add(entry);
                 yield new Result.Done(Optional.of(entry));
             }
         };
+    }
+
+    /** The first entry of a process begins its epoch, unless it begins one by itself. */
+    private List<Effect> beginning(List<Effect> effects) {
+        if (epochBegun || effects.stream().anyMatch(Effect.EpochBegun.class::isInstance)) return effects;
+        return Stream.concat(Stream.of(new Effect.EpochBegun(epoch)), effects.stream())
+                .toList();
     }
 
     private void recover() {

@@ -27,8 +27,11 @@ import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.youngtally.ledger.journal.FolderDisk;
+import org.youngtally.ledger.copy.CopyPlace;
+import org.youngtally.ledger.copy.CopyPolicy;
+import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.Journal;
+import org.youngtally.ledger.journal.WholeFile;
 
 /**
  * The data folder: the lock by which one process owns it, the mark by which an unclean end is known, and what was last
@@ -53,11 +56,13 @@ final class DataFolder implements AutoCloseable, DiskGuard {
     private final Object lockIdentity;
     private final Object folderIdentity;
     private final Room room;
+    private Disk journal;
     /** The entry of a mark that the disk did not take; negative where it took it. */
     private long unmarked = -1;
 
     private DataFolder(LedgerOptions options, Path real, FileChannel lockFile, FileLock lock) throws IOException {
         this.options = options;
+        this.journal = options.journal();
         this.real = real;
         this.lockFile = lockFile;
         this.lock = lock;
@@ -217,10 +222,15 @@ final class DataFolder implements AutoCloseable, DiskGuard {
     public Optional<Shortage> stillShort(long unsaved) throws IOException {
         Optional<Shortage> shortage = room.shortageToGoOn(unsaved);
         if (shortage.isPresent()) return shortage;
-        options.journal().tryWriting();
+        journal.tryWriting();
         if (unmarked >= 0) mark(unmarked);
         room.keepReserve();
         return Optional.empty();
+    }
+
+    /** @param disk that the journal is written to */
+    void writesTo(Disk disk) {
+        journal = disk;
     }
 
     void keepReserve() throws IOException {
@@ -229,7 +239,7 @@ final class DataFolder implements AutoCloseable, DiskGuard {
 
     @Override
     public void tryWriting() throws IOException {
-        options.journal().tryWriting();
+        journal.tryWriting();
     }
 
     private Path marker() {
@@ -267,13 +277,7 @@ final class DataFolder implements AutoCloseable, DiskGuard {
 
     /** As a whole or not at all, and on disk when it returns. */
     private void write(Path file, String text) throws IOException {
-        Path fresh = file.resolveSibling(file.getFileName() + "-new");
-        Files.writeString(fresh, text);
-        try (FileChannel channel = FileChannel.open(fresh, StandardOpenOption.WRITE)) {
-            channel.force(true);
-        }
-        Files.move(fresh, file, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
-        FolderDisk.force(options.data());
+        WholeFile.write(file, text);
     }
 
     /**
@@ -282,6 +286,30 @@ final class DataFolder implements AutoCloseable, DiskGuard {
      */
     void unmark() throws IOException {
         Files.deleteIfExists(marker());
+    }
+
+    private Path copyNote() {
+        return options.data().resolve("journal-copy");
+    }
+
+    /** Where the journal of this folder is copied to; absent where it is not. */
+    Optional<CopyPlace> notedCopy() throws IOException {
+        if (!Files.exists(copyNote())) return Optional.empty();
+        List<String> lines = Files.readAllLines(copyNote());
+        Optional<CopyPolicy> policy = lines.size() < 2 ? Optional.empty() : CopyPolicy.of(lines.get(1));
+        return Optional.of(new CopyPlace(
+                Path.of(lines.getFirst()),
+                policy.orElseThrow(
+                        () -> new IOException(copyNote() + " does not say where the journal is copied to"))));
+    }
+
+    void noteCopy(CopyPlace place) throws IOException {
+        if (!notedCopy().equals(Optional.of(place)))
+            write(copyNote(), place.folder() + "\n" + place.policy().word() + "\n");
+    }
+
+    void forgetCopy() throws IOException {
+        Files.deleteIfExists(copyNote());
     }
 
     private Path lastSeen() {

@@ -60,6 +60,8 @@ final class DateCheck {
             case Act.ChangeRecord change -> true;
             case Act.FillTable fill -> true;
             case Act.Continue on -> true;
+            case Act.StateHighest stated -> true;
+            case Act.Resume resume -> false;
             case Act.CarryOut carry -> true;
             case Act.NumberRows rows -> true;
             case Act.NumberDocument number -> true;

@@ -71,6 +71,8 @@ final class Entries {
                     case LabelStep.Cancel cancel -> Entry.Kind.CANCEL;
                 };
             case Act.Continue on -> Entry.Kind.CONTINUE;
+            case Act.StateHighest stated -> Entry.Kind.STATE;
+            case Act.Resume resume -> Entry.Kind.RESUME;
             case Act.CarryOut carry ->
                 switch (carry.step()) {
                     case PlanStep.Begin begin -> Entry.Kind.PLAN;
@@ -165,6 +167,16 @@ final class Entries {
                         Optional.empty(),
                         a.mark(),
                         a.reason()));
+            case Act.StateHighest a ->
+                Optional.of(request(
+                        Optional.of(a.series()),
+                        Optional.empty(),
+                        quantity(effects),
+                        Optional.empty(),
+                        a.mark(),
+                        a.reason()));
+            case Act.Resume a ->
+                Optional.of(request(Optional.empty(), Optional.empty(), 0, Optional.empty(), a.mark(), a.reason()));
             case Act.CarryOut a ->
                 Optional.of(request(
                         Optional.of(a.series()),

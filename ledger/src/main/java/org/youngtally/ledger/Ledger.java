@@ -1,6 +1,7 @@
 package org.youngtally.ledger;
 
 import java.io.IOException;
+import java.nio.file.Path;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -8,11 +9,13 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.exception.DataAccessException;
 import org.slf4j.Logger;
@@ -21,14 +24,23 @@ import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Answer;
 import org.youngtally.core.act.Decider;
 import org.youngtally.core.act.Decision;
+import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.proof.Prover;
+import org.youngtally.core.series.Series;
 import org.youngtally.ledger.LedgerUnavailable.Kind;
+import org.youngtally.ledger.copy.CopyPlace;
+import org.youngtally.ledger.copy.JournalCopy;
 import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
+import org.youngtally.ledger.journal.JournalSync;
+import org.youngtally.ledger.receipt.Epoch;
+import org.youngtally.ledger.receipt.Receipt;
+import org.youngtally.ledger.receipt.Receipts;
 import org.youngtally.ledger.secret.Secrets;
+import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.ledger.store.Store;
 
@@ -51,15 +63,20 @@ public final class Ledger implements Committed, AutoCloseable {
     private final LedgerSnapshot stoppedSnapshot;
     private final String stopped;
     private final List<String> opening;
+    private final Optional<JournalCopy> copy;
+    private final Receipts receipts;
     private final AtomicBoolean closed = new AtomicBoolean();
+    private volatile Optional<PossibleRollback> rollback = Optional.empty();
     private final Proofs proofs = new Proofs();
     private final Answers answers = new Answers(this);
     private final List<Consumer<List<Entry>>> listeners = new CopyOnWriteArrayList<>();
     /** Whether the tables are still to be made on the disk. */
     private volatile boolean inMemory;
 
-    private Ledger(LedgerOptions options, DataFolder folder, LedgerOpening opened) throws IOException {
+    private Ledger(LedgerOptions options, DataFolder folder, Optional<JournalCopy> copy, LedgerOpening opened)
+            throws IOException {
         this.options = options;
+        this.copy = copy;
         this.folder = folder;
         this.journal = opened.journal();
         this.opening = opened.told();
@@ -68,7 +85,27 @@ public final class Ledger implements Committed, AutoCloseable {
         this.stoppedSnapshot =
                 stopped.isEmpty() ? null : LedgerSnapshot.of(new WriterState(stoppedStore.state()).memory());
         this.inMemory = opened.inMemory();
+        this.receipts = stopped.isEmpty() ? receipts(opened) : null;
+        if (stopped.isEmpty()) this.rollback = openRollback(opened);
         this.writer = stopped.isEmpty() ? new Writer(work(opened)) : null;
+    }
+
+    private Receipts receipts(LedgerOpening opened) throws IOException {
+        return new Receipts(
+                Secrets.in(options.data()).receiptKey(),
+                Journal.headAt(options.journal(), 1).map(Head::hash),
+                journal.head().seq(),
+                opened.store().read(dsl -> new EntryQueries(dsl).epochs()));
+    }
+
+    /** What stands in the folder, unless the ledger went on since by an act of its own. */
+    private Optional<PossibleRollback> openRollback(LedgerOpening opened) throws IOException {
+        Optional<PossibleRollback> found = PossibleRollback.in(options.data());
+        if (found.isEmpty()) return found;
+        if (!opened.store()
+                .read(dsl -> new EntryQueries(dsl).resumed(found.get().entry()))) return found;
+        PossibleRollback.settle(options.data());
+        return Optional.empty();
     }
 
     private BatchWork work(LedgerOpening opened) throws IOException {
@@ -80,7 +117,9 @@ public final class Ledger implements Committed, AutoCloseable {
                 new FromTheJournal(),
                 this::tell,
                 Thread::startVirtualThread,
-                folder);
+                folder,
+                Epoch.fresh(receipts.generation()).toString());
+        work.holdStill(rollback.isPresent());
         if (opened.shortage().isPresent() || opened.failing().isPresent())
             work.beginPaused(opened.shortage(), opened.failing().orElse(null), opened.inMemory());
         DateCheck.question(
@@ -99,13 +138,76 @@ public final class Ledger implements Committed, AutoCloseable {
      */
     public static Ledger open(LedgerOptions options) throws IOException {
         DataFolder folder = DataFolder.own(options);
+        Optional<JournalCopy> copy = Optional.empty();
         try {
-            LedgerOpening opened = LedgerOpening.of(options, folder);
+            copy = copyOf(options, folder);
+            LedgerOptions twin =
+                    copy.isEmpty() ? options : options.withJournal(copy.get().disk());
+            folder.writesTo(twin.journal());
+            LedgerOpening opened = LedgerOpening.of(twin, folder, copy);
             folder.keepToOwner();
-            return new Ledger(options, folder, opened);
+            return new Ledger(twin, folder, copy, opened);
         } catch (IOException | RuntimeException e) {
+            if (copy.isPresent()) copy.get().close();
             folder.close();
             throw e;
+        }
+    }
+
+    private static Optional<JournalCopy> copyOf(LedgerOptions options, DataFolder folder) throws IOException {
+        Optional<CopyPlace> noted = folder.notedCopy();
+        if (options.copy().isEmpty() && noted.isPresent())
+            throw new IOException("the journal of this folder is copied to "
+                    + noted.get().folder() + ". Start with --journal-copy "
+                    + noted.get().folder()
+                    + ", or with --end-journal-copy to go on without the copy");
+        return options.copy().isEmpty()
+                ? Optional.empty()
+                : Optional.of(JournalCopy.open(options.journal(), options.copy().get(), noted));
+    }
+
+    /**
+     * Writes into the journal of a folder that nobody uses what a copy of it has more.
+     *
+     * @return how the two were found: where the copy is shorter, nothing was done
+     * @throws JournalBroken where one of them is damaged, or the two went different ways
+     */
+    public static JournalSync catchUp(LedgerOptions options, Disk copy) throws IOException, JournalBroken {
+        try (DataFolder folder = DataFolder.own(options)) {
+            if (Journal.isEmpty(options.journal()))
+                throw new IOException(
+                        "--data: " + options.data() + " has no journal. Restore a backup into a new folder first");
+            return JournalSync.catchUp(options.journal(), copy);
+        }
+    }
+
+    /** The options with the copy that the folder says its journal has. */
+    public static LedgerOptions withNotedCopy(LedgerOptions options) throws IOException {
+        try (DataFolder folder = DataFolder.own(options)) {
+            return options.withCopy(folder.notedCopy());
+        }
+    }
+
+    /**
+     * Ends the copy of a folder's journal: from now on it does not have every number.
+     *
+     * @param lost whether the copy is lost for good, so that nobody can ever go back to it
+     */
+    public static void endCopy(LedgerOptions options, boolean lost) throws IOException {
+        try (DataFolder folder = DataFolder.own(options)) {
+            Optional<CopyPlace> noted = folder.notedCopy();
+            if (noted.isEmpty()) return;
+            Path place = noted.get().folder();
+            try {
+                JournalCopy.end(place, folder.knownEntry() + 1);
+            } catch (IOException e) {
+                if (!lost)
+                    throw new IOException(
+                            "--end-journal-copy: nothing can be noted in " + place + " (" + e.getMessage()
+                                    + "), so that it would still be believed to have every number. Mount the disk; if it is lost for good, add --journal-copy-lost",
+                            e);
+            }
+            folder.forgetCopy();
         }
     }
 
@@ -181,6 +283,7 @@ public final class Ledger implements Committed, AutoCloseable {
     }
 
     private void tell(List<Entry> entries) {
+        receipts.committed(entries, firstHash(entries));
         for (Consumer<List<Entry>> listener : listeners) {
             try {
                 listener.accept(entries);
@@ -188,6 +291,130 @@ public final class Ledger implements Committed, AutoCloseable {
                 LOG.warn("a listener failed; the entries are kept", e);
             }
         }
+    }
+
+    /** The hash of the ledger's first entry, by which it is known, where it is among these. */
+    private Optional<String> firstHash(List<Entry> entries) {
+        if (entries.getFirst().seq() > 1) return Optional.empty();
+        try {
+            return Journal.headAt(options.journal(), 1).map(Head::hash);
+        } catch (IOException e) {
+            LOG.warn("no receipts are made before the next start: the first entry cannot be read back", e);
+            return Optional.empty();
+        }
+    }
+
+    /** The receipt of the newest entry; absent where there is none to make. */
+    public Optional<Receipt> receipt() {
+        return receipts == null ? Optional.empty() : receipts.newest();
+    }
+
+    /**
+     * Somebody shows a receipt. If it is genuine and the ledger lacks its entry, no numbers are allocated any more,
+     * also after a start.
+     */
+    public void show(Receipt shown) {
+        if (receipts == null || receipts.meaning(shown) != Receipts.Meaning.BEYOND) return;
+        synchronized (this) {
+            if (rollback.filter(known -> known.seen().isPresent()).isPresent()) return;
+            var found = new PossibleRollback(
+                    "a receipt of entry " + shown.entry() + " was shown, and "
+                            + (shown.entry() > receipts.entry()
+                                    ? "the ledger ends at entry " + receipts.entry()
+                                    : "that entry of the ledger is another one"),
+                    rollback.map(PossibleRollback::entry).orElse(receipts.entry()),
+                    Optional.of(shown));
+            rollback = Optional.of(found);
+            writer.work().holdStill(true);
+            LOG.error("no numbers are allocated: {}", found.message());
+            try {
+                found.keep(options.data());
+            } catch (IOException e) {
+                LOG.error("that the ledger may not be the newest could not be noted for the next start", e);
+            }
+        }
+    }
+
+    /**
+     * Whether the ledger has an entry with a hash, as somebody noted it down.
+     *
+     * @param noted a head that was kept elsewhere
+     */
+    public boolean reaches(Head noted) throws IOException {
+        return noted.seq() <= receipts.entry()
+                && Journal.headAt(options.journal(), noted.seq()).equals(Optional.of(noted));
+    }
+
+    /**
+     * It was proved that this ledger is the newest.
+     *
+     * @return the receipt of an entry that it lacks all the same, by which nothing is settled; absent where all is well
+     */
+    public Optional<Receipt> proved() {
+        synchronized (this) {
+            Optional<Receipt> lacking = rollback.flatMap(PossibleRollback::seen)
+                    .filter(seen -> receipts.meaning(seen) == Receipts.Meaning.BEYOND);
+            if (lacking.isPresent()) return lacking;
+            settle();
+            rollback = Optional.empty();
+            writer.work().holdStill(false);
+            return Optional.empty();
+        }
+    }
+
+    /** Why it is not known whether this ledger is the newest; absent where nothing speaks against it. */
+    public Optional<PossibleRollback> rollback() {
+        return rollback;
+    }
+
+    /** The series of which it is still to be stated what a lost state of the ledger may have issued. */
+    public List<String> unstated() {
+        Optional<PossibleRollback> now = rollback;
+        if (now.isEmpty()) return List.of();
+        Set<String> stated = read(dsl -> new EntryQueries(dsl).stated(now.get().entry()));
+        return snapshot().series().values().stream()
+                .filter(series -> !series.retired() && !stated.contains(series.key()))
+                .map(Series::key)
+                .sorted()
+                .toList();
+    }
+
+    /**
+     * Allocates numbers again, once what may have been issued was stated of all series.
+     *
+     * @param reason why nothing else was issued
+     * @param before what is done first, about labels that a lost state may have printed
+     */
+    public Outcome<Answer.Settlement> resume(
+            Optional<String> reason, RequestMark mark, String by, List<Act.ChangeLabels> before) {
+        synchronized (this) {
+            List<String> open = unstated();
+            if (!open.isEmpty())
+                throw new IllegalStateException("nothing was stated yet of " + String.join(", ", open));
+            for (Act.ChangeLabels act : before) performed(act, by);
+            Outcome<Answer.Settlement> outcome = performed(
+                    new Act.Resume(Epoch.fresh(receipts.generation() + 1).toString(), reason, mark), by);
+            if (outcome instanceof Outcome.Settled) {
+                settle();
+                rollback = Optional.empty();
+                writer.work().holdStill(false);
+            }
+            return outcome;
+        }
+    }
+
+    private void settle() {
+        try {
+            PossibleRollback.settle(options.data());
+        } catch (IOException e) {
+            // The next start finds the act in the journal, and takes the file away.
+            LOG.warn("the note that the ledger may not be the newest could not be deleted", e);
+        }
+    }
+
+    /** What is done although a newer state of the ledger may exist. */
+    private static boolean isOfRestoring(Act<?> act) {
+        return act instanceof Act.StateHighest || act instanceof Act.ChangeAccount || act instanceof Act.Define;
     }
 
     /**
@@ -217,6 +444,13 @@ public final class Ledger implements Committed, AutoCloseable {
         Optional<String> question = writer.work().dateQuestion();
         if (question.isPresent() && DateCheck.matters(act))
             throw new LedgerUnavailable(Kind.DATE_UNCONFIRMED, question.get(), null);
+        Optional<PossibleRollback> possible = rollback;
+        if (possible.isPresent() && !isOfRestoring(act))
+            throw new LedgerUnavailable(Kind.NEWEST_UNKNOWN, possible.get().message(), null);
+        return performed(act, by);
+    }
+
+    private <A extends Answer> Outcome<A> performed(Act<A> act, String by) {
         try {
             for (int i = 0; i < MOST_PROOFS; i++) {
                 BatchWork.Result outcome = writer.submit(act, by, proved(act)).join();
@@ -297,6 +531,16 @@ public final class Ledger implements Committed, AutoCloseable {
         return Attachments.in(options.data());
     }
 
+    /** The copy of the journal; absent where none is kept. */
+    public Optional<JournalCopy> journalCopy() {
+        return copy;
+    }
+
+    /** The data folder. */
+    public Path data() {
+        return options.data();
+    }
+
     public Disk journalDisk() {
         return options.journal();
     }
@@ -307,9 +551,13 @@ public final class Ledger implements Committed, AutoCloseable {
         BatchWork work = writer.work();
         String paused = work.paused()
                 .map(LedgerUnavailable::getMessage)
+                .or(() -> rollback.map(PossibleRollback::message))
                 .or(work::dateQuestion)
                 .orElse("");
-        return new Status(work.stopped(), paused, work.head(), opening, work.remarks());
+        List<String> remarks = Stream.concat(
+                        copy.flatMap(each -> each.disk().warning()).stream(), work.remarks().stream())
+                .toList();
+        return new Status(work.stopped(), paused, work.head(), opening, remarks);
     }
 
     /**
@@ -341,6 +589,7 @@ public final class Ledger implements Committed, AutoCloseable {
             if (seen.isPresent()) folder.saw(seen.get(), writer.work().head().seq());
             folder.unmark();
         }
+        if (copy.isPresent()) close(copy.get(), failures);
         folder.close();
         if (!failures.isEmpty())
             throw new IOException(

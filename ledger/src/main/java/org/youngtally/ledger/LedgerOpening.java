@@ -11,10 +11,13 @@ import org.jooq.exception.DataAccessException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.youngtally.core.series.Series;
+import org.youngtally.ledger.copy.JournalCopy;
+import org.youngtally.ledger.copy.TwinDisk;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.journal.JournalEndsEarly;
+import org.youngtally.ledger.journal.JournalSync;
 import org.youngtally.ledger.secret.Secrets;
 import org.youngtally.ledger.store.Store;
 
@@ -39,7 +42,7 @@ record LedgerOpening(
     private static final Logger LOG = LoggerFactory.getLogger(LedgerOpening.class);
 
     /** Nothing in it needs more room on the disk than there is. */
-    static LedgerOpening of(LedgerOptions options, DataFolder folder) throws IOException {
+    static LedgerOpening of(LedgerOptions options, DataFolder folder, Optional<JournalCopy> copy) throws IOException {
         var told = new ArrayList<String>();
         Optional<Shortage> shortage = folder.shortage(0);
         if (shortage.isPresent()) {
@@ -66,6 +69,7 @@ record LedgerOpening(
         }
         Journal journal;
         try {
+            if (copy.isPresent()) sync(copy.get(), options, doubtful, told);
             List<String> traces = Journal.isEmpty(options.journal()) ? folder.traces() : List.of();
             if (known == 0 && !traces.isEmpty())
                 throw new JournalBroken("the journal is gone, while " + String.join(" and ", traces));
@@ -76,6 +80,10 @@ record LedgerOpening(
         if (journal.dropped() > 0)
             told.add(journal.dropped()
                     + " bytes of an unfinished, never answered write were dropped from the journal's end");
+        if (copy.isPresent()) {
+            copy.get().note(journal.head());
+            folder.noteCopy(copy.get().place());
+        }
         Optional<IOException> failing = mark(folder, journal);
         boolean inMemory = false;
         try {
@@ -124,6 +132,36 @@ record LedgerOpening(
                     told);
         }
         return new LedgerOpening(store, journal, "", inMemory, shortage, failing, told);
+    }
+
+    /**
+     * Brings the journal and its copy to the same end. Where the journal had to catch up from a copy that may lack
+     * numbers itself, nobody knows whether it is the newest.
+     */
+    private static void sync(JournalCopy copy, LedgerOptions options, boolean doubtful, List<String> told)
+            throws IOException, JournalBroken {
+        TwinDisk twin = copy.disk();
+        if (twin.warning().isPresent()) {
+            told.add(twin.warning().get());
+            return;
+        }
+        Optional<JournalSync> sync = JournalSync.run(twin.main(), twin.copy(), doubtful);
+        long recovered = sync.map(JournalSync::recovered).orElse(0L);
+        long copied = sync.map(JournalSync::copied).orElse(0L);
+        if (copied > 0)
+            told.add((copy.isNew() ? "a journal copy was begun in " : "the journal copy caught up in ") + twin.place()
+                    + " with " + copied + (copied == 1 ? " entry" : " entries"));
+        if (recovered == 0) return;
+        String lacked = "the journal lacked the entries from "
+                + (sync.orElseThrow().main().seq() + 1) + " to "
+                + sync.get().copy().seq() + ", which its copy in " + twin.place() + " has";
+        told.add(lacked + "; they were taken from there");
+        if (!copy.proves())
+            new PossibleRollback(
+                            lacked + ", and that copy was not written under the policy ‘stop’ throughout",
+                            sync.get().copy().seq(),
+                            Optional.empty())
+                    .keep(options.data());
     }
 
     /** What can be asked of a ledger whose journal is damaged: all that is proved of it. */

@@ -4,7 +4,9 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.InstantSource;
 import java.time.ZoneId;
+import java.util.Optional;
 import java.util.function.LongSupplier;
+import org.youngtally.ledger.copy.CopyPlace;
 import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.FolderDisk;
 
@@ -19,6 +21,7 @@ import org.youngtally.ledger.journal.FolderDisk;
  * @param machineRun tells one run of the machine from the next; empty where the system does not say
  * @param room how many bytes are left on the disk
  * @param patience how long a start waits that finds a journal without a lock: longer than one write to it takes
+ * @param copy where a copy of the journal is kept; absent for none
  */
 public record LedgerOptions(
         Path data,
@@ -28,7 +31,8 @@ public record LedgerOptions(
         ZoneId zone,
         String machineRun,
         LongSupplier room,
-        Duration patience) {
+        Duration patience,
+        Optional<CopyPlace> copy) {
     private static final Duration USUAL_PATIENCE = Duration.ofSeconds(10);
 
     public static LedgerOptions in(Path data) {
@@ -41,35 +45,40 @@ public record LedgerOptions(
                 ZoneId.systemDefault(),
                 MachineRun.current(),
                 () -> folder.toFile().getUsableSpace(),
-                USUAL_PATIENCE);
+                USUAL_PATIENCE,
+                Optional.empty());
     }
 
     public LedgerOptions withClock(InstantSource newClock) {
-        return new LedgerOptions(data, journal, storeUrl, newClock, zone, machineRun, room, patience);
+        return new LedgerOptions(data, journal, storeUrl, newClock, zone, machineRun, room, patience, copy);
     }
 
     public LedgerOptions withZone(ZoneId newZone) {
-        return new LedgerOptions(data, journal, storeUrl, clock, newZone, machineRun, room, patience);
+        return new LedgerOptions(data, journal, storeUrl, clock, newZone, machineRun, room, patience, copy);
     }
 
     public LedgerOptions withJournal(Disk newJournal) {
-        return new LedgerOptions(data, newJournal, storeUrl, clock, zone, machineRun, room, patience);
+        return new LedgerOptions(data, newJournal, storeUrl, clock, zone, machineRun, room, patience, copy);
     }
 
     public LedgerOptions withStoreUrl(String newStoreUrl) {
-        return new LedgerOptions(data, journal, newStoreUrl, clock, zone, machineRun, room, patience);
+        return new LedgerOptions(data, journal, newStoreUrl, clock, zone, machineRun, room, patience, copy);
     }
 
     public LedgerOptions withMachineRun(String newRun) {
-        return new LedgerOptions(data, journal, storeUrl, clock, zone, newRun, room, patience);
+        return new LedgerOptions(data, journal, storeUrl, clock, zone, newRun, room, patience, copy);
     }
 
     public LedgerOptions withRoom(LongSupplier newRoom) {
-        return new LedgerOptions(data, journal, storeUrl, clock, zone, machineRun, newRoom, patience);
+        return new LedgerOptions(data, journal, storeUrl, clock, zone, machineRun, newRoom, patience, copy);
     }
 
     public LedgerOptions withPatience(Duration newPatience) {
-        return new LedgerOptions(data, journal, storeUrl, clock, zone, machineRun, room, newPatience);
+        return new LedgerOptions(data, journal, storeUrl, clock, zone, machineRun, room, newPatience, copy);
+    }
+
+    public LedgerOptions withCopy(Optional<CopyPlace> newCopy) {
+        return new LedgerOptions(data, journal, storeUrl, clock, zone, machineRun, room, patience, newCopy);
     }
 
     /** The folder of H2's files. */

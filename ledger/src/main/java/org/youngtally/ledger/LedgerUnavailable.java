@@ -20,6 +20,8 @@ public final class LedgerUnavailable extends RuntimeException {
         DISK_FAILING,
         /** Nothing was done, because the clock says a date that an administrator has to confirm first. */
         DATE_UNCONFIRMED,
+        /** Nothing was done, because a newer state of the ledger may exist; an administrator has to say. */
+        NEWEST_UNKNOWN,
         /** Nothing was done, and nothing will be until an administrator has looked. */
         STOPPED
     }

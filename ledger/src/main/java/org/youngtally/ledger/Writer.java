@@ -66,6 +66,8 @@ final class Writer implements AutoCloseable {
                         .sum();
             case Act.ChangeLabels change -> change.step() instanceof LabelStep.Spoil ? Decider.MOST_SETTLED : 1;
             case Act.Continue on -> 1;
+            case Act.StateHighest stated -> Decider.MOST_SETTLED;
+            case Act.Resume resume -> 1;
             case Act.CarryOut carry ->
                 carry.step() instanceof PlanStep.Record record ? weight(record) : Decider.MOST_SETTLED;
             case Act.Settle settle -> 1;

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.stream.LongStream;
 import java.util.stream.Stream;
 import org.youngtally.core.access.Account;
@@ -297,6 +298,53 @@ final class GoldenActs {
                     job,
                     new LabelStep.Note(new Places(2, 3), LabelState.UNCONFIRMED, Optional.of("broke the connection")));
             labels(job, new LabelStep.Send(List.of(new Places(4, 5)), Optional.of("ipp://127.0.0.1/labels")));
+        }
+    }
+
+    /** A ledger that goes on after a loss: numbers that are in doubt, some of them settled. */
+    void rollback() throws IOException {
+        Supplier<LedgerOptions> options =
+                () -> LedgerOptions.in(data).withClock(() -> now).withZone(ZoneOffset.UTC);
+        try (Ledger opened = Ledger.open(options.get())) {
+            ledger = opened;
+            done(new Act.Define(
+                    List.of(
+                            SeriesDraft.of("part", "P-{count 5}")
+                                    .with(SeriesProperties.RANGES, List.of(range(1, 99_999))),
+                            SeriesDraft.of("other", "Q{count 3}")
+                                    .with(SeriesProperties.RANGES, List.of(range(1, 999)))),
+                    Optional.empty()));
+            take("part", 4, Act.Form.SINGLES);
+            take("part", 1, held(3_600));
+            done(new Act.Settle(
+                    "part",
+                    new Selection.Identifiers(List.of("P-00002")),
+                    Deed.RETURN,
+                    Optional.of("not wanted"),
+                    mark()));
+        }
+        new PossibleRollback("it was restored", 4, Optional.empty()).keep(data);
+        try (Ledger opened = Ledger.open(options.get())) {
+            ledger = opened;
+            LaneKey lane = new LaneKey("part", 1, "");
+            done(new Act.StateHighest(
+                    "part",
+                    1,
+                    List.of(new Act.HighestIn(lane, Particulars.on(MARCH), 19)),
+                    Optional.of("the last drawing"),
+                    mark()));
+            done(new Act.StateHighest("other", 1, List.of(), Optional.of("nothing was issued"), mark()));
+            now = now.plusMillis(250);
+            opened.resume(Optional.of("all is stated"), mark(), "ines", List.of());
+            done(new Act.Settle(
+                    "part", new Selection.Identifiers(List.of("P-00007")), Deed.USE, Optional.empty(), mark()));
+            done(new Act.Settle(
+                    "part",
+                    new Selection.Through("P-00009", "P-00011"),
+                    Deed.VOID,
+                    Optional.of("on no paper"),
+                    mark()));
+            take("part", 2, Act.Form.SINGLES);
         }
     }
 

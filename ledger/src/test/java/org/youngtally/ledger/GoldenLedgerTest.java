@@ -164,11 +164,13 @@ class GoldenLedgerTest {
         else if (folder.endsWith("layouts")) new GoldenActs(data).layouts();
         else if (folder.endsWith("jobs")) new GoldenActs(data).jobs();
         else if (folder.endsWith("printers")) new GoldenActs(data).printers();
+        else if (folder.endsWith("rollback")) new GoldenActs(data).rollback();
         else if (folder.endsWith("documents")) new GoldenActs(data).documents();
         else new GoldenActs(data).perform();
         Files.createDirectories(folder);
         for (String kept : List.of("journal", "files", "secret")) keep(kept, folder);
         Path batches = GOLDEN.resolve(System.getProperty("golden.write") + "-batches");
+        Files.createDirectories(batches);
         for (String kept : List.of("files", "secret")) keep(kept, batches);
         List<Entry> entries = entries(data);
         try (Journal journal = Journal.open(new FolderDisk(batches.resolve("journal")), 0, false)) {

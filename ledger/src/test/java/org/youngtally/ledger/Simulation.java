@@ -32,6 +32,7 @@ import org.youngtally.ledger.audit.AuditReport;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
+import org.youngtally.ledger.receipt.Epoch;
 import org.youngtally.ledger.secret.Secrets;
 import org.youngtally.ledger.simulation.Family;
 import org.youngtally.ledger.simulation.Labels;
@@ -141,7 +142,8 @@ final class Simulation {
                 },
                 entries -> disk.step(),
                 Runnable::run,
-                DiskGuard.NONE);
+                DiskGuard.NONE,
+                Epoch.fresh(0).toString());
         jumped = false;
         machineWentDown = false;
     }

@@ -153,7 +153,7 @@ class TamperedLedgerTest {
                     "drop table label_stretch",
                     "drop table label_change",
                     "drop table document_item",
-                    "delete from \"flyway_schema_history\" where \"version\" in ('7', '8', '9', '10', '11', '12', '13')"))
+                    "delete from \"flyway_schema_history\" where \"version\" in ('7', '8', '9', '10', '11', '12', '13', '14')"))
                 statement.execute(sql);
         }
         try (Ledger ledger = open()) {

@@ -2,7 +2,9 @@ package org.youngtally.service;
 
 import java.util.Locale;
 import org.slf4j.bridge.SLF4JBridgeHandler;
+import org.youngtally.service.backup.BackupCommand;
 import org.youngtally.service.demo.DemoCommand;
+import org.youngtally.service.restore.RestoreCommand;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
@@ -10,7 +12,14 @@ import picocli.CommandLine.Command;
 @Command(
         name = "youngtally",
         description = "The commands that run on the data folder.",
-        subcommands = {ServeCommand.class, DemoCommand.class, RebuildCommand.class, PasswordCommand.class})
+        subcommands = {
+            ServeCommand.class,
+            DemoCommand.class,
+            RebuildCommand.class,
+            BackupCommand.class,
+            RestoreCommand.class,
+            PasswordCommand.class
+        })
 public final class Main {
     private Main() {}
 

@@ -22,6 +22,7 @@ import org.springframework.core.env.Environment;
 import org.springframework.core.env.MapPropertySource;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerOptions;
+import org.youngtally.service.backup.BackupPlan;
 import org.youngtally.service.printing.Printers;
 import org.youngtally.service.web.Reach;
 
@@ -41,6 +42,7 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
      *
      * @param behindProxy whether a proxy in front of the service ends TLS
      * @param printers that labels may be sent to
+     * @param backups where they are kept, and how often they are made
      * @param afterwards what is left to do once the service has ended because the process was asked to
      */
     public static RunningService start(
@@ -49,6 +51,7 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
             int port,
             boolean behindProxy,
             Printers printers,
+            BackupPlan backups,
             Runnable afterwards)
             throws IOException {
         LoggerFactory.getILoggerFactory(); // two threads that start logging at once get in each other's way
@@ -86,6 +89,7 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
                                 "cookies", Map.of("server.servlet.session.cookie.secure", tls || behindProxy)));
                 context.registerBean(Ledger.class, () -> opened(opening));
                 context.registerBean(Printers.class, () -> printers);
+                context.registerBean(BackupPlan.class, () -> backups);
                 context.registerBean(Reach.class, () -> new Reach(thisMachine && !tls && !behindProxy, behindProxy));
             });
             application.setRegisterShutdownHook(false);

@@ -8,10 +8,13 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.youngtally.core.fault.DefinitionName;
+import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerOptions;
 import org.youngtally.ledger.Status;
 import org.youngtally.printers.PrinterAddress;
 import org.youngtally.service.access.FirstAccount;
+import org.youngtally.service.backup.BackupOptions;
+import org.youngtally.service.backup.BackupPlan;
 import org.youngtally.service.demo.DemoCommand;
 import org.youngtally.service.printing.Printers;
 import picocli.CommandLine.Command;
@@ -25,6 +28,9 @@ import picocli.CommandLine.Spec;
 final class ServeCommand implements Callable<Integer> {
     @Mixin
     private ServiceOptions options;
+
+    @Mixin
+    private BackupOptions safety;
 
     @Option(
             names = "--data",
@@ -82,12 +88,17 @@ final class ServeCommand implements Callable<Integer> {
                 && !InetAddress.getByName(options.address()).isLoopbackAddress())
             throw new IOException("--data: " + data
                     + " is a folder of the demo, whose passwords are public. Serve it on 127.0.0.1 only.");
+        LedgerOptions ledger = LedgerOptions.in(data).withZone(options.zone()).withCopy(safety.copy());
+        BackupPlan plan = safety.plan();
+        plan.passphrase();
+        if (safety.endsCopy()) Ledger.endCopy(ledger, safety.copyLost());
         RunningService service = RunningService.start(
-                LedgerOptions.in(data).withZone(options.zone()),
+                ledger,
                 options.address(),
                 options.port(),
                 behindProxy,
                 new Printers(addresses(), Optional.empty()),
+                plan,
                 () -> {});
         service.ledger().status().opening().forEach(System.out::println);
         Status status = service.ledger().status();

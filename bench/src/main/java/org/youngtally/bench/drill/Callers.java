@@ -5,8 +5,10 @@ import java.net.http.HttpResponse;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
@@ -23,6 +25,8 @@ final class Callers implements AutoCloseable {
     private final List<Thread> threads = new ArrayList<>();
     private final Map<String, String> answered = new ConcurrentHashMap<>();
     private final Map<String, AtomicLong> heard = new ConcurrentHashMap<>();
+    private final Set<String> forgotten = ConcurrentHashMap.newKeySet();
+    private final Semaphore gate = new Semaphore(CALLERS, true);
     private volatile boolean ending;
     private volatile long lastNumber = System.nanoTime();
 
@@ -31,9 +35,25 @@ final class Callers implements AutoCloseable {
         for (int caller = 0; caller < CALLERS; caller++) {
             String name = "caller-" + caller + "-";
             threads.add(Thread.ofVirtual().start(() -> {
-                for (int i = 0; !ending; i++) take(name + i);
+                for (int i = 0; !ending; i++) {
+                    gate.acquireUninterruptibly();
+                    try {
+                        take(name + i);
+                    } finally {
+                        gate.release();
+                    }
+                }
             }));
         }
+    }
+
+    /** Nobody asks any more once this returns; what was under way is answered. */
+    void pause() throws InterruptedException {
+        gate.acquire(CALLERS);
+    }
+
+    void goOn() {
+        gate.release(CALLERS);
     }
 
     private void take(String key) {
@@ -67,6 +87,15 @@ final class Callers implements AutoCloseable {
         var counts = new TreeMap<String, Long>();
         heard.forEach((what, count) -> counts.put(what, count.get()));
         return counts;
+    }
+
+    /** The ledger does not know the requests that were answered up to now. */
+    void forget() {
+        forgotten.addAll(answered.keySet());
+    }
+
+    boolean isForgotten(String key) {
+        return forgotten.contains(key);
     }
 
     /** What was answered, by the key of the request. */

@@ -131,6 +131,104 @@ enum Drill {
         void run(Scene scene) throws IOException, InterruptedException {
             scene.startedWithClock("+4000d");
         }
+    },
+    OLD_COPY("an older copy of the folder is put back, beside a journal copy that goes on") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            scene.withCopy();
+            Path old = scene.kept();
+            scene.service().kill();
+            scene.replacedBy(old);
+            scene.service().start(Map.of());
+            scene.tell("told at the start", scene.service().told("the journal lacked "));
+            scene.resumes();
+        }
+    },
+    STALE_RECEIPT("an older copy of the folder is put back, and a caller shows the receipt of a number that it lacks") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            Path old = scene.kept();
+            String receipt = scene.service().receipt();
+            scene.callers().pause();
+            scene.service().stop();
+            Path newest = scene.replacedBy(old);
+            scene.service().start(Map.of());
+            scene.service().show(receipt);
+            scene.noticed("told");
+            scene.callers().goOn();
+            scene.asked();
+            scene.service().stop();
+            Drills.remove(scene.service().data());
+            Files.move(newest, scene.service().data());
+            scene.startedAgain();
+        }
+    },
+    JOURNAL_DISK_LOST("the disk of the journal is lost, and the copy has it") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            scene.withCopy();
+            scene.service().kill();
+            Drills.remove(scene.service().data().resolve("journal"));
+            scene.service().start(Map.of());
+            scene.tell("told at the start", scene.service().told("the journal lacked "));
+            scene.resumes();
+        }
+    },
+    COPY_DISK_LOST("the disk of the journal copy is lost, and is back") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            scene.withCopy();
+            Path away = scene.folder().resolve("away");
+            Files.move(scene.copy(), away);
+            Files.createFile(scene.copy());
+            scene.noticed("told");
+            scene.asked();
+            Files.delete(scene.copy());
+            Files.move(away, scene.copy());
+            scene.tell(
+                    "resumes",
+                    "%.1f s after it was back".formatted(scene.callers().awaitNumber()));
+        }
+    },
+    RESTORE_FROM_COPY("the data folder is lost, and restored from a backup and the journal copy") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            scene.withCopy();
+            scene.backedUp();
+            scene.goesOn();
+            scene.service().kill();
+            scene.restored("--journal-copy", scene.copy().toString());
+            scene.service().start(Map.of());
+            scene.resumes();
+        }
+    },
+    RESTORE_BY_HEAD("the data folder is lost, and restored from a backup that has the newest head noted elsewhere") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            scene.callers().pause();
+            scene.backedUp();
+            String head = Text.of(scene.status(), "head");
+            scene.service().kill();
+            scene.restored("--head", head);
+            scene.callers().goOn();
+            scene.service().start(Map.of());
+            scene.resumes();
+        }
+    },
+    RESTORE_BY_STATEMENT("the data folder is lost, and restored from a backup alone") {
+        @Override
+        void run(Scene scene) throws IOException, InterruptedException {
+            scene.backedUp();
+            scene.goesOn();
+            scene.callers().pause();
+            scene.service().kill();
+            scene.restored();
+            scene.service().start(Map.of());
+            scene.noticed("told");
+            scene.stated();
+            scene.callers().goOn();
+            scene.resumes();
+        }
     };
 
     private final String what;

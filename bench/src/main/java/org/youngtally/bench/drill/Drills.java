@@ -90,7 +90,7 @@ final class Drills {
         }
     }
 
-    private static void remove(Path folder) throws IOException, InterruptedException {
+    static void remove(Path folder) throws IOException, InterruptedException {
         for (String mounted : List.of("disk", "disk", "kept")) {
             Path place = folder.resolve(mounted);
             if (Files.exists(place)

@@ -6,9 +6,11 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
@@ -17,6 +19,7 @@ import java.util.concurrent.locks.LockSupport;
 /** A service in a process of its own, on a data folder and a port that stay the same over its starts. */
 final class Instance implements AutoCloseable {
     private static final String SHOWN = "its password ";
+    private static final String RECEIPT = "Ledger-Receipt";
     private static final Duration PATIENCE = Duration.ofSeconds(40);
 
     private final Path jar;
@@ -26,6 +29,7 @@ final class Instance implements AutoCloseable {
     private final HttpClient http =
             HttpClient.newBuilder().connectTimeout(Duration.ofSeconds(2)).build();
     private Process process;
+    private List<String> options = List.of();
     private String token = "";
 
     /** @param log where the output of each start goes */
@@ -40,6 +44,22 @@ final class Instance implements AutoCloseable {
 
     Path data() {
         return data;
+    }
+
+    /** What the next starts are told besides the folder. */
+    void options(List<String> given) {
+        options = List.copyOf(given);
+    }
+
+    /** Runs a command on the data folder. @return what it says */
+    String command(String... words) throws IOException, InterruptedException {
+        var line = new ArrayList<String>(
+                List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-jar", jar.toString()));
+        line.addAll(List.of(words));
+        Process command = new ProcessBuilder(line).redirectErrorStream(true).start();
+        String told = new String(command.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        if (command.waitFor() != 0) throw new IOException(String.join(" ", words) + ": " + told.strip());
+        return told;
     }
 
     /** Starts it and waits until it says that it is ready. */
@@ -61,7 +81,7 @@ final class Instance implements AutoCloseable {
     }
 
     private void launch(Map<String, String> environment) throws IOException {
-        var builder = new ProcessBuilder(
+        var line = new ArrayList<String>(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-XX:+UseSerialGC",
                 "-XX:TieredStopAtLevel=1",
@@ -73,7 +93,9 @@ final class Instance implements AutoCloseable {
                 "--port",
                 Integer.toString(port),
                 "--data",
-                data.toString());
+                data.toString()));
+        line.addAll(options);
+        var builder = new ProcessBuilder(line);
         builder.environment().putAll(environment);
         process = builder.redirectErrorStream(true).redirectOutput(log.toFile()).start();
     }
@@ -124,6 +146,22 @@ final class Instance implements AutoCloseable {
     HttpResponse<String> get(String path) throws IOException, InterruptedException {
         return http.send(
                 request(path).header("Authorization", "Bearer " + token).GET().build(),
+                HttpResponse.BodyHandlers.ofString());
+    }
+
+    /** The receipt that comes with an answer. */
+    String receipt() throws IOException, InterruptedException {
+        return get("/status").headers().firstValue(RECEIPT).orElseThrow();
+    }
+
+    /** Shows a receipt. */
+    void show(String receipt) throws IOException, InterruptedException {
+        http.send(
+                request("/status")
+                        .header("Authorization", "Bearer " + token)
+                        .header(RECEIPT, receipt)
+                        .GET()
+                        .build(),
                 HttpResponse.BodyHandlers.ofString());
     }
 

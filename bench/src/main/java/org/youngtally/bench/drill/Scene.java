@@ -4,8 +4,10 @@ import java.io.IOException;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
@@ -19,6 +21,8 @@ import java.util.stream.Stream;
  */
 record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers, Map<String, String> told) {
     private static final String CLOCK = "clock";
+    /** So many numbers are allocated behind a copy, that it lacks. */
+    private static final int AFTERWARDS = 20;
     /** So long a fault goes on while questions are asked. */
     private static final long MEANWHILE = TimeUnit.SECONDS.toNanos(3);
 
@@ -121,6 +125,107 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
         tell("resumes", "%.1f s after a start with the right clock".formatted(callers.awaitNumber()));
     }
 
+    Path copy() {
+        return folder.resolve("copy");
+    }
+
+    private Path backups() {
+        return folder.resolve("backups");
+    }
+
+    private Path passphrase() {
+        return folder.resolve("passphrase");
+    }
+
+    /** From now on the journal has a copy in another folder. */
+    void withCopy() throws IOException, InterruptedException {
+        service.stop();
+        service.options(List.of("--journal-copy", copy().toString()));
+        service.start(Map.of());
+        callers.awaitNumber();
+    }
+
+    /** Makes a backup while the service runs, and tells of it. */
+    void backedUp() throws IOException, InterruptedException {
+        Files.writeString(passphrase(), "the wind-chest is tight\n");
+        String said = service.command(
+                "backup",
+                backups().toString(),
+                "--data",
+                service.data().toString(),
+                "--passphrase-file",
+                passphrase().toString());
+        tell("backup", line(said, "audit"));
+    }
+
+    /** Numbers are allocated that a copy from before lacks. */
+    void goesOn() throws IOException, InterruptedException {
+        for (int i = 0; i < AFTERWARDS; i++) callers.awaitNumber();
+    }
+
+    private static String line(String said, String word) {
+        return said.lines()
+                .filter(each -> each.startsWith(word))
+                .findFirst()
+                .map(each -> each.substring(word.length()).strip())
+                .orElse("");
+    }
+
+    /** The data folder is lost, and made anew of the backup. */
+    void restored(String... proof) throws IOException, InterruptedException {
+        Drills.remove(service.data());
+        try (Stream<Path> made = Files.list(backups())) {
+            var words = new ArrayList<String>(List.of(
+                    "restore",
+                    made.findFirst().orElseThrow().toString(),
+                    "--data",
+                    service.data().toString(),
+                    "--passphrase-file",
+                    passphrase().toString()));
+            words.addAll(List.of(proof));
+            List<String> said =
+                    service.command(words.toArray(String[]::new)).lines().toList();
+            tell("restore says", said.getLast());
+        }
+    }
+
+    /** The folder as it stands now, to be put back later. */
+    Path kept() throws IOException, InterruptedException {
+        service.stop();
+        Path kept = folder.resolve("old");
+        Instance.run(List.of("cp", "-a", service.data().toString(), kept.toString()));
+        service.start(Map.of());
+        goesOn();
+        return kept;
+    }
+
+    /** An older folder is put in the place of the newest, which is set aside. */
+    Path replacedBy(Path old) throws IOException {
+        Path newest = folder.resolve("newest");
+        Files.move(service.data(), newest);
+        Files.move(old, service.data());
+        return newest;
+    }
+
+    void resumes() throws IOException, InterruptedException {
+        tell("resumes", "%.1f s after the service was started".formatted(callers.awaitNumber()));
+    }
+
+    /** The administrator states the highest number on paper; what was asked before the loss is not known any more. */
+    void stated() throws IOException, InterruptedException {
+        String highest =
+                callers.answered().values().stream().max(String::compareTo).orElseThrow();
+        callers.forget();
+        HttpResponse<String> stated = service.post(
+                "/rollback/statements",
+                "{\"series\":\"drill\",\"highest\":[\"" + highest + "\"],\"reason\":\"the last one on paper\"}",
+                "");
+        if (stated.statusCode() != 200) throw new IOException(stated.body());
+        tell("stated", "highest " + highest + ": " + Text.of(stated.body(), "quantity") + " numbers are in doubt");
+        HttpResponse<String> resumed = service.post("/rollback/resumptions", "{\"reason\":\"all is stated\"}", "");
+        if (resumed.statusCode() != 200) throw new IOException(resumed.body());
+    }
+
     /** Nothing was given twice, every answer is repeated as it was, and the audit passes. */
     void proved() throws IOException, InterruptedException {
         callers.close();
@@ -129,6 +234,7 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
         if (numbers.size() < answered.size()) throw new IOException("a number was issued twice");
         int looked = 0;
         for (Map.Entry<String, String> each : answered.entrySet()) {
+            if (callers.isForgotten(each.getKey())) continue;
             if (++looked > 2_000) break;
             HttpResponse<String> again = service.post("/series/drill/allocations", "{}", each.getKey());
             if (!Text.of(again.body(), "identifiers").equals(each.getValue()))

@@ -273,6 +273,31 @@ public sealed interface Act<A extends Answer> {
             RequestMark mark)
             implements Act<Answer.Settlement> {}
 
+    /**
+     * Say how far the numbers of a series may have been issued by a later state of the ledger that is lost. Those that
+     * this one does not know of are in doubt from then on.
+     *
+     * @param version of the series by which the numbers were read
+     * @param lanes those in which numbers may have been issued; in all others none was
+     * @param reason where it is known from
+     */
+    record StateHighest(String series, int version, List<HighestIn> lanes, Optional<String> reason, RequestMark mark)
+            implements Act<Answer.Settlement> {
+        public StateHighest {
+            lanes = List.copyOf(lanes);
+        }
+    }
+
+    /** @param highest the last position that may have been issued */
+    record HighestIn(LaneKey lane, Particulars particulars, long highest) {}
+
+    /**
+     * Allocate numbers again in a ledger of which a later state is lost, once that has been stated of all series.
+     *
+     * @param epoch that begins by it
+     */
+    record Resume(String epoch, Optional<String> reason, RequestMark mark) implements Act<Answer.Settlement> {}
+
     /** A step of carrying out a plan for the numbers of a table. */
     record CarryOut(String series, PlanStep step, RequestMark mark) implements Act<Answer.Settlement> {}
 
@@ -390,6 +415,8 @@ public sealed interface Act<A extends Answer> {
             case ChangeRecord act -> Optional.of(act.mark());
             case FillTable act -> Optional.of(act.mark());
             case Continue act -> Optional.of(act.mark());
+            case StateHighest act -> Optional.of(act.mark());
+            case Resume act -> Optional.of(act.mark());
             case CarryOut act -> Optional.of(act.mark());
             case NumberRows act -> Optional.of(act.mark());
             case NumberDocument act -> Optional.of(act.mark());

@@ -62,6 +62,8 @@ public final class Decider {
             case Act.ChangeRecord change -> new Recording(state, now, today).change(change);
             case Act.FillTable fill -> new TableFilling(state, fill, now, today).decide();
             case Act.Continue on -> new ContinueDecision(state, on).decide();
+            case Act.StateHighest stated -> new StatingDecision(state, stated).decide();
+            case Act.Resume resume -> new Decision.Done(List.of(new Effect.EpochBegun(resume.epoch())));
             case Act.CarryOut carry -> new PlanDecision(state, carry.series()).decide(carry.step());
             case Act.NumberRows rows -> new PlanDecision(state, rows.series()).number(rows, now);
             case Act.NumberDocument number -> new DocumentDecision(state, number, now, today).decide();

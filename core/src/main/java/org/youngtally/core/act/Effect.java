@@ -241,6 +241,12 @@ public sealed interface Effect {
      */
     record ReferenceFreed(String series, String reference, long seq) implements Effect {}
 
+    /** What may have been issued of a series by a later state of the ledger that is lost is all in doubt. */
+    record SeriesStated(String series) implements Effect {}
+
+    /** The ledger was opened, or goes on after a loss: receipts name the epoch in which their entry was written. */
+    record EpochBegun(String epoch) implements Effect {}
+
     /**
      * A period is closed.
      *

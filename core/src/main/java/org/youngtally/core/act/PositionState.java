@@ -18,7 +18,9 @@ public enum PositionState {
     CLOSED(9, "closed"),
     USED(10, "used"),
     PREEXISTING(11, "pre-existing"),
-    GAP_CLOSED(12, "gap-closed");
+    GAP_CLOSED(12, "gap-closed"),
+    /** It may have been issued by a later state of the ledger that is lost. */
+    IN_DOUBT(13, "in-doubt");
 
     private final byte code;
     private final String word;
@@ -50,9 +52,9 @@ public enum PositionState {
                 .orElseThrow(() -> new IllegalArgumentException("no position is ‘" + word + "’"));
     }
 
-    /** Whether the number stands for something, or is set aside for it. */
+    /** Whether the number stands for something, is set aside for it, or may stand for it. */
     public boolean isLive() {
-        return this == HELD || this == ISSUED || this == USED || this == PREEXISTING;
+        return this == HELD || this == ISSUED || this == USED || this == PREEXISTING || this == IN_DOUBT;
     }
 
     /** Whether it stands for nothing and never will. */

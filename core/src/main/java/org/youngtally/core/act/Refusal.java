@@ -242,6 +242,9 @@ public sealed interface Refusal {
      */
     record NotContinued(String series, String text, ContinueFault fault, Optional<String> next) implements Refusal {}
 
+    /** It cannot be stated how far numbers of a series may have been issued. */
+    record NotStated(String series, String text, ContinueFault fault) implements Refusal {}
+
     /** What stands against going on from a number. */
     enum ContinueFault {
         /** The counter has come so far already. */

@@ -120,7 +120,7 @@ final class SettlingDecision {
                         stretch.changed() == 0 ? stretch.origin().seq() : stretch.changed()));
             Optional<Refusal> inUse = inUse(act, series, span.lane(), stretch);
             if (inUse.isPresent()) return inUse;
-            if (act.deed() == Act.Deed.USE && stretch.block() == 0)
+            if (act.deed() == Act.Deed.USE && stretch.block() == 0 && stretch.state() != PositionState.IN_DOUBT)
                 return Optional.of(new Refusal.NotOfABlock(series.key(), text(series, span.lane(), stretch)));
             choose(span.lane(), stretch);
         }
@@ -171,7 +171,8 @@ final class SettlingDecision {
     private static boolean fits(Act.Deed deed, PositionState now, boolean named) {
         return switch (deed) {
             case CONFIRM, RELEASE -> now == PositionState.HELD;
-            case RETURN, USE -> now == PositionState.ISSUED;
+            case RETURN -> now == PositionState.ISSUED;
+            case USE -> now == PositionState.ISSUED || named && now == PositionState.IN_DOUBT;
             case VOID ->
                 named
                         ? now.isLive() || now == PositionState.RETURNED
@@ -218,7 +219,7 @@ final class SettlingDecision {
 
     private PositionState then(Act.Deed deed, Series series, Stretch stretch) {
         if (deed == Act.Deed.CONFIRM) return PositionState.ISSUED;
-        if (deed == Act.Deed.USE) return PositionState.USED;
+        if (deed == Act.Deed.USE) return stretch.block() == 0 ? PositionState.ISSUED : PositionState.USED;
         if (deed == Act.Deed.VOID) return PositionState.VOIDED;
         if (state.closedAt(series, stretch.origin().particulars().date()).isPresent()) return PositionState.CLOSED;
         if (series.policy().givesAgain()) return PositionState.RETURNED;

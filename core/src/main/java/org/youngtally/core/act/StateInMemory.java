@@ -283,6 +283,8 @@ public final class StateInMemory implements LedgerState {
                     references.remove(List.of(gone.series(), gone.reference()));
                     freed.add(List.of(gone.series(), gone.reference()));
                 }
+                case Effect.SeriesStated stated -> {}
+                case Effect.EpochBegun begun -> {}
                 case Effect.PeriodClosed period -> remember(new Closed(seq, period.period()));
                 case Effect.PeriodReopened reopened -> closed = closed.minus(reopened.closing());
             }

@@ -179,6 +179,7 @@ final class Explained {
                         + stretch.origin().seq();
             case RETURNED -> "returned, issued again next" + ahead + by;
             case PREEXISTING -> "pre-existing";
+            case IN_DOUBT -> "in doubt, may have been issued before the restore" + by;
             case GAP_CLOSED ->
                 "void (gap closed)"
                         + entry(stretch.origin().seq())

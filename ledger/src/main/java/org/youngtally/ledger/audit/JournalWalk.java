@@ -14,6 +14,7 @@ import java.util.HashMap;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
@@ -44,6 +45,7 @@ import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.journal.OrganisationJson;
 import org.youngtally.ledger.journal.SeriesJson;
 import org.youngtally.ledger.store.DocumentQueries;
+import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.ledger.store.KeyMark;
 import org.youngtally.ledger.store.LabelQueries;
 import org.youngtally.ledger.store.OrganisationTables;
@@ -74,6 +76,7 @@ final class JournalWalk {
     /** Jobs of labels, by the entries that began them. */
     private final Map<Long, JobLabels> labels = new HashMap<>();
 
+    private final NavigableMap<Long, String> epochs = new TreeMap<>();
     private long documentItems;
 
     private long recordVersions;
@@ -222,6 +225,8 @@ final class JournalWalk {
                         .ifPresent(lane -> lane.hand(handed.from(), handed.to(), handed.was(), entry.seq()));
             case Effect.Retired retired -> retirements++;
             case Effect.ReferenceFreed freed -> {}
+            case Effect.SeriesStated stated -> {}
+            case Effect.EpochBegun begun -> epochs.put(entry.seq(), begun.epoch());
             case Effect.PeriodClosed closed -> periods.put(entry.seq(), closed);
             case Effect.PeriodReopened reopened -> periods.remove(reopened.closing());
         }
@@ -291,6 +296,8 @@ final class JournalWalk {
                 .value1();
         if (held != voids)
             findings.add("the tables list " + held + " void positions, the journal made " + voids + " void");
+        if (!new EntryQueries(dsl).epochs().equals(epochs))
+            findings.add("the tables keep other epochs than the journal");
         long kept = dsl.fetchCount(RETIRED);
         if (kept != retirements)
             findings.add("the tables keep " + kept + " retired identifiers, the journal retired " + retirements);

@@ -32,6 +32,9 @@ public interface Disk {
      */
     void tryWriting() throws IOException;
 
+    /** Looks after what is left to do on the disk, between two writes; quickly, and without failing. */
+    default void tend() {}
+
     /** A file that grows at its end. */
     interface AppendFile extends AutoCloseable {
         long size() throws IOException;

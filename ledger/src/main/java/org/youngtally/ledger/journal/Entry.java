@@ -61,7 +61,9 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
         NOTE(30, "note"),
         REPRINT(31, "reprint"),
         SPOIL(32, "spoil"),
-        CANCEL(33, "cancel");
+        CANCEL(33, "cancel"),
+        STATE(34, "state"),
+        RESUME(35, "resume");
 
         /** Whether it takes numbers by themselves, for no record that is kept here. */
         public boolean takes() {
@@ -73,7 +75,19 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
             return switch (this) {
                 case VOID -> "voided";
                 case USE -> "reported as used";
-                case LAPSE, RELEASE, CLOSE, DELETE, SHARE, CHANGE, SAVE, ALLOCATE, DEFINE, REMOVE, NOTE -> word + "d";
+                case LAPSE,
+                        RELEASE,
+                        CLOSE,
+                        DELETE,
+                        SHARE,
+                        CHANGE,
+                        SAVE,
+                        ALLOCATE,
+                        DEFINE,
+                        REMOVE,
+                        NOTE,
+                        STATE,
+                        RESUME -> word + "d";
                 case RETURN, CONFIRM, REOPEN, RENUMBER, FILL, RECORD, PRINT, REPRINT, SPOIL -> word + "ed";
                 case CONTINUE -> "continued";
                 case SEND -> "sent";
@@ -102,7 +116,7 @@ public record Entry(long seq, Instant at, String by, Kind kind, Optional<Request
 
         /** Whether it says of numbers that they were in use before they came here. */
         public boolean recordsPreexisting() {
-            return this == CONTINUE || this == RECORD;
+            return this == CONTINUE || this == RECORD || this == STATE;
         }
 
         /** Whether it keeps or changes a record. */

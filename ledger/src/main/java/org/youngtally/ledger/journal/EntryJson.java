@@ -165,6 +165,8 @@ final class EntryJson {
                 json.writeStringProperty("series", freed.series());
                 json.writeNumberProperty("seq", freed.seq());
             }
+            case Effect.SeriesStated stated -> json.writeStringProperty("states", stated.series());
+            case Effect.EpochBegun begun -> json.writeStringProperty("epoch", begun.epoch());
             case Effect.PeriodClosed closed -> LifeJson.write(closed, json);
             case Effect.PeriodReopened reopened -> json.writeNumberProperty("reopens", reopened.closing());
             case Effect.CodebookDefined defined -> {
@@ -326,6 +328,9 @@ final class EntryJson {
                     node.required("series").stringValue(),
                     node.get("frees").stringValue(),
                     node.required("seq").longValue());
+        if (node.has("states"))
+            return new Effect.SeriesStated(node.get("states").stringValue());
+        if (node.has("epoch")) return new Effect.EpochBegun(node.get("epoch").stringValue());
         if (node.has("closes")) return LifeJson.closed(node);
         if (node.has("reopens"))
             return new Effect.PeriodReopened(node.get("reopens").longValue());

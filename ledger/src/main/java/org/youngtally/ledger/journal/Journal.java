@@ -128,6 +128,11 @@ public final class Journal implements AutoCloseable {
         return file == null ? Optional.empty() : file.replaced().map(this::called);
     }
 
+    /** Looks after what is left to do on the disk, between two writes. */
+    public void tend() {
+        disk.tend();
+    }
+
     /** Whether somebody has cut or lengthened it. */
     public Optional<String> resized() {
         return file == null ? Optional.empty() : file.resized(forced).map(this::called);

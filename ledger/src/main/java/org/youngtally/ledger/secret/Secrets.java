@@ -14,6 +14,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.security.GeneralSecurityException;
 import java.security.SecureRandom;
 import java.util.HexFormat;
+import java.util.Optional;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
 import org.youngtally.core.scatter.Scatter;
@@ -22,8 +23,8 @@ import org.youngtally.ledger.journal.FolderDisk;
 
 /**
  * The secret of a data folder, from which the key of each scattered series is derived (HMAC-SHA-256 over the series'
- * key). It is in a file that its owner alone can read, and nowhere else: neither the journal nor the tables hold it,
- * nor is it ever exported.
+ * key), and that of receipts. It is in a file that its owner alone can read, and nowhere else: neither the journal nor
+ * the tables hold it, nor is it ever exported.
  */
 public final class Secrets {
     private static final int BYTES = 32;
@@ -69,6 +70,14 @@ public final class Secrets {
         return proposed;
     }
 
+    /** The key of the ledger's receipts, 32 bytes. The secret is made when it is first needed. */
+    public synchronized byte[] receiptKey() throws IOException {
+        if (!isThere()) write(proposed());
+        load();
+        // No series has such a key.
+        return keyed("\u0000receipts", secret);
+    }
+
     /**
      * A series as it was read back, with its key if it is scattered and the secret is the one that it was defined with.
      */
@@ -83,6 +92,13 @@ public final class Secrets {
         } catch (IOException e) {
             throw new UncheckedIOException("the secret cannot be read from " + file, e);
         }
+    }
+
+    /** The secret itself, for a backup; absent where there is none yet. */
+    public synchronized Optional<byte[]> bytes() throws IOException {
+        if (!isThere()) return Optional.empty();
+        load();
+        return Optional.of(secret.clone());
     }
 
     /** Keeps a secret of one's own in a folder that has none: for data that is to come out alike every time. */
@@ -116,22 +132,29 @@ public final class Secrets {
         secret = fresh;
     }
 
-    private Scatter derived(String series) throws IOException {
-        if (secret == null) {
-            try {
-                secret = HexFormat.of().parseHex(Files.readString(file).strip());
-            } catch (IllegalArgumentException e) {
-                throw new IOException("the file " + file + " does not hold a secret", e);
-            }
+    private void load() throws IOException {
+        if (secret != null) return;
+        try {
+            secret = HexFormat.of().parseHex(Files.readString(file).strip());
+        } catch (IllegalArgumentException e) {
+            throw new IOException("the file " + file + " does not hold a secret", e);
         }
+    }
+
+    private Scatter derived(String series) throws IOException {
+        load();
         return derived(series, secret);
     }
 
     private static Scatter derived(String series, byte[] secret) {
+        return new Scatter(keyed(series, secret));
+    }
+
+    private static byte[] keyed(String what, byte[] secret) {
         try {
             Mac mac = Mac.getInstance("HmacSHA256");
             mac.init(new SecretKeySpec(secret, "HmacSHA256"));
-            return new Scatter(mac.doFinal(series.getBytes(StandardCharsets.UTF_8)));
+            return mac.doFinal(what.getBytes(StandardCharsets.UTF_8));
         } catch (GeneralSecurityException e) {
             throw new IllegalStateException("every Java has HMAC-SHA-256", e);
         }

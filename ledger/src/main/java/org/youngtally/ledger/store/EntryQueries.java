@@ -3,6 +3,7 @@ package org.youngtally.ledger.store;
 import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
 import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
+import static org.youngtally.ledger.store.db.Tables.EPOCH;
 import static org.youngtally.ledger.store.db.Tables.FILLING_SERIES;
 import static org.youngtally.ledger.store.db.Tables.LIVE_REFERENCE;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
@@ -16,9 +17,12 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.function.Predicate;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -95,6 +99,28 @@ public final class EntryQueries {
 
     public Optional<Row> at(long seq) {
         return BY_SEQ.ask(dsl, seq).map(EntryQueries::row).stream().findFirst();
+    }
+
+    /** The epochs, by the entries that began them. */
+    public NavigableMap<Long, String> epochs() {
+        var epochs = new TreeMap<Long, String>();
+        dsl.selectFrom(EPOCH).forEach(row -> epochs.put(row.get(EPOCH.SEQ), row.get(EPOCH.EPOCH_)));
+        return epochs;
+    }
+
+    /** Whether numbers were allocated again, behind an entry, after a loss. */
+    public boolean resumed(long after) {
+        return dsl.fetchExists(ENTRY, ENTRY.SEQ.gt(after), ENTRY.KIND.eq(Entry.Kind.RESUME.code()));
+    }
+
+    /** The series of which it was stated behind an entry what a lost state of the ledger may have issued. */
+    public Set<String> stated(long after) {
+        return new TreeSet<>(dsl.selectDistinct(SERIES.NAME)
+                .from(ENTRY)
+                .join(SERIES)
+                .on(SERIES.ID.eq(ENTRY.SERIES_ID))
+                .where(ENTRY.SEQ.gt(after), ENTRY.KIND.eq(Entry.Kind.STATE.code()))
+                .fetch(SERIES.NAME));
     }
 
     /**

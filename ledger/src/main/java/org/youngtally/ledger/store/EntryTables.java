@@ -7,6 +7,7 @@ import static org.youngtally.ledger.store.db.Tables.CODEBOOK_VERSION;
 import static org.youngtally.ledger.store.db.Tables.DEFINITION_FILE;
 import static org.youngtally.ledger.store.db.Tables.DOCUMENT_ITEM;
 import static org.youngtally.ledger.store.db.Tables.ENTRY;
+import static org.youngtally.ledger.store.db.Tables.EPOCH;
 import static org.youngtally.ledger.store.db.Tables.FILLING_SERIES;
 import static org.youngtally.ledger.store.db.Tables.LANE;
 import static org.youngtally.ledger.store.db.Tables.LIVE_REFERENCE;
@@ -246,6 +247,9 @@ final class EntryTables {
                                 retired,
                                 series(laneSeries(retired.lane())).comparison()));
                     case Effect.ReferenceFreed freed -> batch.free(freed);
+                    case Effect.SeriesStated stated -> {}
+                    case Effect.EpochBegun begun ->
+                        dsl.insertInto(EPOCH).values(entry.seq(), begun.epoch()).execute();
                     case Effect.PeriodClosed closed -> life.close(entry, closed);
                     case Effect.PeriodReopened reopened -> life.reopen(entry, reopened);
                 }

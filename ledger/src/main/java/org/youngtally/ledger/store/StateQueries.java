@@ -340,6 +340,11 @@ public final class StateQueries {
                 .findFirst();
     }
 
+    /** Whether it is still to be said what becomes of it. */
+    private static boolean isOpen(PositionState state) {
+        return state == PositionState.HELD || state == PositionState.IN_DOUBT;
+    }
+
     /** What the lanes of series hold that is dated inside a period. */
     public List<Inside> inside(Collection<Series> series, LocalDate from, LocalDate to) {
         var wanted = series.stream().map(Series::key).toList();
@@ -351,10 +356,8 @@ public final class StateQueries {
                         ALLOCATION.LANE_ID,
                         DSL.min(DSL.when(live, ALLOCATION.FIRST_POSITION)),
                         DSL.max(DSL.when(live, ALLOCATION.LAST_POSITION)),
-                        sum(
-                                quantity,
-                                ALLOCATION.STATE.in(codes(state -> state.isLive() && state != PositionState.HELD))),
-                        sum(quantity, ALLOCATION.STATE.eq(PositionState.HELD.code())),
+                        sum(quantity, ALLOCATION.STATE.in(codes(state -> state.isLive() && !isOpen(state)))),
+                        sum(quantity, ALLOCATION.STATE.in(codes(StateQueries::isOpen))),
                         sum(quantity, live.not().and(ALLOCATION.STATE.ne(PositionState.RETURNED.code()))),
                         sum(quantity, ALLOCATION.STATE.eq(PositionState.RETURNED.code())))
                 .from(ALLOCATION)

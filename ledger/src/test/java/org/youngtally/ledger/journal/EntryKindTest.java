@@ -44,7 +44,9 @@ class EntryKindTest {
                         "note",
                         "reprint",
                         "spoil",
-                        "cancel"))
+                        "cancel",
+                        "state",
+                        "resume"))
                 .isEqualTo(Arrays.stream(Entry.Kind.values())
                         .sorted((one, other) -> one.code() - other.code())
                         .map(Entry.Kind::word)

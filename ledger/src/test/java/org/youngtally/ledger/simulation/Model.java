@@ -130,6 +130,8 @@ public final class Model {
                         delete(change.record(), ((RecordChange.Delete) change.change()).reason());
                     case Act.FillTable fill -> fill(fill, now);
                     case Act.Continue on -> plans.goOn(on);
+                    case Act.StateHighest stated -> throw new IllegalArgumentException("nothing is restored here");
+                    case Act.Resume resume -> throw new IllegalArgumentException("nothing is restored here");
                     case Act.CarryOut carry -> plans.step(carry);
                     case Act.NumberRows rows -> plans.number(rows, now);
                     case Act.NumberDocument number ->

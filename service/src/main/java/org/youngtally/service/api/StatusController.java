@@ -15,10 +15,12 @@ import org.springframework.web.bind.annotation.RestController;
 import org.youngtally.core.access.Right;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Status;
+import org.youngtally.ledger.receipt.Receipt;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.OpenToAll;
 import org.youngtally.service.access.SignedIn;
+import org.youngtally.service.backup.Backups;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 
@@ -27,9 +29,11 @@ import org.youngtally.service.web.Problem.Type;
 @RequestMapping(Api.V1)
 class StatusController {
     private final Ledger ledger;
+    private final Backups backups;
 
-    StatusController(Ledger ledger) {
+    StatusController(Ledger ledger, Backups backups) {
         this.ledger = ledger;
+        this.backups = backups;
     }
 
     /**
@@ -40,6 +44,12 @@ class StatusController {
      * @param paused why none are allocated for now; absent otherwise
      * @param opening what was found and done when the ledger was opened
      * @param remarks what people should know of how it runs
+     * @param rollback whether it is not known that the ledger is the newest
+     * @param receipt of the newest entry; absent before the first
+     * @param backup the newest one; absent where there is none in the service's folder for them
+     * @param backupFailure why the one that was tried last was not made
+     * @param journalCopy the folder of the journal's copy; absent where none is kept
+     * @param journalCopyPolicy stop or go-on: what is done while it cannot be written
      */
     record StatusView(
             boolean running,
@@ -49,7 +59,13 @@ class StatusController {
             LocalDate today,
             String zone,
             List<String> opening,
-            List<String> remarks) {}
+            List<String> remarks,
+            boolean rollback,
+            @Nullable String receipt,
+            BackupController.@Nullable BackupView backup,
+            @Nullable String backupFailure,
+            @Nullable String journalCopy,
+            @Nullable String journalCopyPolicy) {}
 
     @GetMapping("/status")
     @SignedIn
@@ -66,7 +82,15 @@ class StatusController {
                 ledger.today(),
                 ledger.zone().getId(),
                 status.opening(),
-                status.remarks());
+                status.remarks(),
+                ledger.rollback().isPresent(),
+                ledger.receipt().map(Receipt::toString).orElse(null),
+                backups.newest()
+                        .map(kept -> BackupController.BackupView.of(kept, ledger.now()))
+                        .orElse(null),
+                backups.failure().orElse(null),
+                ledger.journalCopy().map(copy -> copy.disk().place()).orElse(null),
+                ledger.journalCopy().map(copy -> copy.disk().policy().word()).orElse(null));
     }
 
     /** @param running whether numbers are allocated */

@@ -27,6 +27,7 @@ import org.youngtally.ledger.store.LifeQueries;
 import org.youngtally.printers.SimulatedPrinter;
 import org.youngtally.service.RunningService;
 import org.youngtally.service.ServiceOptions;
+import org.youngtally.service.backup.BackupPlan;
 import org.youngtally.service.printing.Printers;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -86,6 +87,7 @@ public final class DemoCommand implements Callable<Integer> {
                 once ? 0 : options.port(),
                 false,
                 Printers.simulated(printer),
+                BackupPlan.NONE,
                 () -> {
                     printer.close();
                     if (passing) remove(folder);

@@ -50,6 +50,7 @@ class Border implements Filter {
             new Intake("/api/v1/kinds/", "/tables", 50_000_001, true),
             new Intake("/api/v1/document-plans", "", 20_000_000, false),
             new Intake("/api/v1/document-numberings", "", 20_000_000, false),
+            new Intake("/api/v1/rollback/statements", "", 20_000_000, false),
             new Intake("/api/v1/label-tables", "", 20_000_001, true),
             new Intake("/api/v1/kinds/", "/lists", 50_000_001, true),
             new Intake("/api/v1/table-inspections", "", 1_000_000_001, true),

@@ -62,6 +62,11 @@ public final class Problem extends RuntimeException {
                 HttpStatus.UNPROCESSABLE_CONTENT,
                 "The series has no blocks",
                 "A series whose proof is waived or whose values repeat allocates single numbers only."),
+        NOT_STATED(
+                "not-stated",
+                HttpStatus.CONFLICT,
+                "The highest number cannot be stated",
+                "After a restore it is stated how far the numbers of each series may have been issued. The detail names what prevents it. Nothing was done."),
         NOT_CONTINUED(
                 "not-continued",
                 HttpStatus.UNPROCESSABLE_CONTENT,
@@ -363,6 +368,26 @@ public final class Problem extends RuntimeException {
                 HttpStatus.SERVICE_UNAVAILABLE,
                 "The disk is failing",
                 "Nothing was done, because the service's disk accepts nothing at the moment. Allocation resumes by itself once the disk works again."),
+        NEWEST_UNKNOWN(
+                "newest-unknown",
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "It is not known whether this ledger is the newest",
+                "The ledger was restored, or a receipt was shown of an entry that it lacks. Nothing is done until it has caught up, has been proved by a head, or an administrator has stated what may have been issued."),
+        NO_ROLLBACK(
+                "no-rollback",
+                HttpStatus.CONFLICT,
+                "There is nothing to state",
+                "The ledger is the newest as far as is known, and allocates numbers. Nothing was done."),
+        NO_BACKUPS(
+                "no-backups",
+                HttpStatus.CONFLICT,
+                "There is no folder for backups",
+                "The service makes backups where it was started with --backups."),
+        BACKUP_FAILED(
+                "backup-failed",
+                HttpStatus.INTERNAL_SERVER_ERROR,
+                "The backup was not made",
+                "The detail names what prevented it. What was written of it was deleted."),
         DATE_UNCONFIRMED(
                 "date-unconfirmed",
                 HttpStatus.SERVICE_UNAVAILABLE,

@@ -9,6 +9,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.youngtally.core.access.AccountRefusal;
 import org.youngtally.core.act.Act;
+import org.youngtally.core.act.Decider;
 import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Refusal;
 import org.youngtally.core.fault.Fault;
@@ -208,6 +209,7 @@ public final class Refusals {
                 new Problem(Type.NO_RETURNS, "Series ‘" + r.series() + "’ allows no returns of issued numbers.")
                         .field("series", "void the number, with a reason");
             case Refusal.NotContinued r -> notContinued(r);
+            case Refusal.NotStated r -> notStated(r);
             case Refusal.PlanOpen r ->
                 new Problem(
                                 Type.PLAN_OPEN,
@@ -309,8 +311,9 @@ public final class Refusals {
                                 Type.STILL_HELD,
                                 (r.held() == 1 ? "A number dated" : r.held() + " numbers dated") + " from "
                                         + r.period().from() + " to "
-                                        + r.period().to() + (r.held() == 1 ? " is" : " are") + " still held.")
-                        .field("from", "confirm or release them first")
+                                        + r.period().to() + (r.held() == 1 ? " is" : " are")
+                                        + " still held or in doubt.")
+                        .field("from", "confirm or release those that are held, settle those that are in doubt")
                         .with("held", r.held());
             case Refusal.ClosedAlready r ->
                 new Problem(
@@ -515,6 +518,28 @@ public final class Refusals {
         };
     }
 
+    private static Problem notStated(Refusal.NotStated r) {
+        String series = "‘" + r.series() + "’";
+        String detail =
+                switch (r.fault()) {
+                    case OUT_OF_ORDER ->
+                        "The numbers of " + series
+                                + " repeat, so that none is the highest. They are not unique, and none can be in doubt.";
+                    case UNPROVED ->
+                        series + " has no proof that its numbers are unique, and more than "
+                                + "%,d".formatted(Decider.MOST_SINGLES) + " lie before " + r.text() + ".";
+                    case IN_PIECES -> "Too many numbers before " + r.text() + " stand alone.";
+                    case BEHIND, MOVED -> "The definition of " + series + " changed while the request was under way.";
+                };
+        String accepted =
+                switch (r.fault()) {
+                    case OUT_OF_ORDER -> "no highest number: the series as it is";
+                    case UNPROVED, IN_PIECES -> "a lower number first, then again from there";
+                    case BEHIND, MOVED -> "the same request again";
+                };
+        return new Problem(Type.NOT_STATED, detail).field("highest", accepted);
+    }
+
     private static Problem notContinued(Refusal.NotContinued r) {
         String series = "‘" + r.series() + "’";
         String detail =
@@ -618,6 +643,7 @@ public final class Refusals {
         return switch (state) {
             case ISSUED, HELD, RETURNED, USED -> state == PositionState.USED ? "reported as used" : state.word();
             case PREEXISTING -> state.word();
+            case IN_DOUBT -> "in doubt";
             case GAP_CLOSED -> "void (gap closed)";
             case SKIPPED, VOIDED, LAPSED, RELEASED, UNUSED, CLOSED -> "void (" + state.word() + ")";
         };
@@ -830,6 +856,8 @@ public final class Refusals {
             case DISK_FAILING -> new Problem(Type.DISK_FAILING, "Nothing was done: " + unavailable.getMessage() + ".");
             case DATE_UNCONFIRMED ->
                 new Problem(Type.DATE_UNCONFIRMED, "Nothing was done: " + unavailable.getMessage() + ".");
+            case NEWEST_UNKNOWN ->
+                new Problem(Type.NEWEST_UNKNOWN, "Nothing was done: " + unavailable.getMessage() + ".");
             case STOPPED -> new Problem(Type.STOPPED, "No numbers are allocated: " + unavailable.getMessage() + ".");
         };
     }

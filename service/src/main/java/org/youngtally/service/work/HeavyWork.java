@@ -35,7 +35,8 @@ public final class HeavyWork implements DisposableBean {
         /** One after another, so that nobody numbers a document that somebody else has looked at. */
         DOCUMENT("documents are numbered", 4),
         INSPECTION("tables are inspected", 1),
-        PAPER("pages are made", 2);
+        PAPER("pages are made", 2),
+        BACKUP("backups are made", 1);
 
         private final String words;
         /** How many one account may have under way or waiting. */

@@ -25,7 +25,7 @@ class AnswerDescription {
     static final String PROBLEM = "Problem";
 
     /** 201 and nothing else. */
-    private static final Set<String> CREATE = Set.of("openAccount", "issueToken");
+    private static final Set<String> CREATE = Set.of("openAccount", "issueToken", "makeBackup");
     /** 201 for what is new; 200 for a repetition, or for what there was before. */
     private static final Set<String> CREATE_OR_REPEAT = Set.of(
             "allocate",
@@ -94,6 +94,8 @@ class AnswerDescription {
             Map.entry("EventController", "events"),
             Map.entry("LedgerController", "ledger"),
             Map.entry("ClosingController", "ledger"),
+            Map.entry("BackupController", "status"),
+            Map.entry("RestoreController", "ledger"),
             Map.entry("StatusController", "status"));
 
     @Bean

@@ -67,6 +67,8 @@ class ApiDescription {
             OutlookController.class,
             SettlingController.class,
             ContinuationController.class,
+            BackupController.class,
+            RestoreController.class,
             PlanController.class,
             DocumentViews.class,
             ListController.class,

@@ -12,6 +12,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.youngtally.ledger.LedgerOptions;
 import org.youngtally.service.RunningService;
+import org.youngtally.service.backup.BackupPlan;
 import org.youngtally.service.printing.Printers;
 import tools.jackson.core.util.DefaultIndenter;
 import tools.jackson.core.util.DefaultPrettyPrinter;
@@ -39,7 +40,13 @@ class DescriptionTest {
     void theInterfaceIsDescribedAsItIs(@TempDir Path folder) throws Exception {
         String made;
         try (var service = RunningService.start(
-                        LedgerOptions.in(folder.resolve("data")), "127.0.0.1", 0, false, Printers.NONE, () -> {});
+                        LedgerOptions.in(folder.resolve("data")),
+                        "127.0.0.1",
+                        0,
+                        false,
+                        Printers.NONE,
+                        BackupPlan.NONE,
+                        () -> {});
                 var http = HttpClient.newHttpClient()) {
             HttpResponse<String> answer = http.send(
                     HttpRequest.newBuilder(URI.create(service.address() + "/api/made.json"))
