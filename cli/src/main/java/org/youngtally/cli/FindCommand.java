@@ -3,6 +3,7 @@ package org.youngtally.cli;
 import com.google.gson.JsonElement;
 import com.google.gson.JsonObject;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -13,18 +14,22 @@ import picocli.CommandLine.Parameters;
         description = "Find what an identifier was issued for, or the numbers of a reference.",
         mixinStandardHelpOptions = true)
 final class FindCommand implements Callable<Integer> {
+    /** Of numbers in these states no act of this ledger says that they were issued. */
+    private static final Set<String> RECORDED = Set.of("pre-existing", "in doubt");
+
     /** What was done, for the acts that change a number. */
-    private static final Map<String, String> PAST = Map.of(
-            "void", "voided",
-            "use", "reported as used",
-            "lapse", "lapsed",
-            "release", "released",
-            "return", "returned",
-            "confirm", "confirmed",
-            "close", "closed",
-            "delete", "deleted",
-            "renumber", "renumbered",
-            "split", "split");
+    private static final Map<String, String> PAST = Map.ofEntries(
+            Map.entry("void", "voided"),
+            Map.entry("use", "reported as used"),
+            Map.entry("lapse", "lapsed"),
+            Map.entry("release", "released"),
+            Map.entry("return", "returned"),
+            Map.entry("confirm", "confirmed"),
+            Map.entry("close", "closed"),
+            Map.entry("delete", "deleted"),
+            Map.entry("renumber", "renumbered"),
+            Map.entry("state", "stated"),
+            Map.entry("split", "split"));
 
     @Mixin
     private Service service;
@@ -88,7 +93,7 @@ final class FindCommand implements Callable<Integer> {
                     Json.text(table, "file", "") + ", line " + Output.grouped(Json.number(table, "line"))
                             + "; plan of entry " + Json.number(table, "plan"));
         property(
-                Json.text(found, "state", "").equals("pre-existing") ? "recorded" : "issued",
+                RECORDED.contains(Json.text(found, "state", "")) ? "recorded" : "issued",
                 Moment.of(Json.text(found, "at", "")) + " by " + Json.text(found, "by", "") + ", entry "
                         + Json.number(found, "seq"));
         property("reference", Json.text(found, "reference", "none"));

@@ -316,7 +316,10 @@ public final class Ledger implements Committed, AutoCloseable {
     public void show(Receipt shown) {
         if (receipts == null || receipts.meaning(shown) != Receipts.Meaning.BEYOND) return;
         synchronized (this) {
-            if (rollback.filter(known -> known.seen().isPresent()).isPresent()) return;
+            // The one of the latest generation is kept: numbers go on behind it.
+            if (rollback.flatMap(PossibleRollback::seen)
+                    .filter(known -> known.generation() >= shown.generation())
+                    .isPresent()) return;
             var found = new PossibleRollback(
                     "a receipt of entry " + shown.entry() + " was shown, and "
                             + (shown.entry() > receipts.entry()
@@ -392,8 +395,8 @@ public final class Ledger implements Committed, AutoCloseable {
             if (!open.isEmpty())
                 throw new IllegalStateException("nothing was stated yet of " + String.join(", ", open));
             for (Act.ChangeLabels act : before) performed(act, by);
-            Outcome<Answer.Settlement> outcome = performed(
-                    new Act.Resume(Epoch.fresh(receipts.generation() + 1).toString(), reason, mark), by);
+            Outcome<Answer.Settlement> outcome =
+                    performed(new Act.Resume(Epoch.fresh(nextGeneration()).toString(), reason, mark), by);
             if (outcome instanceof Outcome.Settled) {
                 settle();
                 rollback = Optional.empty();
@@ -401,6 +404,16 @@ public final class Ledger implements Committed, AutoCloseable {
             }
             return outcome;
         }
+    }
+
+    /** Behind every loss that is known of, so that receipts from before this one mean nothing any more. */
+    private int nextGeneration() {
+        return 1
+                + Math.max(
+                        receipts.generation(),
+                        rollback.flatMap(PossibleRollback::seen)
+                                .map(Receipt::generation)
+                                .orElse(0));
     }
 
     private void settle() {

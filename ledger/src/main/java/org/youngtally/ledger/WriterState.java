@@ -54,6 +54,7 @@ final class WriterState {
             memory.rememberRetired(row.lane(), row.position(), row.origin());
         for (LedgerState.Closed period : queries.closed()) memory.remember(period);
         for (TablePlan.Open plan : queries.openPlans()) memory.remember(plan);
+        queries.statedAt().forEach(memory::rememberStated);
         memory.rememberNextRecord(queries.nextRecord());
     }
 

@@ -23,6 +23,7 @@ import org.youngtally.core.series.Outlook;
  * @param holds held positions, by when they lapse
  * @param closed periods that are closed, by the entries that closed them
  * @param plans for tables that are begun and not ended, by the entries that began them
+ * @param statedAt by series, the entry by which it was stated what was lost of it
  * @param nextLane the number that the next new lane gets
  * @param nextRecord the number that the next new record gets
  */
@@ -34,6 +35,7 @@ public record Counters(
         TreePMap<Instant, TreePSet<Held>> holds,
         TreePMap<Long, Closed> closed,
         TreePMap<Long, TablePlan.Open> plans,
+        PMap<String, Long> statedAt,
         int nextLane,
         long nextRecord) {
     public static final Counters NONE = new Counters(
@@ -44,6 +46,7 @@ public record Counters(
             TreePMap.empty(),
             TreePMap.empty(),
             TreePMap.empty(),
+            HashTreePMap.empty(),
             1,
             1);
 

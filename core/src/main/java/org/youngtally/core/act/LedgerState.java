@@ -83,6 +83,12 @@ public interface LedgerState extends RowReader {
     @Override
     List<Stretch> stretches(int lane, long from, long to);
 
+    /**
+     * The entry by which it was stated what a lost state of the ledger may have issued of a series; 0 where none was
+     * lost. Nobody knows of numbers from before it whether they were given back, and issued again, by what is lost.
+     */
+    long statedAt(String series);
+
     /** The number that the next new record gets. */
     long nextRecord();
 

@@ -222,7 +222,8 @@ final class SettlingDecision {
         if (deed == Act.Deed.USE) return stretch.block() == 0 ? PositionState.ISSUED : PositionState.USED;
         if (deed == Act.Deed.VOID) return PositionState.VOIDED;
         if (state.closedAt(series, stretch.origin().particulars().date()).isPresent()) return PositionState.CLOSED;
-        if (series.policy().givesAgain()) return PositionState.RETURNED;
+        boolean known = stretch.origin().seq() > state.statedAt(series.key());
+        if (known && series.policy().givesAgain()) return PositionState.RETURNED;
         return deed == null
                 ? PositionState.LAPSED
                 : deed == Act.Deed.RELEASE ? PositionState.RELEASED : PositionState.UNUSED;

@@ -55,6 +55,7 @@ public final class StateInMemory implements LedgerState {
     private TreePMap<Instant, TreePSet<Held>> holds;
     private TreePMap<Long, Closed> closed;
     private TreePMap<Long, TablePlan.Open> plans;
+    private PMap<String, Long> statedAt;
     private int nextLane;
     private long nextRecord;
     private final Map<List<String>, EarlierAct> keys = new HashMap<>();
@@ -92,6 +93,7 @@ public final class StateInMemory implements LedgerState {
         holds = counters.holds();
         closed = counters.closed();
         plans = counters.plans();
+        statedAt = counters.statedAt();
         nextLane = counters.nextLane();
         nextRecord = counters.nextRecord();
     }
@@ -99,7 +101,12 @@ public final class StateInMemory implements LedgerState {
     /** How far everything is counted now; what is taken in later does not change it. */
     @Override
     public Counters counters() {
-        return new Counters(lanes, laneKeys, apart, retired, holds, closed, plans, nextLane, nextRecord);
+        return new Counters(lanes, laneKeys, apart, retired, holds, closed, plans, statedAt, nextLane, nextRecord);
+    }
+
+    @Override
+    public long statedAt(String key) {
+        return statedAt.getOrDefault(key, 0L);
     }
 
     @Override
@@ -148,6 +155,11 @@ public final class StateInMemory implements LedgerState {
 
     public void remember(Account known) {
         accounts.put(known.name(), known);
+    }
+
+    /** @param seq the entry by which it was stated what was lost of a series */
+    public void rememberStated(String key, long seq) {
+        statedAt = statedAt.plus(key, seq);
     }
 
     /** The number that the next new record gets. */
@@ -283,7 +295,7 @@ public final class StateInMemory implements LedgerState {
                     references.remove(List.of(gone.series(), gone.reference()));
                     freed.add(List.of(gone.series(), gone.reference()));
                 }
-                case Effect.SeriesStated stated -> {}
+                case Effect.SeriesStated stated -> rememberStated(stated.series(), seq);
                 case Effect.EpochBegun begun -> {}
                 case Effect.PeriodClosed period -> remember(new Closed(seq, period.period()));
                 case Effect.PeriodReopened reopened -> closed = closed.minus(reopened.closing());

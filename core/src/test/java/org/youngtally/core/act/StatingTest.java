@@ -141,6 +141,23 @@ class StatingTest {
                         .isInstanceOf(Refusal.Unfit.class));
     }
 
+    /** The lost state may have had it returned, and issued to somebody else. */
+    @Test
+    void aNumberFromBeforeTheLossIsNotIssuedAgainWhenItIsReturned() {
+        take(Act.Form.SINGLES, 3);
+        stated(5);
+        settle(Act.Deed.RETURN, "A001");
+        assertThat(take(Act.Form.SINGLES, 1)).containsExactly("A006");
+    }
+
+    @Test
+    void aNumberFromBehindTheLossIsIssuedAgainWhenItIsReturned() {
+        stated(5);
+        take(Act.Form.SINGLES, 3);
+        settle(Act.Deed.RETURN, "A007");
+        assertThat(take(Act.Form.SINGLES, 1)).containsExactly("A007");
+    }
+
     @Test
     void itIsNotStatedWithoutAReason() {
         var act = new Act.StateHighest("a", 1, List.of(), Optional.empty(), mark());

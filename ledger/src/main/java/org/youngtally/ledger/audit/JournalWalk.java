@@ -77,6 +77,7 @@ final class JournalWalk {
     private final Map<Long, JobLabels> labels = new HashMap<>();
 
     private final NavigableMap<Long, String> epochs = new TreeMap<>();
+    private final Map<String, Long> statedAt = new HashMap<>();
     private long documentItems;
 
     private long recordVersions;
@@ -225,7 +226,7 @@ final class JournalWalk {
                         .ifPresent(lane -> lane.hand(handed.from(), handed.to(), handed.was(), entry.seq()));
             case Effect.Retired retired -> retirements++;
             case Effect.ReferenceFreed freed -> {}
-            case Effect.SeriesStated stated -> {}
+            case Effect.SeriesStated stated -> statedAt.put(stated.series(), entry.seq());
             case Effect.EpochBegun begun -> epochs.put(entry.seq(), begun.epoch());
             case Effect.PeriodClosed closed -> periods.put(entry.seq(), closed);
             case Effect.PeriodReopened reopened -> periods.remove(reopened.closing());
@@ -298,6 +299,8 @@ final class JournalWalk {
             findings.add("the tables list " + held + " void positions, the journal made " + voids + " void");
         if (!new EntryQueries(dsl).epochs().equals(epochs))
             findings.add("the tables keep other epochs than the journal");
+        if (!new StateQueries(dsl).statedAt().equals(statedAt))
+            findings.add("the tables keep other statements of what was lost than the journal");
         long kept = dsl.fetchCount(RETIRED);
         if (kept != retirements)
             findings.add("the tables keep " + kept + " retired identifiers, the journal retired " + retirements);

@@ -27,6 +27,11 @@ public record Receipt(String ledger, String epoch, long entry, String mac) {
                 : Optional.empty();
     }
 
+    /** How often the ledger had gone on after a loss when it was written. */
+    public int generation() {
+        return Epoch.of(epoch).generation();
+    }
+
     /** What its MAC is made of. */
     String signed() {
         return ledger + "." + epoch + "." + entry;

@@ -122,6 +122,6 @@ public final class Receipts {
         Map.Entry<Long, String> epoch = now.epochs().floorEntry(shown.entry());
         if (shown.entry() <= now.entry() && epoch != null && epoch.getValue().equals(shown.epoch()))
             return Meaning.KNOWN;
-        return Epoch.of(shown.epoch()).generation() < generation() ? Meaning.STATED : Meaning.BEYOND;
+        return shown.generation() < generation() ? Meaning.STATED : Meaning.BEYOND;
     }
 }

@@ -7,6 +7,7 @@ import static org.youngtally.ledger.store.db.Tables.EPOCH;
 import static org.youngtally.ledger.store.db.Tables.FILLING_SERIES;
 import static org.youngtally.ledger.store.db.Tables.LIVE_REFERENCE;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
+import static org.youngtally.ledger.store.db.Tables.SERIES_STATED;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
 import static org.youngtally.ledger.store.db.Tables.TABLE_FILLING;
 
@@ -115,12 +116,10 @@ public final class EntryQueries {
 
     /** The series of which it was stated behind an entry what a lost state of the ledger may have issued. */
     public Set<String> stated(long after) {
-        return new TreeSet<>(dsl.selectDistinct(SERIES.NAME)
-                .from(ENTRY)
-                .join(SERIES)
-                .on(SERIES.ID.eq(ENTRY.SERIES_ID))
-                .where(ENTRY.SEQ.gt(after), ENTRY.KIND.eq(Entry.Kind.STATE.code()))
-                .fetch(SERIES.NAME));
+        return new TreeSet<>(dsl.select(SERIES_STATED.SERIES)
+                .from(SERIES_STATED)
+                .where(SERIES_STATED.SEQ.gt(after))
+                .fetch(SERIES_STATED.SERIES));
     }
 
     /**

@@ -13,6 +13,7 @@ import static org.youngtally.ledger.store.db.Tables.LANE;
 import static org.youngtally.ledger.store.db.Tables.LIVE_REFERENCE;
 import static org.youngtally.ledger.store.db.Tables.NAMESPACE;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
+import static org.youngtally.ledger.store.db.Tables.SERIES_STATED;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
 import static org.youngtally.ledger.store.db.Tables.TABLE_FILLING;
 import static org.youngtally.ledger.store.db.Tables.WATCHED;
@@ -247,7 +248,13 @@ final class EntryTables {
                                 retired,
                                 series(laneSeries(retired.lane())).comparison()));
                     case Effect.ReferenceFreed freed -> batch.free(freed);
-                    case Effect.SeriesStated stated -> {}
+                    case Effect.SeriesStated stated ->
+                        dsl.insertInto(SERIES_STATED)
+                                .values(stated.series(), entry.seq())
+                                .onConflict(SERIES_STATED.SERIES)
+                                .doUpdate()
+                                .set(SERIES_STATED.SEQ, entry.seq())
+                                .execute();
                     case Effect.EpochBegun begun ->
                         dsl.insertInto(EPOCH).values(entry.seq(), begun.epoch()).execute();
                     case Effect.PeriodClosed closed -> life.close(entry, closed);

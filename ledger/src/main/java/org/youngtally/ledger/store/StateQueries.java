@@ -11,6 +11,7 @@ import static org.youngtally.ledger.store.db.Tables.LIVE_REFERENCE;
 import static org.youngtally.ledger.store.db.Tables.NAMESPACE;
 import static org.youngtally.ledger.store.db.Tables.RETIRED;
 import static org.youngtally.ledger.store.db.Tables.SERIES;
+import static org.youngtally.ledger.store.db.Tables.SERIES_STATED;
 import static org.youngtally.ledger.store.db.Tables.SERIES_VERSION;
 import static org.youngtally.ledger.store.db.Tables.WATCHED;
 
@@ -343,6 +344,11 @@ public final class StateQueries {
     /** Whether it is still to be said what becomes of it. */
     private static boolean isOpen(PositionState state) {
         return state == PositionState.HELD || state == PositionState.IN_DOUBT;
+    }
+
+    /** By series, the entry by which it was last stated what a lost state of the ledger may have issued of it. */
+    public Map<String, Long> statedAt() {
+        return dsl.selectFrom(SERIES_STATED).fetchMap(SERIES_STATED.SERIES, SERIES_STATED.SEQ);
     }
 
     /** What the lanes of series hold that is dated inside a period. */

@@ -6,6 +6,7 @@ import java.nio.ByteBuffer;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.TreeMap;
 import org.youngtally.ledger.journal.Disk;
@@ -32,6 +33,8 @@ public final class MemoryDisk implements Disk {
     private final Random random;
     private final boolean forcing;
     private int stepsLeft = Integer.MAX_VALUE;
+    private int stepsToCopy = Integer.MAX_VALUE;
+    private MemoryDisk taken;
 
     /** @param forcing whether what is forced is kept, as it should be */
     public MemoryDisk(Random random, boolean forcing) {
@@ -48,6 +51,36 @@ public final class MemoryDisk implements Disk {
         stepsLeft = Integer.MAX_VALUE;
     }
 
+    /** Is copied after so many steps more, with whatever is written by then. */
+    public void copyAfter(int steps) {
+        stepsToCopy = steps;
+    }
+
+    /** The copy that was to be taken; absent where none was. */
+    public Optional<MemoryDisk> taken() {
+        Optional<MemoryDisk> now = Optional.ofNullable(taken);
+        taken = null;
+        return now;
+    }
+
+    /** No copy is taken after all. */
+    public void forgetCopy() {
+        stepsToCopy = Integer.MAX_VALUE;
+        taken = null;
+    }
+
+    private MemoryDisk copied() {
+        var copy = new MemoryDisk(random, forcing);
+        files.forEach((name, content) -> {
+            var same = new Content();
+            same.bytes = content.bytes.clone();
+            same.size = content.size;
+            same.forced = content.size;
+            copy.files.put(name, same);
+        });
+        return copy;
+    }
+
     /** Whether it has died, and lives no more. */
     public boolean isDead() {
         return stepsLeft < 0;
@@ -55,6 +88,10 @@ public final class MemoryDisk implements Disk {
 
     /** A step at which the machine can die, on a disk or elsewhere. */
     public void step() {
+        if (stepsToCopy-- <= 0) {
+            stepsToCopy = Integer.MAX_VALUE;
+            taken = copied();
+        }
         if (stepsLeft-- <= 0) {
             stepsLeft = -1;
             throw new Crash();
