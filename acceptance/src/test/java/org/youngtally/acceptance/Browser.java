@@ -88,7 +88,7 @@ final class Browser implements AutoCloseable {
     WebElement field(String label) {
         WebElement found = element(By.xpath("//label[contains(normalize-space(), '" + label + "')]"));
         String id = found.getDomAttribute("for");
-        return id != null ? element(By.id(id)) : found.findElement(By.cssSelector("input, select"));
+        return id != null ? element(By.id(id)) : found.findElement(By.cssSelector("input, select, textarea"));
     }
 
     /** Chooses an option by what it says. */

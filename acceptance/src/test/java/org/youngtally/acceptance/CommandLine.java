@@ -32,7 +32,16 @@ final class CommandLine {
         // What is worked out on this machine takes no service.
         boolean local = all.subList(0, Math.min(2, all.size())).equals(List.of("table", "guess"));
         if (!local && !all.contains("--service")) all.addAll(List.of("--service", service.address()));
-        return client(Map.of("YOUNGTALLY_TOKEN", token, "XDG_CONFIG_HOME", folder.toString()), "", all);
+        return client(
+                Map.of(
+                        "YOUNGTALLY_TOKEN",
+                        token,
+                        "XDG_CONFIG_HOME",
+                        folder.toString(),
+                        "XDG_STATE_HOME",
+                        folder.toString()),
+                "",
+                all);
     }
 
     /**

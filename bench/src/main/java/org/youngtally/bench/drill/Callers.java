@@ -94,6 +94,10 @@ final class Callers implements AutoCloseable {
         forgotten.addAll(answered.keySet());
     }
 
+    boolean hasForgotten() {
+        return !forgotten.isEmpty();
+    }
+
     boolean isForgotten(String key) {
         return forgotten.contains(key);
     }

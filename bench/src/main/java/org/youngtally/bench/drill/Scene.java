@@ -247,8 +247,11 @@ record Scene(Path jar, Path folder, Path disk, Instance service, Callers callers
         tell("callers got", heard());
         tell(
                 "afterwards",
-                "%,d numbers, none twice, every answer repeated as it was; the audit passes: %s entries, no gap"
-                        .formatted(numbers.size(), Text.of(audit.body(), "entries")));
+                "%,d numbers, none twice, every answer%s repeated as it was; the audit passes: %s entries, no gap"
+                        .formatted(
+                                numbers.size(),
+                                callers.hasForgotten() ? " since the loss" : "",
+                                Text.of(audit.body(), "entries")));
     }
 
     private String heard() {
