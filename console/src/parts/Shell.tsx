@@ -70,9 +70,9 @@ function LastReceipt() {
   const entry = ledger === undefined ? undefined : receiptOf(ledger);
   if (ledger === undefined || entry === undefined) return null;
   return (
-    <p className="text-xs" title="This browser shows it with every request: a ledger that lacks the entry stops">
+    <footer className="quiet text-sm px-4 md:px-8 pb-4">
       Ledger {ledger.slice(0, 8)}, receipt of entry {count(entry)}
-    </p>
+    </footer>
   );
 }
 
@@ -164,7 +164,6 @@ export function Shell() {
             <SignOut />
           </div>
           <LookSwitch />
-          <LastReceipt />
         </div>
       </header>
       <div className="flex-1 min-w-0">
@@ -172,6 +171,7 @@ export function Shell() {
         <main id="main" ref={main} tabIndex={-1} className="outline-none px-4 md:px-8 py-6 max-w-6xl">
           <Outlet />
         </main>
+        <LastReceipt />
       </div>
     </div>
   );

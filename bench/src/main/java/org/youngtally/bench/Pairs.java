@@ -8,7 +8,8 @@ import java.util.Locale;
 
 /**
  * Two builds in turn, each in a process of its own and on an empty ledger: single allocations, one hot series, keyed.
- * What is told is the ratio of each pair, since the machine may be slower a minute later.
+ * What is told is the ratio of each pair, since the machine may be slower a minute later. Where the other build is
+ * called {@code one-journal}, it is this build without a copy of its journal, and this one has one.
  */
 public final class Pairs {
     private static final int WARM_UP_SECONDS = 6;
@@ -20,13 +21,14 @@ public final class Pairs {
     public static void main(String[] args) throws Exception {
         Path mine = Path.of(args[0]);
         int seconds = Integer.parseInt(args[1]);
-        Path other = Path.of(args[2]);
+        boolean copying = args[2].equals("one-journal");
+        Path other = copying ? mine : Path.of(args[2]);
         int clients = args.length > 3 ? Integer.parseInt(args[3]) : 64;
         double[] ratios = new double[PAIRS];
         for (int i = 0; i < PAIRS; i++) {
             // Whoever comes second finds the machine warmer.
-            double first = perSecond(i % 2 == 0 ? mine : other, clients, seconds);
-            double second = perSecond(i % 2 == 0 ? other : mine, clients, seconds);
+            double first = perSecond(i % 2 == 0 ? mine : other, copying && i % 2 == 0, clients, seconds);
+            double second = perSecond(i % 2 == 0 ? other : mine, copying && i % 2 != 0, clients, seconds);
             double here = i % 2 == 0 ? first : second;
             double there = i % 2 == 0 ? second : first;
             ratios[i] = here / there;
@@ -44,9 +46,11 @@ public final class Pairs {
                 ratios[PAIRS - 2]);
     }
 
-    private static double perSecond(Path jar, int clients, int seconds) throws Exception {
+    private static double perSecond(Path jar, boolean copying, int clients, int seconds) throws Exception {
         Path folder = Files.createTempDirectory("pairs-");
-        try (ServiceProcess service = ServiceProcess.start(jar, folder.resolve("data"))) {
+        String[] options =
+                copying ? new String[] {"--journal-copy", folder.resolve("copy").toString()} : new String[0];
+        try (ServiceProcess service = ServiceProcess.start(jar, folder.resolve("data"), options)) {
             service.post(
                     "/api/v1/definitions",
                     "{\"files\":[{\"name\":\"bench.yaml\",\"text\":\"series: [{ key: hot, pattern: 'HO{date yy}-{count 9}', restarts: [year], ranges: [{ first: 1, last: 999999999, opens: 2020-01-01 }] }]\"}]}");

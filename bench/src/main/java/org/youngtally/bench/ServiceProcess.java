@@ -24,7 +24,7 @@ record ServiceProcess(Process process, int port, HttpClient http, double readySe
     private static final String SHOWN = "its password ";
     private static final long PATIENCE_SECONDS = 300;
 
-    static ServiceProcess start(Path jar, Path data) throws IOException, InterruptedException {
+    static ServiceProcess start(Path jar, Path data, String... options) throws IOException, InterruptedException {
         int port;
         try (var socket = new ServerSocket(0)) {
             port = socket.getLocalPort();
@@ -40,6 +40,7 @@ record ServiceProcess(Process process, int port, HttpClient http, double readySe
                 Integer.toString(port),
                 "--data",
                 data.toString()));
+        command.addAll(List.of(options));
         Process process = new ProcessBuilder(command)
                 .redirectErrorStream(true)
                 .redirectOutput(data.resolveSibling(data.getFileName() + ".log").toFile())

@@ -102,6 +102,14 @@ public final class Ledger implements Committed, AutoCloseable {
     private Optional<PossibleRollback> openRollback(LedgerOpening opened) throws IOException {
         Optional<PossibleRollback> found = PossibleRollback.in(options.data());
         if (found.isEmpty()) return found;
+        boolean lacks = found.get()
+                .seen()
+                .filter(seen -> receipts.meaning(seen) == Receipts.Meaning.BEYOND)
+                .isPresent();
+        if (copy.filter(JournalCopy::hasProved).isPresent() && !lacks) {
+            PossibleRollback.settle(options.data());
+            return Optional.empty();
+        }
         if (!opened.store()
                 .read(dsl -> new EntryQueries(dsl).resumed(found.get().entry()))) return found;
         PossibleRollback.settle(options.data());

@@ -151,11 +151,12 @@ record LedgerOpening(
         if (copied > 0)
             told.add((copy.isNew() ? "a journal copy was begun in " : "the journal copy caught up in ") + twin.place()
                     + " with " + copied + (copied == 1 ? " entry" : " entries"));
+        if (copied == 0 && copy.proves()) copy.found();
         if (recovered == 0) return;
         String lacked = "the journal lacked the entries from "
                 + (sync.orElseThrow().main().seq() + 1) + " to "
                 + sync.get().copy().seq() + ", which its copy in " + twin.place() + " has";
-        told.add(lacked + "; they were taken from there");
+        told.add(lacked + "; they were copied from there");
         if (!copy.proves())
             new PossibleRollback(
                             lacked + ", and that copy was not written under the policy ‘stop’ throughout",

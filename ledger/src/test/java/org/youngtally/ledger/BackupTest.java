@@ -240,6 +240,20 @@ class BackupTest {
     }
 
     @Test
+    void aRestoredFolderThatIsServedWithItsJournalCopyIsProvedByIt() throws IOException {
+        ledger.close();
+        var copy = Optional.of(new CopyPlace(folder.resolve("copy"), CopyPolicy.STOP));
+        ledger = Ledger.open(LedgerOptions.in(folder.resolve("data")).withCopy(copy));
+        Path backup = backup();
+        take(ledger, 2);
+        ledger.close();
+        restore(backup, Restore.Proof.NONE);
+        try (Ledger old = Ledger.open(restored().withCopy(copy))) {
+            assertThat(take(old, 1)).containsExactly("LW26-0000006");
+        }
+    }
+
+    @Test
     void aCopyThatMayLackNumbersIsCaughtUpFromAndProvesNothing() throws IOException {
         ledger.close();
         ledger = Ledger.open(LedgerOptions.in(folder.resolve("data"))

@@ -31,6 +31,7 @@ import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.journal.JournalSync;
 import org.youngtally.ledger.journal.Sha256;
+import org.youngtally.ledger.journal.WholeFile;
 import org.youngtally.ledger.secret.Secrets;
 
 /**
@@ -42,6 +43,7 @@ public final class Backup {
     private static final Logger LOG = LoggerFactory.getLogger(Backup.class);
     private static final String UNFINISHED = ".unfinished";
     private static final int PIECE = 1 << 20;
+    private static final String LAST = "last-backup";
     static final String SECRET = "secret.pgp";
     static final String FILES = "files";
 
@@ -73,11 +75,12 @@ public final class Backup {
         if (folder.toAbsolutePath().normalize().startsWith(data.toAbsolutePath().normalize()))
             throw new IOException(folder + " is inside the data folder: a backup there is lost with it");
         Files.createDirectories(folder);
+        Path kept = folder.toAbsolutePath().normalize();
         Instant at = now.truncatedTo(ChronoUnit.SECONDS);
         String name = at.toString().replace(":", "") + "-entry-" + head.seq();
-        Path place = folder.resolve(name);
+        Path place = kept.resolve(name);
         if (Files.exists(place)) throw new IOException(place + " exists already");
-        Path unfinished = folder.resolve(name + UNFINISHED);
+        Path unfinished = kept.resolve(name + UNFINISHED);
         try {
             delete(unfinished);
             make(unfinished);
@@ -97,7 +100,8 @@ public final class Backup {
                     scheduled);
             about.keep(unfinished);
             Files.move(unfinished, place, StandardCopyOption.ATOMIC_MOVE);
-            FolderDisk.force(folder);
+            FolderDisk.force(kept);
+            note(place);
             return new Made(place, about, audit);
         } catch (IOException | RuntimeException e) {
             try {
@@ -107,6 +111,23 @@ public final class Backup {
             }
             throw e;
         }
+    }
+
+    /** Beside the data, so that the service can tell of it, whoever made it. */
+    private void note(Path place) {
+        try {
+            WholeFile.write(data.resolve(LAST), place + "\n");
+        } catch (IOException e) {
+            LOG.warn("the backup {} is good, and could not be noted in {}", place, data, e);
+        }
+    }
+
+    /** The newest backup of a data folder that is where it was made; absent where there is none. */
+    public static Optional<Path> last(Path data) throws IOException {
+        Path note = data.resolve(LAST);
+        if (!Files.exists(note)) return Optional.empty();
+        return Optional.of(Path.of(Files.readString(note).strip()))
+                .filter(place -> Files.isRegularFile(place.resolve(BackupAbout.NAME)));
     }
 
     /** For its owner alone. */

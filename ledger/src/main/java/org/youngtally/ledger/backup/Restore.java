@@ -185,7 +185,7 @@ public final class Restore {
                 return false;
             }
             told.add(sync.recovered() + (sync.recovered() == 1 ? " entry was" : " entries were")
-                    + " taken from the journal copy in " + folder + ", which ends at entry "
+                    + " copied from the journal copy in " + folder + ", which ends at entry "
                     + sync.copy().seq());
         } catch (JournalBroken e) {
             throw new IOException("--journal-copy: " + e.getMessage(), e);

@@ -23,6 +23,7 @@ public final class JournalCopy implements AutoCloseable {
     private final Optional<CopyNote> found;
     private final FileChannel lockFile;
     private final FileLock lock;
+    private boolean proved;
 
     private JournalCopy(CopyPlace place, TwinDisk disk, Optional<CopyNote> found, FileChannel lockFile, FileLock lock) {
         this.place = place;
@@ -110,6 +111,16 @@ public final class JournalCopy implements AutoCloseable {
     /** Whether it has had every number that was answered, up to now. */
     public boolean proves() {
         return found.filter(CopyNote::proves).isPresent();
+    }
+
+    /** It was whole at the start, and the journal has all of it. */
+    public void found() {
+        proved = true;
+    }
+
+    /** Whether it proved at the start that the ledger is the newest. */
+    public boolean hasProved() {
+        return proved;
     }
 
     /** Notes by which policy it is written from now on, once it has all that the journal has. */

@@ -193,7 +193,7 @@ public final class TwinDisk implements Disk {
             try {
                 second.close();
             } catch (IOException e) {
-                LOG.debug("the file of a copy that takes nothing did not close in order", e);
+                LOG.debug("the file of a copy that accepts nothing did not close in order", e);
             }
             second = null;
         }

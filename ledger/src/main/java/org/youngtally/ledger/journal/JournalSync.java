@@ -45,7 +45,7 @@ public record JournalSync(Head main, Head copy) {
         if (!met.equals(Optional.of(shorter)))
             throw new JournalBroken(
                     "the journal and its copy went different ways: entry " + shorter.seq() + " is not the same in both",
-                    "Two ledgers have allocated numbers behind the same beginning. Find out which one they were taken from, put the other one aside, and settle its numbers with ‘restore state’",
+                    "Two ledgers have allocated numbers behind the same beginning. Find out which one people use, put the other one aside, and settle its numbers with ‘restore state’",
                     Head.EMPTY);
         if (forward) write(main, ours, copy, theirs);
         else write(copy, theirs, main, ours);

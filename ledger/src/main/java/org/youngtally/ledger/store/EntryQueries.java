@@ -111,7 +111,7 @@ public final class EntryQueries {
 
     /** Whether numbers were allocated again, behind an entry, after a loss. */
     public boolean resumed(long after) {
-        return dsl.fetchExists(ENTRY, ENTRY.SEQ.gt(after), ENTRY.KIND.eq(Entry.Kind.RESUME.code()));
+        return dsl.fetchCount(ENTRY, ENTRY.SEQ.gt(after), ENTRY.KIND.eq(Entry.Kind.RESUME.code())) > 0;
     }
 
     /** The series of which it was stated behind an entry what a lost state of the ledger may have issued. */

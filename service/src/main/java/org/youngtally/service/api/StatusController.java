@@ -46,7 +46,7 @@ class StatusController {
      * @param remarks what people should know of how it runs
      * @param rollback whether it is not known that the ledger is the newest
      * @param receipt of the newest entry; absent before the first
-     * @param backup the newest one; absent where there is none in the service's folder for them
+     * @param backup the newest one; absent where there is none, or where it is not in its place
      * @param backupFailure why the one that was tried last was not made
      * @param journalCopy the folder of the journal's copy; absent where none is kept
      * @param journalCopyPolicy stop or go-on: what is done while it cannot be written

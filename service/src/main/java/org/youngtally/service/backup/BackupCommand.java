@@ -77,7 +77,7 @@ public final class BackupCommand implements Callable<Integer> {
                 + (made.about().damaged() > 0
                         ? ", of which " + made.about().damaged() + " are not what was kept"
                         : ""));
-        System.out.println("secret  " + (made.about().secret() ? "under the passphrase" : "left out"));
+        System.out.println("secret  " + (made.about().secret() ? "under the passphrase" : "not in it"));
         System.out.println("audit   gap-free: %,d positions, %,d entries"
                 .formatted(made.audit().positions(), made.audit().entries()));
         return made.about().damaged() > 0 ? 1 : 0;

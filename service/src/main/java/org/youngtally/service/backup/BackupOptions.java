@@ -68,7 +68,7 @@ public final class BackupOptions {
             names = "--passphrase-file",
             paramLabel = "FILE",
             description =
-                    "A file whose first line is the passphrase under which backups hold the secret of the data folder (YOUNGTALLY_PASSPHRASE_FILE; default: the secret is left out).",
+                    "A file whose first line is the passphrase under which backups hold the secret of the data folder (YOUNGTALLY_PASSPHRASE_FILE; default: backups do not hold it).",
             defaultValue = "${env:YOUNGTALLY_PASSPHRASE_FILE}")
     private String passphraseFile;
 

@@ -35,9 +35,8 @@ public final class Backups implements DisposableBean {
             .name("backups")
             .priority(Thread.MIN_PRIORITY)
             .factory());
-    private volatile Optional<Kept> newest = Optional.empty();
     private volatile Optional<String> failure = Optional.empty();
-    private Instant triedAt = Instant.MIN;
+    private Instant triedAt = Instant.EPOCH;
 
     Backups(Ledger ledger, BackupPlan plan) {
         this.ledger = ledger;
@@ -53,25 +52,14 @@ public final class Backups implements DisposableBean {
 
     @EventListener(ApplicationReadyEvent.class)
     void begin() {
-        if (plan.folder().isEmpty()) return;
-        clock.execute(() -> {
-            try {
-                newest = all().stream().findFirst();
-            } catch (IOException e) {
-                LOG.warn("the backups in {} cannot be looked at", plan.folder().get(), e);
-            }
-        });
         if (plan.every().isPresent()) clock.scheduleWithFixedDelay(this::look, 1, LOOK_SECONDS, TimeUnit.SECONDS);
     }
 
     private void look() {
         Instant now = ledger.now();
-        boolean due = newest.map(kept -> kept.about().at())
-                        .filter(at ->
-                                Duration.between(at, now).compareTo(plan.every().orElseThrow()) < 0)
-                        .isEmpty()
-                && Duration.between(triedAt, now).compareTo(AGAIN) >= 0;
-        if (!due || ledger.status().head().seq() == 0) return;
+        if (Duration.between(triedAt, now).compareTo(AGAIN) < 0
+                || ledger.status().head().seq() == 0
+                || !isDue(now)) return;
         triedAt = now;
         try {
             Backup.Made made = take(true);
@@ -82,9 +70,24 @@ public final class Backups implements DisposableBean {
             List<Path> deleted =
                     Backup.tidy(plan.folder().orElseThrow(), made.about().ledger(), plan.keep());
             if (!deleted.isEmpty()) LOG.info("{} older backups were deleted", deleted.size());
-            triedAt = Instant.MIN;
+            triedAt = Instant.EPOCH;
         } catch (IOException | RuntimeException e) {
             LOG.error("the backup that was due could not be made", e);
+        }
+    }
+
+    /** Whether the newest of the folder is too old; one that is kept elsewhere does not count. */
+    private boolean isDue(Instant now) {
+        try {
+            return all().stream()
+                    .findFirst()
+                    .filter(kept -> Duration.between(kept.about().at(), now)
+                                    .compareTo(plan.every().orElseThrow())
+                            < 0)
+                    .isEmpty();
+        } catch (IOException e) {
+            LOG.warn("the backups in {} cannot be looked at", plan.folder().orElseThrow(), e);
+            return true;
         }
     }
 
@@ -98,7 +101,6 @@ public final class Backups implements DisposableBean {
             Backup.Made made = new Backup(
                             ledger.data(), ledger.journalDisk(), ledger.status().head())
                     .into(plan.folder().orElseThrow(), plan.passphrase(), ledger.now(), scheduled);
-            newest = Optional.of(new Kept(made.place(), made.about()));
             failure = Optional.empty();
             return made;
         } catch (IOException | RuntimeException e) {
@@ -115,9 +117,15 @@ public final class Backups implements DisposableBean {
         return kept;
     }
 
-    /** The newest; absent where there is none, or no place for any. */
+    /** The newest of this ledger, whoever made it; absent where there is none, or where it is away. */
     public Optional<Kept> newest() {
-        return newest;
+        try {
+            Optional<Path> place = Backup.last(ledger.data());
+            return place.isEmpty() ? Optional.empty() : Optional.of(new Kept(place.get(), BackupAbout.in(place.get())));
+        } catch (IOException e) {
+            LOG.debug("the newest backup cannot be looked at", e);
+            return Optional.empty();
+        }
     }
 
     /** Why the one that was tried last was not made; absent where it was. */
