@@ -223,6 +223,16 @@ class RestoreTest {
     }
 
     @Test
+    void everyCommandWarnsWhileOneDiskAloneHasTheNewestNumbers() throws Exception {
+        Path copy = folder.resolve("copy");
+        serve(newest, "--journal-copy", copy.toString(), "--journal-copy-policy", "go-on");
+        Files.move(copy, folder.resolve("away"));
+        Files.createFile(copy);
+        assertThat(client("allocate", "part").out().strip()).isEqualTo("P00008");
+        assertThat(client("series", "list").err()).startsWith("WARNING: the journal copy in " + copy);
+    }
+
+    @Test
     void backupsAreMadeBySchedule() throws Exception {
         serve(newest, "--backups", folder.resolve("nightly").toString(), "--backup-every", "P1D");
         service.await(() -> service.get("/api/v1/backups").json().size() == 1);

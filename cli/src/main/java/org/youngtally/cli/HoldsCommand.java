@@ -44,16 +44,11 @@ final class HoldsCommand {
             return List.of(
                     Json.text(hold, "identifier", ""),
                     Json.text(hold, "series", ""),
-                    age(Duration.parse(Json.text(hold, "age", "PT0S"))),
+                    Moment.age(Duration.parse(Json.text(hold, "age", "PT0S"))),
                     Moment.of(Json.text(hold, "until", "")),
                     Json.text(hold, "by", ""),
                     Json.text(hold, "reference", "—"),
                     Json.text(hold, "seq", ""));
-        }
-
-        private static String age(Duration age) {
-            if (age.toDays() > 0) return age.toDays() + " d " + age.toHoursPart() + " h";
-            return age.toHours() > 0 ? age.toHours() + " h " + age.toMinutesPart() + " min" : age.toMinutes() + " min";
         }
     }
 

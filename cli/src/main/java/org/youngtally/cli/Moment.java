@@ -1,5 +1,7 @@
 package org.youngtally.cli;
 
+import java.time.Duration;
+
 /** Instants as people read them. */
 final class Moment {
     private Moment() {}
@@ -8,5 +10,11 @@ final class Moment {
     static String of(String instant) {
         if (instant.length() < 19) return instant;
         return instant.substring(0, 10) + " " + instant.substring(11, 19) + " UTC";
+    }
+
+    /** A duration to its largest two units: {@code 3 d 4 h}. */
+    static String age(Duration age) {
+        if (age.toDays() > 0) return age.toDays() + " d " + age.toHoursPart() + " h";
+        return age.toHours() > 0 ? age.toHours() + " h " + age.toMinutesPart() + " min" : age.toMinutes() + " min";
     }
 }

@@ -39,6 +39,7 @@ final class Service {
 
     private static final String KEY = "Idempotency-Key";
     private static final String AUTHORIZATION = "Authorization";
+    private static final String WARNING = "Ledger-Warning";
 
     @Option(
             names = "--service",
@@ -65,6 +66,8 @@ final class Service {
 
     @Spec(Spec.Target.MIXEE)
     private CommandSpec spec;
+
+    private boolean warned;
 
     /**
      * An answer: its body, its text as it came, the address of the next page if there is one, and the tag of its
@@ -393,6 +396,7 @@ final class Service {
     private Answer answer(HttpURLConnection connection, boolean repeatable) throws IOException {
         int status = connection.getResponseCode();
         KeptReceipts.keep(connection.getHeaderField(KeptReceipts.HEADER));
+        warn(connection.getHeaderField(WARNING));
         try (InputStream in = status >= 400 ? connection.getErrorStream() : connection.getInputStream()) {
             String text = in == null ? "" : new String(in.readAllBytes(), StandardCharsets.UTF_8);
             JsonElement json = text.isEmpty() && status < 400 ? new JsonObject() : JsonParser.parseString(text);
@@ -409,6 +413,14 @@ final class Service {
         } catch (JsonSyntaxException e) {
             throw new NotReachable("The server at " + base() + " is not Young Tally.", e);
         }
+    }
+
+    /** Once a command, whatever it does. @param warning null where there is none */
+    private void warn(String warning) {
+        if (warning == null || warned) return;
+        warned = true;
+        spec.commandLine().getErr().println("WARNING: " + warning + ".");
+        spec.commandLine().getErr().flush();
     }
 
     private static Optional<String> next(String link) {

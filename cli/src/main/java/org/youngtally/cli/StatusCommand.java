@@ -2,6 +2,7 @@ package org.youngtally.cli;
 
 import com.google.gson.JsonElement;
 import com.google.gson.JsonObject;
+import java.time.Duration;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -55,7 +56,7 @@ final class StatusCommand implements Callable<Integer> {
             JsonObject backup = status.getAsJsonObject("backup");
             output.line("backup " + Json.text(backup, "place", "") + ", up to entry "
                     + Json.text(backup, "head", "").split(":")[0] + ", "
-                    + Moment.of(Json.text(backup, "at", "")));
+                    + Moment.age(Duration.parse(Json.text(backup, "age", "PT0S"))) + " old");
         }
         String failure = Json.text(status, "backupFailure", "");
         if (!failure.isEmpty()) output.line("backup FAILED: " + failure);

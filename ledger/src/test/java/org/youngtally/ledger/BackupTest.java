@@ -61,7 +61,7 @@ class BackupTest {
 
     private Path backup(boolean scheduled, Instant at) throws IOException {
         return new Backup(ledger.data(), ledger.journalDisk(), ledger.status().head())
-                .into(folder.resolve("backups"), Optional.of(PASSPHRASE), at, scheduled)
+                .into(folder.resolve("backups"), Optional.of(PASSPHRASE), at, scheduled, false)
                 .place();
     }
 
@@ -171,6 +171,17 @@ class BackupTest {
         Files.writeString(journal, Files.readString(journal).replace("LW26-0000002", "LW26-0000007"));
         assertThatThrownBy(this::backup).hasMessageContaining("the backup is not good");
         assertThat(Backup.in(folder.resolve("backups"))).isEmpty();
+    }
+
+    @Test
+    void tablesAreKeptOnRequest() throws IOException {
+        Path backup = new Backup(
+                        ledger.data(), ledger.journalDisk(), ledger.status().head())
+                .into(folder.resolve("backups"), Optional.of(PASSPHRASE), NIGHT, false, true)
+                .place();
+        Restore.Done done = restore(backup, Restore.Proof.NONE);
+        assertThat(done.told()).noneMatch(told -> told.contains("replayed"));
+        assertThat(done.audit().findings()).isEmpty();
     }
 
     @Test

@@ -46,6 +46,7 @@ public final class Backup {
     private static final String LAST = "last-backup";
     static final String SECRET = "secret.pgp";
     static final String FILES = "files";
+    static final String TABLES = "tables";
 
     private final Path data;
     private final Disk journal;
@@ -69,8 +70,10 @@ public final class Backup {
      * @param folder in which the backup gets a folder of its own
      * @param passphrase absent to leave the secret out
      * @param scheduled whether it may be deleted again by the schedule
+     * @param tables whether to keep the tables that were made to look at it, so that a restore need not make them
      */
-    public Made into(Path folder, Optional<char[]> passphrase, Instant now, boolean scheduled) throws IOException {
+    public Made into(Path folder, Optional<char[]> passphrase, Instant now, boolean scheduled, boolean tables)
+            throws IOException {
         if (head.seq() == 0) throw new IOException("the ledger is empty: there is nothing to back up");
         if (folder.toAbsolutePath().normalize().startsWith(data.toAbsolutePath().normalize()))
             throw new IOException(folder + " is inside the data folder: a backup there is lost with it");
@@ -89,7 +92,7 @@ public final class Backup {
             KeptFiles files = copyFiles(data.resolve(FILES), unfinished.resolve(FILES));
             boolean sealed = passphrase.isPresent();
             if (sealed) seal(unfinished, passphrase.get());
-            AuditReport audit = audited(unfinished, copied);
+            AuditReport audit = audited(unfinished, copied, tables);
             var about = new BackupAbout(
                     Journal.headAt(copied, 1).orElseThrow().hash().substring(0, 16),
                     head,
@@ -195,8 +198,8 @@ public final class Backup {
     }
 
     /** Tables are made of it beside it, with the secret of the data folder, and are audited. */
-    private AuditReport audited(Path unfinished, Disk copied) throws IOException {
-        Path tables = unfinished.resolve("check");
+    private AuditReport audited(Path unfinished, Disk copied, boolean keep) throws IOException {
+        Path tables = unfinished.resolve(TABLES);
         try {
             AuditReport audit = CheckedCopy.audit(copied, head, tables, Secrets.in(data));
             if (!audit.passed())
@@ -206,7 +209,7 @@ public final class Backup {
         } catch (SQLException | JournalBroken e) {
             throw new IOException("the backup is not good: it does not open: " + e.getMessage(), e);
         } finally {
-            delete(tables);
+            if (!keep) delete(tables);
         }
     }
 

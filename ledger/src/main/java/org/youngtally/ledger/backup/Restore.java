@@ -89,6 +89,7 @@ public final class Restore {
                         + ", or scattered series cannot go on, and receipts of earlier entries are not recognised");
             Backup.KeptFiles files = Backup.copyFiles(backup.resolve(Backup.FILES), unfinished.resolve(Backup.FILES));
             if (files.damaged() > 0) told.add(files.damaged() + " files of records are not what was kept");
+            tables(backup.resolve(Backup.TABLES), unfinished.resolve(Backup.TABLES));
             // Nobody else writes to a folder that is made here: a start need not wait to see it.
             Files.createFile(unfinished.resolve("lock"));
             Files.deleteIfExists(data);
@@ -105,6 +106,16 @@ public final class Restore {
         told.addFirst("restored " + about.head().seq() + " entries and " + about.files() + " files from the backup of "
                 + about.at());
         return prove(options, proof, told);
+    }
+
+    /** Those of a backup that has them; a start holds them against the journal. */
+    private static void tables(Path from, Path to) throws IOException {
+        if (!Files.isDirectory(from)) return;
+        Files.createDirectories(to);
+        try (Stream<Path> files = Files.list(from)) {
+            for (Path file : files.filter(Files::isRegularFile).toList())
+                Files.copy(file, to.resolve(file.getFileName()));
+        }
     }
 
     private static boolean isEmpty(Path folder) throws IOException {

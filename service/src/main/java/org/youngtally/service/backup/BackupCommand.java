@@ -53,6 +53,11 @@ public final class BackupCommand implements Callable<Integer> {
             description = "Leave the secret out. Without it scattered series cannot go on after a restore.")
     private boolean withoutSecret;
 
+    @Option(
+            names = "--with-tables",
+            description = "Keep the tables too, which are made from the journal otherwise: a restore is faster.")
+    private boolean withTables;
+
     @Spec
     private CommandSpec spec;
 
@@ -70,7 +75,8 @@ public final class BackupCommand implements Callable<Integer> {
                         folder,
                         named ? Optional.of(BackupPlan.Passphrase.in(Path.of(passphraseFile))) : Optional.empty(),
                         Instant.now(),
-                        false);
+                        false,
+                        withTables);
         System.out.println("backup  " + made.place());
         System.out.println("head    " + made.about().head());
         System.out.println("files   " + made.about().files()

@@ -100,7 +100,7 @@ public final class Backups implements DisposableBean {
         try {
             Backup.Made made = new Backup(
                             ledger.data(), ledger.journalDisk(), ledger.status().head())
-                    .into(plan.folder().orElseThrow(), plan.passphrase(), ledger.now(), scheduled);
+                    .into(plan.folder().orElseThrow(), plan.passphrase(), ledger.now(), scheduled, false);
             failure = Optional.empty();
             return made;
         } catch (IOException | RuntimeException e) {

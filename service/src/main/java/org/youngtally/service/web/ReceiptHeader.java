@@ -27,6 +27,8 @@ import org.youngtally.service.access.SignedInRequests;
 public final class ReceiptHeader {
     /** On answers one receipt; on requests one or more, with commas between them. */
     public static final String NAME = "Ledger-Receipt";
+    /** On answers, while one disk alone has the newest numbers. */
+    private static final String WARNING = "Ledger-Warning";
     /** So many are looked at in a request. */
     private static final int MOST = 8;
 
@@ -59,6 +61,10 @@ public final class ReceiptHeader {
                             if (!SignedInRequests.is(request)) return true;
                             show(ledger, request);
                             ledger.receipt().ifPresent(receipt -> response.setHeader(NAME, receipt.toString()));
+                            ledger.journalCopy()
+                                    .flatMap(copy -> copy.disk().warning())
+                                    .ifPresent(
+                                            warning -> response.setHeader(WARNING, warning.replaceAll("[^ -~]", "?")));
                             return true;
                         }
                     })
