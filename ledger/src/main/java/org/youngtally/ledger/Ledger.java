@@ -2,6 +2,7 @@ package org.youngtally.ledger;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.security.SecureRandom;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -92,10 +93,22 @@ public final class Ledger implements Committed, AutoCloseable {
 
     private Receipts receipts(LedgerOpening opened) throws IOException {
         return new Receipts(
-                Secrets.in(options.data()).receiptKey(),
+                receiptKey(),
                 Journal.headAt(options.journal(), 1).map(Head::hash),
                 journal.head().seq(),
                 opened.store().read(dsl -> new EntryQueries(dsl).epochs()));
+    }
+
+    /** A disk that accepts nothing stops no start: receipts are then good until this process ends. */
+    private byte[] receiptKey() {
+        try {
+            return Secrets.in(options.data()).receiptKey();
+        } catch (IOException e) {
+            LOG.warn("receipts of this run are not recognised by the next one: the secret cannot be kept or read", e);
+            byte[] passing = new byte[32];
+            new SecureRandom().nextBytes(passing);
+            return passing;
+        }
     }
 
     /** What stands in the folder, unless the ledger went on since by an act of its own. */

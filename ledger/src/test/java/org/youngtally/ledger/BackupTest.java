@@ -384,6 +384,14 @@ class BackupTest {
     }
 
     @Test
+    void aSecretThatCannotBeReadStopsNoNumber() throws IOException {
+        ledger.close();
+        Files.writeString(folder.resolve("data/secret"), "no secret");
+        ledger = Ledger.open(LedgerOptions.in(folder.resolve("data")));
+        assertThat(take(ledger, 1)).containsExactly("LW26-0000004");
+    }
+
+    @Test
     void aReceiptOfAnEntryThatIsThereChangesNothing() throws IOException {
         Receipt receipt = ledger.receipt().orElseThrow();
         take(ledger, 1);

@@ -12,6 +12,7 @@ import org.youngtally.core.reading.Located;
 import org.youngtally.core.reading.SeriesReader;
 import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.LaneKey;
+import org.youngtally.core.series.Range;
 import org.youngtally.core.series.Series;
 
 /** Finds in a list of numbers, as they are in use outside, the highest of each lane. */
@@ -32,7 +33,7 @@ public final class HighestNumbers {
                 if (unreadable.size() < MOST_NAMED) unreadable.add(number);
                 continue;
             }
-            Particulars particulars = found.get().place().particulars();
+            Particulars particulars = dated(series, found.get(), today);
             LaneKey lane = new LaneKey(
                     series.key(),
                     found.get().place().range().orElseThrow().id(),
@@ -42,6 +43,19 @@ public final class HighestNumbers {
                     new Act.HighestIn(lane, particulars, found.get().position()),
                     (one, other) -> one.highest() >= other.highest() ? one : other);
         }
+    }
+
+    /**
+     * Where it reads the same today, it is dated today: the day that its text alone tells may be in a closed period.
+     */
+    private static Particulars dated(Series series, Located found, LocalDate today) {
+        Particulars read = found.place().particulars();
+        Range range = found.place().range().orElseThrow();
+        var now = new Particulars(today, read.fields());
+        boolean same = range.serves().includes(today)
+                && series.lane(range, now).equals(series.lane(range, read))
+                && series.render(range, now, found.position()).equals(series.render(range, read, found.position()));
+        return same ? now : read;
     }
 
     public List<Act.HighestIn> lanes() {
