@@ -3,7 +3,6 @@ package org.youngtally.ledger;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import org.youngtally.ledger.journal.WholeFile;
@@ -27,11 +26,7 @@ public record PossibleRollback(String why, long entry, Optional<Receipt> seen) {
     /** Absent where the ledger of a folder is the newest, as far as anybody knows. */
     public static Optional<PossibleRollback> in(Path data) throws IOException {
         if (!Files.exists(file(data))) return Optional.empty();
-        Map<String, String> said = new LinkedHashMap<>();
-        for (String line : Files.readAllLines(file(data))) {
-            int colon = line.indexOf(": ");
-            if (colon > 0) said.put(line.substring(0, colon), line.substring(colon + 2));
-        }
+        Map<String, String> said = WholeFile.values(file(data));
         String entry = said.getOrDefault("entry", "");
         return Optional.of(new PossibleRollback(
                 said.getOrDefault("why", "the file " + file(data) + " says so"),

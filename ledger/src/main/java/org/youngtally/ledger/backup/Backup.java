@@ -134,7 +134,7 @@ public final class Backup {
     }
 
     /** For its owner alone. */
-    private static void make(Path folder) throws IOException {
+    static void make(Path folder) throws IOException {
         if (folder.getFileSystem().supportedFileAttributeViews().contains("posix"))
             Files.createDirectory(
                     folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -72,7 +71,7 @@ public final class Restore {
         var told = new ArrayList<String>();
         try {
             if (data.getParent() != null) Files.createDirectories(data.getParent());
-            make(unfinished);
+            Backup.make(unfinished);
             new PossibleRollback(
                             "it was restored from the backup of " + about.at() + ", which ends at entry "
                                     + about.head().seq(),
@@ -123,13 +122,6 @@ public final class Restore {
         try (Stream<Path> files = Files.list(folder)) {
             return files.findAny().isEmpty();
         }
-    }
-
-    private static void make(Path folder) throws IOException {
-        if (folder.getFileSystem().supportedFileAttributeViews().contains("posix"))
-            Files.createDirectory(
-                    folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
-        else Files.createDirectory(folder);
     }
 
     private static void copy(Path backup, Path to, BackupAbout about) throws IOException {

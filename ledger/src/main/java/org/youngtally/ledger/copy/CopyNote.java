@@ -3,8 +3,6 @@ package org.youngtally.ledger.copy;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.youngtally.ledger.journal.WholeFile;
@@ -24,22 +22,13 @@ public record CopyNote(Optional<CopyPolicy> policy, long since) {
     public static Optional<CopyNote> in(Path folder) throws IOException {
         Path file = folder.resolve(NAME);
         if (!Files.exists(file)) return Optional.empty();
-        Map<String, String> said = said(Files.readAllLines(file));
+        Map<String, String> said = WholeFile.values(file);
         String policy = said.getOrDefault("policy", "");
         Optional<CopyPolicy> known = CopyPolicy.of(policy);
         if (known.isEmpty() && !policy.equals(ENDED)
                 || !said.getOrDefault("since", "").matches("[0-9]{1,18}"))
             throw new IOException(file + " does not say by which policy the journal was copied");
         return Optional.of(new CopyNote(known, Long.parseLong(said.get("since"))));
-    }
-
-    private static Map<String, String> said(List<String> lines) {
-        var said = new HashMap<String, String>();
-        for (String line : lines) {
-            int colon = line.indexOf(": ");
-            if (colon > 0) said.put(line.substring(0, colon), line.substring(colon + 2));
-        }
-        return said;
     }
 
     public void keep(Path folder) throws IOException {
