@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -13,6 +14,9 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.youngtally.ledger.copy.CopyNote;
 import org.youngtally.ledger.copy.CopyPlace;
 import org.youngtally.ledger.copy.CopyPolicy;
@@ -95,6 +99,44 @@ class JournalCopyTest {
             assertThat(ledger.rollback()).isEmpty();
             assertThat(take(ledger, 1)).containsExactly("S003");
         }
+    }
+
+    private static void cutLastByte(Path folder) throws IOException {
+        try (FileChannel file =
+                FileChannel.open(folder.resolve("journal/000000000000000001.jsonl"), StandardOpenOption.WRITE)) {
+            file.truncate(file.size() - 1);
+        }
+    }
+
+    /** The machine went down with all of the last batch on disk but its line feed. */
+    @ParameterizedTest
+    @ValueSource(strings = {"data", "copy"})
+    void aLineFeedThatOneOfTheTwoLacksIsWrittenAgain(String lacking) throws IOException {
+        begin(CopyPolicy.STOP);
+        cutLastByte(folder.resolve(lacking));
+        try (Ledger ledger = open(CopyPolicy.STOP)) {
+            assertThat(take(ledger, 1)).containsExactly("S002");
+        }
+        assertThat(journal(copy())).isEqualTo(journal(data())).doesNotContain("\n\n");
+    }
+
+    /** It is the longer one that lacks it, from which the other is made whole. */
+    @ParameterizedTest
+    @CsvSource({"data, copy", "copy, data"})
+    void theShorterIsMadeWholeFromOneThatLacksItsLastLineFeed(String longer, String shorter) throws IOException {
+        begin(CopyPolicy.STOP);
+        Path journal = folder.resolve(shorter).resolve("journal");
+        copy(journal, folder.resolve("earlier"));
+        try (Ledger ledger = open(CopyPolicy.STOP)) {
+            take(ledger, 1);
+        }
+        delete(journal);
+        Files.move(folder.resolve("earlier"), journal);
+        cutLastByte(folder.resolve(longer));
+        try (Ledger ledger = open(CopyPolicy.STOP)) {
+            assertThat(take(ledger, 1)).containsExactly("S003");
+        }
+        assertThat(journal(copy())).isEqualTo(journal(data())).doesNotContain("\n\n");
     }
 
     @Test

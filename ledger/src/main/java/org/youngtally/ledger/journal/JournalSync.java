@@ -37,8 +37,8 @@ public record JournalSync(Head main, Head copy) {
     public static Optional<JournalSync> run(Disk main, Disk copy, boolean machineWentDown)
             throws IOException, JournalBroken {
         if (areAlike(main, copy)) return Optional.empty();
-        Scan.Result ours = Scan.of(main, Segment.sorted(main.names()), machineWentDown);
-        Scan.Result theirs = scannedCopy(copy, machineWentDown);
+        Scan.Result ours = ended(main, Scan.of(main, Segment.sorted(main.names()), machineWentDown));
+        Scan.Result theirs = ended(copy, scannedCopy(copy, machineWentDown));
         boolean forward = ours.head().seq() >= theirs.head().seq();
         Head shorter = forward ? theirs.head() : ours.head();
         Optional<Head> met = Journal.headAt(forward ? main : copy, shorter.seq());
@@ -63,6 +63,16 @@ public record JournalSync(Head main, Head copy) {
         }
     }
 
+    /** Writes the last line feed where it alone is missing: whatever opens the two later treats them alike. */
+    private static Scan.Result ended(Disk disk, Scan.Result found) throws IOException {
+        if (!found.feedMissing()) return found;
+        try (Disk.AppendFile file = disk.append(found.segment())) {
+            file.append(ByteBuffer.wrap(new byte[] {'\n'}));
+            file.force();
+        }
+        return new Scan.Result(found.head(), found.segment(), found.offset(), false);
+    }
+
     /** Whether both have the same files of the same sizes with the same end. */
     private static boolean areAlike(Disk main, Disk copy) throws IOException {
         List<String> segments = Segment.sorted(main.names());
@@ -85,9 +95,11 @@ public record JournalSync(Head main, Head copy) {
         }
         for (String segment : Segment.sorted(from.names())) {
             if (whole.segment() == null || segment.compareTo(whole.segment()) > 0) break;
-            long size = segment.equals(whole.segment()) ? whole.offset() : from.size(segment);
+            boolean last = segment.equals(whole.segment());
+            long size = last ? whole.offset() - (whole.feedMissing() ? 1 : 0) : from.size(segment);
             extend(from, to, segment, size, Long.MAX_VALUE);
         }
+        if (whole.feedMissing() && to.size(whole.segment()) < whole.offset()) ended(to, whole);
     }
 
     private static void cut(Disk disk, String segment, long size) throws IOException {
@@ -159,7 +171,7 @@ public record JournalSync(Head main, Head copy) {
      * @throws JournalBroken where one of them is damaged, or the two went different ways
      */
     public static JournalSync catchUp(Disk main, Disk copy) throws IOException, JournalBroken {
-        Scan.Result ours = Scan.of(main, Segment.sorted(main.names()), false);
+        Scan.Result ours = ended(main, Scan.of(main, Segment.sorted(main.names()), false));
         Scan.Result theirs = scannedCopy(copy, true);
         boolean longer = theirs.head().seq() >= ours.head().seq();
         Head shorter = longer ? ours.head() : theirs.head();
