@@ -19,8 +19,11 @@ import org.youngtally.acceptance.Service.Answer;
 /** The day after: a data folder is lost, and made anew of a backup with numbers on paper that it does not know. */
 class RestoreTest {
     private static final String ALLOCATIONS = "/api/v1/series/part/allocations";
-    private static final String SERIES =
-            "series: [{ key: part, pattern: \"P{count 5}\", ranges: [{ first: 1, last: 99999, opens: 2026-01-01 }] }]";
+    private static final String DEFINITIONS = """
+            series: [{ key: part, pattern: "P{count 5}", ranges: [{ first: 1, last: 99999, opens: 2026-01-01 }] }]
+            layouts: [{ key: tag, width: 62, height: 29, items: [
+              { text: "{identifier}", left: 3, top: 3, width: 36, height: 6 }] }]
+            """;
 
     @TempDir
     private static Path folder;
@@ -49,8 +52,9 @@ class RestoreTest {
     static void loseTheFolder() throws Exception {
         Files.writeString(folder.resolve("passphrase"), "the wind-chest is tight\n");
         try (Service first = Service.serve(data())) {
-            first.apply(SERIES);
-            first.post(ALLOCATIONS, "{\"quantity\":3}");
+            first.apply(DEFINITIONS);
+            label(first, 2, "--output", folder.resolve("labels.pdf").toString());
+            label(first, 1);
             backupSaid = onData("backup", folder.resolve("backups").toString(), "--passphrase-file", passphrase())
                     .out();
             headOfTheBackup = first.get("/api/v1/status").text("head");
@@ -71,6 +75,15 @@ class RestoreTest {
                         restored.toString(),
                         "--passphrase-file",
                         passphrase()));
+    }
+
+    /** A job of labels with new numbers, which wait unless they are sent at once. */
+    private static void label(Service service, int quantity, String... more) throws Exception {
+        var words = new ArrayList<>(
+                List.of("label", "print", "tag", "--series", "part", "--quantity", String.valueOf(quantity)));
+        words.addAll(List.of(more));
+        assertThat(CommandLine.run(folder, service, words.toArray(String[]::new)).exit())
+                .isZero();
     }
 
     @AfterEach
@@ -145,6 +158,18 @@ class RestoreTest {
         assertThat(client("restore", "resume", "--reason", "all is stated").exit())
                 .isZero();
         assertThat(take()).isEqualTo("P00008");
+    }
+
+    /** The lost state may have printed those that wait, and seen those printed that are sent. */
+    @Test
+    void labelsWithoutAnEndAreUnconfirmedOnceNumbersAreAllocatedAgain() throws Exception {
+        serve(restored);
+        assertThat(client("label", "list").out()).contains("2 sent", "1 waiting");
+        client("restore", "state", "part", "--highest", "P00003", "--reason", "the last label");
+        client("restore", "resume", "--reason", "all is stated");
+        assertThat(client("label", "list").out())
+                .contains("2 unconfirmed", "1 unconfirmed")
+                .doesNotContain("sent", "waiting");
     }
 
     @Test

@@ -8,13 +8,22 @@ import org.youngtally.ledger.audit.Audit;
 import org.youngtally.ledger.audit.AuditReport;
 import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.Head;
+import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.secret.Secrets;
 import org.youngtally.ledger.store.Store;
 
-/** Opens a copy of a journal in tables of its own, which are thrown away afterwards. */
+/** Opens a copy of a journal in tables of its own. */
 public final class CheckedCopy {
+    /** Where numbers are allocated a hundred at a time, tables in memory take fifty times what their journal does. */
+    private static final int MEMORY_PER_JOURNAL = 60;
+
     private CheckedCopy() {}
+
+    /** Whether the tables of a journal are small enough for the memory of a process that does nothing else. */
+    public static boolean fitsInMemory(Disk journal) throws IOException {
+        return Journal.size(journal) < Runtime.getRuntime().maxMemory() / MEMORY_PER_JOURNAL;
+    }
 
     /**
      * @param tables a folder that is not there
@@ -22,10 +31,25 @@ public final class CheckedCopy {
      */
     public static AuditReport audit(Disk journal, Head head, Path tables, Secrets secrets)
             throws IOException, SQLException, JournalBroken {
-        try (Store store = Store.open(
-                "jdbc:h2:file:" + tables.toAbsolutePath().resolve("tally") + ";DB_CLOSE_ON_EXIT=FALSE", secrets)) {
-            Replay.run(journal, head, store);
-            return store.read(dsl -> Audit.of(journal, dsl, Optional.empty(), Head.EMPTY));
+        return audit(
+                journal,
+                head,
+                Store.open(
+                        "jdbc:h2:file:" + tables.toAbsolutePath().resolve("tally") + ";DB_CLOSE_ON_EXIT=FALSE",
+                        secrets));
+    }
+
+    /** The same in memory. */
+    public static AuditReport audit(Disk journal, Head head, Secrets secrets)
+            throws IOException, SQLException, JournalBroken {
+        return audit(journal, head, Store.inMemory(secrets));
+    }
+
+    private static AuditReport audit(Disk journal, Head head, Store fresh)
+            throws IOException, SQLException, JournalBroken {
+        try (fresh) {
+            Replay.run(journal, head, fresh);
+            return fresh.read(dsl -> Audit.of(journal, dsl, Optional.empty(), Head.EMPTY));
         }
     }
 }

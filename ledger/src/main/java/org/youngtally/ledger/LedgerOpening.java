@@ -6,7 +6,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
 import org.jooq.exception.DataAccessException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -211,7 +210,7 @@ record LedgerOpening(
     }
 
     static Store memory(LedgerOptions options) throws SQLException {
-        return Store.open("jdbc:h2:mem:tables-" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1", Secrets.in(options.data()));
+        return Store.inMemory(Secrets.in(options.data()));
     }
 
     /**

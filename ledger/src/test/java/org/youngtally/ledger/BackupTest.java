@@ -61,7 +61,7 @@ class BackupTest {
 
     private Path backup(boolean scheduled, Instant at) throws IOException {
         return new Backup(ledger.data(), ledger.journalDisk(), ledger.status().head())
-                .into(folder.resolve("backups"), Optional.of(PASSPHRASE), at, scheduled, false)
+                .into(folder.resolve("backups"), Optional.of(PASSPHRASE), at, scheduled, Backup.Tables.BESIDE)
                 .place();
     }
 
@@ -177,7 +177,7 @@ class BackupTest {
     void tablesAreKeptOnRequest() throws IOException {
         Path backup = new Backup(
                         ledger.data(), ledger.journalDisk(), ledger.status().head())
-                .into(folder.resolve("backups"), Optional.of(PASSPHRASE), NIGHT, false, true)
+                .into(folder.resolve("backups"), Optional.of(PASSPHRASE), NIGHT, false, Backup.Tables.KEPT)
                 .place();
         Restore.Done done = restore(backup, Restore.Proof.NONE);
         assertThat(done.told()).noneMatch(told -> told.contains("replayed"));

@@ -63,6 +63,16 @@ public final class Backup {
         this.head = head;
     }
 
+    /** Where the tables are made by which a backup is audited. */
+    public enum Tables {
+        /** Beside it, for the time being: they take disk, and little memory. */
+        BESIDE,
+        /** In it, so that a restore need not make them. */
+        KEPT,
+        /** In the memory of a process that does nothing else, unless they are too large for it. */
+        IN_MEMORY
+    }
+
     /** @param place the folder that was made */
     public record Made(Path place, BackupAbout about, AuditReport audit) {}
 
@@ -70,9 +80,9 @@ public final class Backup {
      * @param folder in which the backup gets a folder of its own
      * @param passphrase absent to leave the secret out
      * @param scheduled whether it may be deleted again by the schedule
-     * @param tables whether to keep the tables that were made to look at it, so that a restore need not make them
+     * @param tables where to make those by which it is audited
      */
-    public Made into(Path folder, Optional<char[]> passphrase, Instant now, boolean scheduled, boolean tables)
+    public Made into(Path folder, Optional<char[]> passphrase, Instant now, boolean scheduled, Tables tables)
             throws IOException {
         if (head.seq() == 0) throw new IOException("the ledger is empty: there is nothing to back up");
         if (folder.toAbsolutePath().normalize().startsWith(data.toAbsolutePath().normalize()))
@@ -197,11 +207,13 @@ public final class Backup {
         return new KeptFiles(files.size(), damaged);
     }
 
-    /** Tables are made of it beside it, with the secret of the data folder, and are audited. */
-    private AuditReport audited(Path unfinished, Disk copied, boolean keep) throws IOException {
+    /** Tables are made of it with the secret of the data folder, and are audited. */
+    private AuditReport audited(Path unfinished, Disk copied, Tables where) throws IOException {
         Path tables = unfinished.resolve(TABLES);
         try {
-            AuditReport audit = CheckedCopy.audit(copied, head, tables, Secrets.in(data));
+            AuditReport audit = where == Tables.IN_MEMORY && CheckedCopy.fitsInMemory(copied)
+                    ? CheckedCopy.audit(copied, head, Secrets.in(data))
+                    : CheckedCopy.audit(copied, head, tables, Secrets.in(data));
             if (!audit.passed())
                 throw new IOException(
                         "the backup is not good: the audit of it says " + String.join("; ", audit.findings()));
@@ -209,7 +221,7 @@ public final class Backup {
         } catch (SQLException | JournalBroken e) {
             throw new IOException("the backup is not good: it does not open: " + e.getMessage(), e);
         } finally {
-            if (!keep) delete(tables);
+            if (where != Tables.KEPT) delete(tables);
         }
     }
 

@@ -71,6 +71,11 @@ public final class Journal implements AutoCloseable {
 
     /** How many bytes all its files have. */
     public long size() throws IOException {
+        return size(disk);
+    }
+
+    /** How many bytes all files of a journal have. */
+    public static long size(Disk disk) throws IOException {
         long size = 0;
         for (String segment : Segment.sorted(disk.names())) size += disk.size(segment);
         return size;

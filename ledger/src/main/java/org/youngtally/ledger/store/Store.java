@@ -14,6 +14,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import org.flywaydb.core.Flyway;
@@ -130,6 +131,11 @@ public final class Store implements AutoCloseable {
             drop(connection);
             throw e;
         }
+    }
+
+    /** The same of new tables that are in memory alone. */
+    public static Store inMemory(Secrets secrets) throws SQLException {
+        return open("jdbc:h2:mem:tables-" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1", secrets);
     }
 
     /**

@@ -15,10 +15,6 @@ import org.springframework.security.web.csrf.CsrfTokenRepository;
 import org.springframework.security.web.csrf.CsrfTokenRequestAttributeHandler;
 import org.springframework.security.web.csrf.HttpSessionCsrfTokenRepository;
 import org.springframework.security.web.header.HeaderWriterFilter;
-import org.springframework.security.web.header.writers.ContentSecurityPolicyHeaderWriter;
-import org.springframework.security.web.header.writers.HstsHeaderWriter;
-import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter;
-import org.springframework.security.web.header.writers.XContentTypeOptionsHeaderWriter;
 import org.springframework.web.bind.support.WebDataBinderFactory;
 import org.springframework.web.context.request.NativeWebRequest;
 import org.springframework.web.method.support.HandlerMethodArgumentResolver;
@@ -28,7 +24,6 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.ProblemWriter;
-import org.youngtally.service.web.Reach;
 
 /**
  * Puts the parts of access into the road of a request: who asks, whether a browser's request comes from the console,
@@ -36,9 +31,6 @@ import org.youngtally.service.web.Reach;
  */
 @Configuration
 class AccessSetup implements WebMvcConfigurer {
-    private static final String CONTENT =
-            "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
-    private static final long ONE_YEAR_SECONDS = 31_536_000;
     private static final String SIGN_IN = "/api/v1/session";
     private static final int FIRST = Ordered.HIGHEST_PRECEDENCE + 10;
 
@@ -69,24 +61,9 @@ class AccessSetup implements WebMvcConfigurer {
         });
     }
 
-    /** What pages and answers tell a browser: nothing from elsewhere, and nowhere to be framed. */
     @Bean
-    FilterRegistrationBean<HeaderWriterFilter> safeHeaders(Reach reach) {
-        return first(
-                new HeaderWriterFilter(List.of(
-                        new XContentTypeOptionsHeaderWriter(),
-                        new ContentSecurityPolicyHeaderWriter(CONTENT),
-                        new ReferrerPolicyHeaderWriter(ReferrerPolicyHeaderWriter.ReferrerPolicy.SAME_ORIGIN),
-                        strictTransport(reach))),
-                0,
-                "/*");
-    }
-
-    /** Behind a proxy a browser came by HTTPS, whatever the proxy speaks to the service. */
-    private static HstsHeaderWriter strictTransport(Reach reach) {
-        var writer = new HstsHeaderWriter(ONE_YEAR_SECONDS, false);
-        if (reach.behindProxy()) writer.setRequestMatcher(request -> true);
-        return writer;
+    FilterRegistrationBean<HeaderWriterFilter> everyAnswer(SafeHeaders headers) {
+        return first(new HeaderWriterFilter(headers.writers()), 0, "/*");
     }
 
     @Bean

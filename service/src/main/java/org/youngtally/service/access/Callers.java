@@ -48,7 +48,11 @@ public final class Callers {
         caller.ifPresent(known -> request.setAttribute(ATTRIBUTE, known));
     }
 
-    private Caller byToken(String shown) {
+    /**
+     * @param shown the Authorization header
+     * @throws Problem where it has no token that is taken
+     */
+    public Caller byToken(String shown) {
         if (!shown.regionMatches(true, 0, BEARER, 0, BEARER.length()))
             throw refused("The Authorization header has no token.");
         LedgerSnapshot snapshot = ledger.snapshot();

@@ -5,6 +5,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.util.Arrays;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.springframework.web.method.HandlerMethod;
 import org.springframework.web.servlet.HandlerInterceptor;
 import org.springframework.web.servlet.HandlerMapping;
@@ -16,7 +17,7 @@ import org.youngtally.service.web.Problem.Type;
  * Lets no operation of the interface begin without the right it needs. One that does not say what it needs is not
  * answered at all.
  */
-final class NeedsCheck implements HandlerInterceptor {
+public final class NeedsCheck implements HandlerInterceptor {
     private static final String OWN = "org.youngtally.";
 
     @Override
@@ -31,17 +32,24 @@ final class NeedsCheck implements HandlerInterceptor {
         Caller caller = Callers.of(request)
                 .orElseThrow(() -> new Problem(Type.SIGN_IN_NEEDED, "Authentication required.")
                         .field("Authorization", "Bearer, a blank and a token; or the session of a signed-in person"));
-        if (needs == null) return true;
+        if (needs != null) check(needs, caller, () -> named(request));
+        return true;
+    }
+
+    /**
+     * @param named what the address names
+     * @throws Problem where the caller has not the right
+     */
+    public static void check(Needs needs, Caller caller, Supplier<Where> named) {
         switch (needs.at()) {
             case ALL -> caller.need(needs.value()[0], Where.EVERYWHERE);
             case SOMEWHERE -> caller.needSomewhere(needs.value()[0]);
             // What the request names is looked at by the operation; without the right anywhere there is no need to.
             case SERIES, REQUEST -> {
-                if (Arrays.stream(needs.value()).anyMatch(caller::maySomewhere)) return true;
-                caller.need(needs.value()[0], named(request));
+                if (Arrays.stream(needs.value()).noneMatch(caller::maySomewhere))
+                    caller.need(needs.value()[0], named.get());
             }
         }
-        return true;
     }
 
     /** What the address names. */

@@ -76,7 +76,7 @@ public final class BackupCommand implements Callable<Integer> {
                         named ? Optional.of(BackupPlan.Passphrase.in(Path.of(passphraseFile))) : Optional.empty(),
                         Instant.now(),
                         false,
-                        withTables);
+                        withTables ? Backup.Tables.KEPT : Backup.Tables.IN_MEMORY);
         System.out.println("backup  " + made.place());
         System.out.println("head    " + made.about().head());
         System.out.println("files   " + made.about().files()

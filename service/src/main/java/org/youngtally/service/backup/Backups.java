@@ -100,7 +100,12 @@ public final class Backups implements DisposableBean {
         try {
             Backup.Made made = new Backup(
                             ledger.data(), ledger.journalDisk(), ledger.status().head())
-                    .into(plan.folder().orElseThrow(), plan.passphrase(), ledger.now(), scheduled, false);
+                    .into(
+                            plan.folder().orElseThrow(),
+                            plan.passphrase(),
+                            ledger.now(),
+                            scheduled,
+                            Backup.Tables.BESIDE);
             failure = Optional.empty();
             return made;
         } catch (IOException | RuntimeException e) {

@@ -4,8 +4,6 @@ import java.util.List;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import org.apache.tomcat.util.http.InvalidParameterException;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ProblemDetail;
@@ -31,8 +29,6 @@ import tools.jackson.databind.exc.UnrecognizedPropertyException;
 /** Turns everything that can go wrong with a request into problem details. */
 @RestControllerAdvice
 class ProblemAdvice {
-    private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
-
     @ExceptionHandler
     ResponseEntity<ProblemDetail> problem(Problem problem) {
         return ResponseEntity.status(problem.status())
@@ -159,8 +155,6 @@ class ProblemAdvice {
                     .contentType(MediaType.APPLICATION_PROBLEM_JSON)
                     .body(detail);
         }
-        LOG.error("a request failed", e);
-        return problem(new Problem(
-                Type.INTERNAL, "The service failed: " + e.getClass().getSimpleName() + ". Its log has details."));
+        return problem(ProblemWriter.failure(e));
     }
 }

@@ -34,13 +34,22 @@ public final class ReceiptHeader {
 
     private ReceiptHeader() {}
 
-    private static void show(Ledger ledger, HttpServletRequest request) {
+    /** Looks at what a request shows; for those who are signed in. */
+    public static void show(Ledger ledger, HttpServletRequest request) {
         int looked = 0;
         for (String line : Collections.list(request.getHeaders(NAME)))
             for (String text : List.of(line.split(",", MOST + 1))) {
                 if (looked++ == MOST) return;
                 Receipt.of(text.strip()).ifPresent(ledger::show);
             }
+    }
+
+    /** Puts the receipt of the newest entry on an answer, and what everybody is to be warned of. */
+    public static void put(Ledger ledger, HttpServletResponse response) {
+        ledger.receipt().ifPresent(receipt -> response.setHeader(NAME, receipt.toString()));
+        ledger.journalCopy()
+                .flatMap(copy -> copy.disk().warning())
+                .ifPresent(warning -> response.setHeader(WARNING, warning.replaceAll("[^ -~]", "?")));
     }
 
     /** Before the operation: what is shown is looked at, and an answer without a body has a receipt too. */
@@ -60,11 +69,7 @@ public final class ReceiptHeader {
                                 HttpServletRequest request, HttpServletResponse response, Object handler) {
                             if (!SignedInRequests.is(request)) return true;
                             show(ledger, request);
-                            ledger.receipt().ifPresent(receipt -> response.setHeader(NAME, receipt.toString()));
-                            ledger.journalCopy()
-                                    .flatMap(copy -> copy.disk().warning())
-                                    .ifPresent(
-                                            warning -> response.setHeader(WARNING, warning.replaceAll("[^ -~]", "?")));
+                            put(ledger, response);
                             return true;
                         }
                     })

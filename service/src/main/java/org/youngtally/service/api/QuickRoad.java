@@ -1,0 +1,294 @@
+package org.youngtally.service.api;
+
+import jakarta.servlet.Filter;
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ReadListener;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.ServletInputStream;
+import jakarta.servlet.ServletRequest;
+import jakarta.servlet.ServletResponse;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletRequestWrapper;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.util.Arrays;
+import java.util.Enumeration;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Component;
+import org.youngtally.core.access.Where;
+import org.youngtally.ledger.Ledger;
+import org.youngtally.ledger.LedgerUnavailable;
+import org.youngtally.service.access.Caller;
+import org.youngtally.service.access.Callers;
+import org.youngtally.service.access.Needs;
+import org.youngtally.service.access.NeedsCheck;
+import org.youngtally.service.access.SafeHeaders;
+import org.youngtally.service.api.AllocationController.Allocation;
+import org.youngtally.service.api.AllocationController.AllocationRequest;
+import org.youngtally.service.api.AllocationController.RecordRequest;
+import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.ProblemWriter;
+import org.youngtally.service.web.ReceiptHeader;
+import org.youngtally.service.web.Refusals;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.ObjectMapper;
+import tools.jackson.databind.ObjectReader;
+import tools.jackson.databind.ObjectWriter;
+
+/**
+ * Answers what a busy service is asked most, single numbers for a program with a token, without the way through
+ * Spring's dispatching. It stands behind the filters that turn foreign requests away; who asks, what the operation
+ * needs, how its body is read, what it does and what it is answered with are the code of the usual road. Whatever is
+ * not quite plain goes there, with its body still to be read: other headers, a token that is refused, a body that is
+ * not as it should be.
+ */
+@Component
+@Order(Ordered.HIGHEST_PRECEDENCE + 2)
+class QuickRoad implements Filter {
+    private static final Logger LOG = LoggerFactory.getLogger(QuickRoad.class);
+    private static final String SERIES = Api.V1 + "/series/";
+    private static final String KINDS = Api.V1 + "/kinds/";
+    private static final String ALLOCATIONS = "/allocations";
+    /** Bytes of a body; what is longer is no plain request. */
+    private static final int MOST = 4_096;
+
+    private static final Set<String> ACCEPTED = Set.of(MediaType.ALL_VALUE, MediaType.APPLICATION_JSON_VALUE);
+
+    private final Ledger ledger;
+    private final Callers callers;
+    private final SafeHeaders safe;
+    private final ProblemWriter problems;
+    private final AllocationController allocations;
+    private final ObjectReader ofSeries;
+    private final ObjectReader ofKind;
+    private final ObjectWriter answers;
+    private final Needs needsOfSeries = needs("allocate");
+    private final Needs needsOfKind = needs("allocateForRecord");
+
+    QuickRoad(
+            Ledger ledger,
+            Callers callers,
+            SafeHeaders safe,
+            ProblemWriter problems,
+            AllocationController allocations,
+            ObjectMapper json) {
+        this.ledger = ledger;
+        this.callers = callers;
+        this.safe = safe;
+        this.problems = problems;
+        this.allocations = allocations;
+        this.ofSeries = json.readerFor(AllocationRequest.class);
+        this.ofKind = json.readerFor(RecordRequest.class);
+        this.answers = json.writerFor(Allocation.class);
+    }
+
+    /** What the operation says that it needs. */
+    private static Needs needs(String operation) {
+        return Arrays.stream(AllocationController.class.getDeclaredMethods())
+                .filter(method -> method.getName().equals(operation))
+                .findFirst()
+                .orElseThrow()
+                .getAnnotation(Needs.class);
+    }
+
+    @Override
+    public void doFilter(ServletRequest any, ServletResponse response, FilterChain chain)
+            throws IOException, ServletException {
+        var request = (HttpServletRequest) any;
+        String path = request.getRequestURI();
+        boolean plain = path.endsWith(ALLOCATIONS) && isPlain(request);
+        if (plain && isNamed(path, SERIES)) {
+            String series = named(path, SERIES);
+            run(
+                    request,
+                    (HttpServletResponse) response,
+                    chain,
+                    ofSeries,
+                    needsOfSeries,
+                    new Where(Optional.of(series), Optional.empty(), Optional.empty()),
+                    (AllocationRequest asked) -> caller -> allocations.allocate(series, asked, key(request), caller));
+        } else if (plain && isNamed(path, KINDS)) {
+            String kind = named(path, KINDS);
+            run(
+                    request,
+                    (HttpServletResponse) response,
+                    chain,
+                    ofKind,
+                    needsOfKind,
+                    new Where(Optional.empty(), Optional.of(kind), Optional.empty()),
+                    (RecordRequest asked) ->
+                            caller -> allocations.allocateForRecord(kind, asked, key(request), caller));
+        } else chain.doFilter(request, response);
+    }
+
+    private static boolean isPlain(HttpServletRequest request) {
+        String accept = request.getHeader(HttpHeaders.ACCEPT);
+        int length = request.getContentLength();
+        return request.getMethod().equals("POST")
+                && request.getQueryString() == null
+                && length > 0
+                && length <= MOST
+                && MediaType.APPLICATION_JSON_VALUE.equals(request.getContentType())
+                && request.getHeader(HttpHeaders.AUTHORIZATION) != null
+                && (accept == null || ACCEPTED.contains(accept))
+                && request.getHeader(HttpHeaders.TRANSFER_ENCODING) == null
+                && request.getHeader(HttpHeaders.EXPECT) == null
+                && isOnce(request.getHeaders(HttpHeaders.ACCEPT))
+                && isOnce(request.getHeaders(Api.KEY));
+    }
+
+    /** Or not at all. */
+    private static boolean isOnce(Enumeration<String> values) {
+        if (!values.hasMoreElements()) return true;
+        values.nextElement();
+        return !values.hasMoreElements();
+    }
+
+    /** Whether a path names one thing, in letters, digits and hyphens alone: nothing is to be decoded in it. */
+    private static boolean isNamed(String path, String beginning) {
+        int end = path.length() - ALLOCATIONS.length();
+        if (!path.startsWith(beginning) || end <= beginning.length()) return false;
+        for (int i = beginning.length(); i < end; i++) {
+            char each = path.charAt(i);
+            boolean letter = each >= 'a' && each <= 'z' || each >= 'A' && each <= 'Z';
+            if (!letter && (each < '0' || each > '9') && each != '-') return false;
+        }
+        return true;
+    }
+
+    private static String named(String path, String beginning) {
+        return path.substring(beginning.length(), path.length() - ALLOCATIONS.length());
+    }
+
+    private static String key(HttpServletRequest request) {
+        return request.getHeader(Api.KEY);
+    }
+
+    private <R> void run(
+            HttpServletRequest request,
+            HttpServletResponse response,
+            FilterChain chain,
+            ObjectReader reader,
+            Needs needs,
+            Where named,
+            Function<R, Function<Caller, ResponseEntity<Allocation>>> operation)
+            throws IOException, ServletException {
+        Caller caller;
+        try {
+            caller = callers.byToken(request.getHeader(HttpHeaders.AUTHORIZATION));
+            NeedsCheck.check(needs, caller, () -> named);
+        } catch (Problem refused) {
+            LOG.trace("refused on the usual road", refused);
+            chain.doFilter(request, response);
+            return;
+        }
+        byte[] body = request.getInputStream().readNBytes(request.getContentLength());
+        R asked;
+        try {
+            asked = reader.readValue(body);
+        } catch (JacksonException faulty) {
+            LOG.trace("explained on the usual road", faulty);
+            asked = null;
+        }
+        if (asked == null) {
+            chain.doFilter(new Unread(request, body), response);
+            return;
+        }
+        ReceiptHeader.show(ledger, request);
+        answer(operation.apply(asked), caller, request, response);
+    }
+
+    /** From here on something may be done, so that there is no other road any more. */
+    private void answer(
+            Function<Caller, ResponseEntity<Allocation>> operation,
+            Caller caller,
+            HttpServletRequest request,
+            HttpServletResponse response)
+            throws IOException {
+        try {
+            ResponseEntity<Allocation> made = operation.apply(caller);
+            LOG.trace("answered");
+            byte[] bytes = answers.writeValueAsBytes(made.getBody());
+            put(request, response);
+            response.setStatus(made.getStatusCode().value());
+            response.setHeader(HttpHeaders.CACHE_CONTROL, "no-store");
+            response.setContentType(MediaType.APPLICATION_JSON_VALUE);
+            response.setContentLength(bytes.length);
+            response.getOutputStream().write(bytes);
+        } catch (Problem problem) {
+            write(problem, request, response);
+        } catch (LedgerUnavailable unavailable) {
+            write(Refusals.problem(unavailable), request, response);
+        } catch (RuntimeException e) {
+            write(ProblemWriter.failure(e), request, response);
+        }
+    }
+
+    private void write(Problem problem, HttpServletRequest request, HttpServletResponse response) throws IOException {
+        put(request, response);
+        problems.write(problem, request, response);
+    }
+
+    private void put(HttpServletRequest request, HttpServletResponse response) {
+        safe.write(request, response);
+        ReceiptHeader.put(ledger, response);
+    }
+
+    /** A request whose body was read, as if it were not. */
+    private static final class Unread extends HttpServletRequestWrapper {
+        private final ServletInputStream body;
+
+        Unread(HttpServletRequest request, byte[] body) {
+            super(request);
+            this.body = new Body(new ByteArrayInputStream(body));
+        }
+
+        @Override
+        public ServletInputStream getInputStream() {
+            return body;
+        }
+    }
+
+    private static final class Body extends ServletInputStream {
+        private final ByteArrayInputStream left;
+
+        Body(ByteArrayInputStream left) {
+            this.left = left;
+        }
+
+        @Override
+        public int read() {
+            return left.read();
+        }
+
+        @Override
+        public int read(byte[] bytes, int offset, int length) {
+            return left.read(bytes, offset, length);
+        }
+
+        @Override
+        public boolean isFinished() {
+            return left.available() == 0;
+        }
+
+        @Override
+        public boolean isReady() {
+            return true;
+        }
+
+        @Override
+        public void setReadListener(ReadListener listener) {
+            throw new IllegalStateException("the body is here already");
+        }
+    }
+}
