@@ -11,6 +11,8 @@ import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.Condition;
+import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import org.jooq.exception.IntegrityConstraintViolationException;
@@ -84,15 +86,21 @@ final class BatchWork {
     private final SteadyClock clock;
     private final ZoneId zone;
     private final Recovery recovery;
-    private final Consumer<List<Entry>> committed;
+    private final Consumer<List<Entry>> forced;
     private final Executor answering;
     private final DiskGuard guard;
     /** Begins with the first entry of this process. */
     private final String epoch;
 
     private final Pause pause = new Pause();
+    private final ReentrantLock tables = new ReentrantLock();
+    private final Condition caughtUp = tables.newCondition();
     private volatile Store store;
+    /** The last entry that was answered. */
     private volatile Head head;
+    /** The last entry that the tables have committed. */
+    private volatile long inTables;
+
     private volatile LedgerSnapshot snapshot;
     private volatile Consumer<String> died = why -> {};
     private volatile String stopped = "";
@@ -107,7 +115,9 @@ final class BatchWork {
     /**
      * Over a journal and the tables that hold all of it.
      *
-     * @param answering tells the callers of a batch what came of it, once it is on disk and committed
+     * @param forced is told of entries once they are on disk, before their callers are
+     * @param answering tells the callers of a batch what came of it, once it is on disk; the tables are committed
+     *     behind
      * @param guard watches over the place that is written to
      * @param epoch that begins with the first entry
      */
@@ -117,7 +127,7 @@ final class BatchWork {
             SteadyClock clock,
             ZoneId zone,
             Recovery recovery,
-            Consumer<List<Entry>> committed,
+            Consumer<List<Entry>> forced,
             Executor answering,
             DiskGuard guard,
             String epoch) {
@@ -128,9 +138,10 @@ final class BatchWork {
         this.clock = clock;
         this.zone = zone;
         this.recovery = recovery;
-        this.committed = committed;
+        this.forced = forced;
         this.answering = answering;
         this.head = journal.head();
+        this.inTables = journal.head().seq();
         this.state = new WriterState(store.state());
         this.snapshot = snapshot();
         store.state().newest().ifPresent(clock::wasAt);
@@ -209,6 +220,7 @@ final class BatchWork {
                 shortage.map(Shortage::toString).orElseGet(() -> String.valueOf(failure)));
         guard.spendReserve();
         pause.begin(shortage, failure);
+        wake();
         if (pause.hasLostTables() && pause.isFirstTime()) standIn();
     }
 
@@ -493,19 +505,60 @@ final class BatchWork {
             store.write(entries);
             append(entries);
             epochBegun = true;
-            store.commit(journal.head());
             head = journal.head();
             if (entries.stream()
                     .anyMatch(entry -> entry.kind() == Entry.Kind.DEFINE
                             || entry.kind() == Entry.Kind.REMOVE
                             || entry.kind() == Entry.Kind.ACCESS)) snapshot = snapshot();
             else snapshot = snapshot.with(state.memory().counters());
-            committed.accept(entries);
+            forced.accept(entries);
         }
         answering.execute(() -> {
             for (int i = 0; i < batch.size(); i++) batch.get(i).answer().complete(outcomes.get(i));
         });
+        if (!entries.isEmpty()) commit();
         return true;
+    }
+
+    /** What was answered is in the journal, so that tables which do not take it are made anew of that. */
+    private void commit() {
+        try {
+            store.commit(head);
+            caughtUp();
+        } catch (RuntimeException | SQLException e) {
+            LOG.error("the tables did not take what was answered; they are brought up to the journal again", e);
+            recover();
+        }
+    }
+
+    private void caughtUp() {
+        inTables = head.seq();
+        wake();
+    }
+
+    /** Those who wait for the tables look again. */
+    private void wake() {
+        tables.lock();
+        try {
+            caughtUp.signalAll();
+        } finally {
+            tables.unlock();
+        }
+    }
+
+    /**
+     * Waits until the tables hold all that was answered when this is called; not while they are away. Never by the
+     * writing thread.
+     */
+    void awaitTables() {
+        long answered = head.seq();
+        if (inTables >= answered) return;
+        tables.lock();
+        try {
+            while (inTables < answered && stopped.isEmpty() && !pause.isOn()) caughtUp.awaitUninterruptibly();
+        } finally {
+            tables.unlock();
+        }
     }
 
     private static boolean takesEffect(Result outcome) {
@@ -585,6 +638,7 @@ final class BatchWork {
         state = new WriterState(store.state());
         head = journal.head();
         snapshot = snapshot();
+        caughtUp();
     }
 
     /** Where it is for the disk, it is tried again until the disk takes what is written. */
@@ -608,6 +662,7 @@ final class BatchWork {
             if (memory.isEmpty()) return;
             store = memory.get();
             state = new WriterState(store.state());
+            caughtUp();
         } catch (RuntimeException | IOException | SQLException | JournalBroken e) {
             LOG.warn("nothing can be read until the disk accepts what is written", e);
         }
@@ -627,6 +682,7 @@ final class BatchWork {
     private void stop(String why, Throwable cause) {
         LOG.error("numbering stops: {}", why, cause);
         stopped = why;
+        wake();
     }
 
     private static void fail(List<Waiting> batch, Kind kind, String message, Throwable cause) {

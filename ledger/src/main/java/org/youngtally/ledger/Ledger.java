@@ -304,7 +304,7 @@ public final class Ledger implements Committed, AutoCloseable {
     }
 
     private void tell(List<Entry> entries) {
-        receipts.committed(entries, firstHash(entries));
+        receipts.forced(entries, firstHash(entries));
         for (Consumer<List<Entry>> listener : listeners) {
             try {
                 listener.accept(entries);
@@ -452,10 +452,10 @@ public final class Ledger implements Committed, AutoCloseable {
     }
 
     /**
-     * Tells the listener of every batch of entries once it is committed. It is called by the writing thread and must be
-     * quick.
+     * Tells the listener of every batch of entries once it is on disk. It is called by the writing thread, must be
+     * quick, and must not ask the ledger anything: the tables get the entries after it.
      */
-    public void onCommit(Consumer<List<Entry>> listener) {
+    public void onEntries(Consumer<List<Entry>> listener) {
         listeners.add(listener);
     }
 
@@ -524,6 +524,7 @@ public final class Ledger implements Committed, AutoCloseable {
 
     @Override
     public <T> T read(Function<DSLContext, T> question) {
+        if (writer != null) writer.work().awaitTables();
         Store asked = store();
         try {
             return asked.read(question);

@@ -25,7 +25,7 @@ class DeathTest {
         ledger = Ledger.open(LedgerOptions.in(data));
         ledger.perform(Acts.define(), "ines");
         ledger.onDeath(told::complete);
-        ledger.onCommit(entries -> {
+        ledger.onEntries(entries -> {
             throw new StackOverflowError("made for a test");
         });
     }

@@ -141,7 +141,11 @@ final class Simulation {
                     throw new IOException("nothing fails on this disk but by its death");
                 },
                 entries -> disk.step(),
-                Runnable::run,
+                answering -> {
+                    answering.run();
+                    // The tables are committed behind the answer.
+                    disk.step();
+                },
                 DiskGuard.NONE,
                 Epoch.fresh(0).toString());
         jumped = false;
@@ -289,6 +293,8 @@ final class Simulation {
             }
         }
         voidHolders();
+        // All was answered, and it died before the tables had it.
+        if (disk.isDead()) throw new Crash();
     }
 
     private void compare(Step step, Answer expected, BatchWork.Result outcome) {

@@ -81,7 +81,7 @@ public final class Receipts {
      *
      * @param hash of the first entry of the ledger, where it is among them
      */
-    public void committed(List<Entry> entries, Optional<String> hash) {
+    public void forced(List<Entry> entries, Optional<String> hash) {
         Standing before = standing;
         NavigableMap<Long, String> epochs = before.epochs();
         for (Entry entry : entries)

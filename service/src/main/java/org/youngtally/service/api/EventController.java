@@ -73,7 +73,7 @@ class EventController implements DisposableBean {
     EventController(Ledger ledger, Callers callers) {
         this.ledger = ledger;
         this.callers = callers;
-        ledger.onCommit(this::note);
+        ledger.onEntries(this::note);
         sender.scheduleWithFixedDelay(this::send, PAUSE_MILLIS, PAUSE_MILLIS, TimeUnit.MILLISECONDS);
         sender.scheduleWithFixedDelay(this::dismiss, LOOK_MILLIS, LOOK_MILLIS, TimeUnit.MILLISECONDS);
         sender.scheduleWithFixedDelay(

@@ -14,9 +14,11 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.Enumeration;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Function;
+import java.util.function.BiFunction;
+import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.core.Ordered;
@@ -36,6 +38,7 @@ import org.youngtally.service.access.SafeHeaders;
 import org.youngtally.service.api.AllocationController.Allocation;
 import org.youngtally.service.api.AllocationController.AllocationRequest;
 import org.youngtally.service.api.AllocationController.RecordRequest;
+import org.youngtally.service.api.LedgerController.IdentifierView;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.ProblemWriter;
 import org.youngtally.service.web.ReceiptHeader;
@@ -46,11 +49,11 @@ import tools.jackson.databind.ObjectReader;
 import tools.jackson.databind.ObjectWriter;
 
 /**
- * Answers what a busy service is asked most, single numbers for a program with a token, without the way through
- * Spring's dispatching. It stands behind the filters that turn foreign requests away; who asks, what the operation
- * needs, how its body is read, what it does and what it is answered with are the code of the usual road. Whatever is
- * not quite plain goes there, with its body still to be read: other headers, a token that is refused, a body that is
- * not as it should be.
+ * Answers what a busy service is asked most, single numbers and what a number stands for, for a program with a token,
+ * without the way through Spring's dispatching. It stands behind the filters that turn foreign requests away; who asks,
+ * what the operation needs, how its body is read, what it does and what it is answered with are the code of the usual
+ * road. Whatever is not quite plain goes there, with its body still to be read: other headers, a token that is refused,
+ * a body that is not as it should be.
  */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE + 2)
@@ -59,6 +62,8 @@ class QuickRoad implements Filter {
     private static final String SERIES = Api.V1 + "/series/";
     private static final String KINDS = Api.V1 + "/kinds/";
     private static final String ALLOCATIONS = "/allocations";
+    private static final String IDENTIFIERS = Api.V1 + "/identifiers";
+    private static final String TEXT = "text=";
     /** Bytes of a body; what is longer is no plain request. */
     private static final int MOST = 4_096;
 
@@ -69,11 +74,14 @@ class QuickRoad implements Filter {
     private final SafeHeaders safe;
     private final ProblemWriter problems;
     private final AllocationController allocations;
+    private final LedgerController entries;
     private final ObjectReader ofSeries;
     private final ObjectReader ofKind;
-    private final ObjectWriter answers;
-    private final Needs needsOfSeries = needs("allocate");
-    private final Needs needsOfKind = needs("allocateForRecord");
+    private final ObjectWriter allocation;
+    private final ObjectWriter found;
+    private final Needs needsOfSeries = needs(AllocationController.class, "allocate");
+    private final Needs needsOfKind = needs(AllocationController.class, "allocateForRecord");
+    private final Needs needsOfFinding = needs(LedgerController.class, "find");
 
     QuickRoad(
             Ledger ledger,
@@ -81,20 +89,23 @@ class QuickRoad implements Filter {
             SafeHeaders safe,
             ProblemWriter problems,
             AllocationController allocations,
+            LedgerController entries,
             ObjectMapper json) {
         this.ledger = ledger;
         this.callers = callers;
         this.safe = safe;
         this.problems = problems;
         this.allocations = allocations;
+        this.entries = entries;
         this.ofSeries = json.readerFor(AllocationRequest.class);
         this.ofKind = json.readerFor(RecordRequest.class);
-        this.answers = json.writerFor(Allocation.class);
+        this.allocation = json.writerFor(Allocation.class);
+        this.found = json.writerFor(json.getTypeFactory().constructCollectionType(List.class, IdentifierView.class));
     }
 
-    /** What the operation says that it needs. */
-    private static Needs needs(String operation) {
-        return Arrays.stream(AllocationController.class.getDeclaredMethods())
+    /** What an operation says that it needs. */
+    private static Needs needs(Class<?> controller, String operation) {
+        return Arrays.stream(controller.getDeclaredMethods())
                 .filter(method -> method.getName().equals(operation))
                 .findFirst()
                 .orElseThrow()
@@ -102,48 +113,65 @@ class QuickRoad implements Filter {
     }
 
     @Override
-    public void doFilter(ServletRequest any, ServletResponse response, FilterChain chain)
+    public void doFilter(ServletRequest any, ServletResponse anyResponse, FilterChain chain)
             throws IOException, ServletException {
         var request = (HttpServletRequest) any;
+        var response = (HttpServletResponse) anyResponse;
         String path = request.getRequestURI();
-        boolean plain = path.endsWith(ALLOCATIONS) && isPlain(request);
-        if (plain && isNamed(path, SERIES)) {
-            String series = named(path, SERIES);
-            run(
-                    request,
-                    (HttpServletResponse) response,
-                    chain,
-                    ofSeries,
-                    needsOfSeries,
-                    new Where(Optional.of(series), Optional.empty(), Optional.empty()),
-                    (AllocationRequest asked) -> caller -> allocations.allocate(series, asked, key(request), caller));
-        } else if (plain && isNamed(path, KINDS)) {
-            String kind = named(path, KINDS);
-            run(
-                    request,
-                    (HttpServletResponse) response,
-                    chain,
-                    ofKind,
-                    needsOfKind,
-                    new Where(Optional.empty(), Optional.of(kind), Optional.empty()),
-                    (RecordRequest asked) ->
-                            caller -> allocations.allocateForRecord(kind, asked, key(request), caller));
-        } else chain.doFilter(request, response);
+        if (path.endsWith(ALLOCATIONS) && isPlain(request) && hasPlainBody(request)) {
+            if (isNamed(path, SERIES)) {
+                String series = named(path, SERIES);
+                allocate(
+                        request,
+                        response,
+                        chain,
+                        ofSeries,
+                        needsOfSeries,
+                        new Where(Optional.of(series), Optional.empty(), Optional.empty()),
+                        (AllocationRequest asked, Caller caller) ->
+                                allocations.allocate(series, asked, request.getHeader(Api.KEY), caller));
+                return;
+            }
+            if (isNamed(path, KINDS)) {
+                String kind = named(path, KINDS);
+                allocate(
+                        request,
+                        response,
+                        chain,
+                        ofKind,
+                        needsOfKind,
+                        new Where(Optional.empty(), Optional.of(kind), Optional.empty()),
+                        (RecordRequest asked, Caller caller) ->
+                                allocations.allocateForRecord(kind, asked, request.getHeader(Api.KEY), caller));
+                return;
+            }
+        } else if (path.equals(IDENTIFIERS) && isPlain(request) && isPlainQuestion(request)) {
+            Optional<Caller> caller = caller(request, needsOfFinding, Where.EVERYWHERE);
+            if (caller.isPresent()) {
+                String text = request.getQueryString().substring(TEXT.length());
+                answer(found, () -> ResponseEntity.ok(entries.find(text, null, caller.get())), request, response);
+                return;
+            }
+        }
+        chain.doFilter(request, response);
     }
 
     private static boolean isPlain(HttpServletRequest request) {
         String accept = request.getHeader(HttpHeaders.ACCEPT);
+        return request.getHeader(HttpHeaders.AUTHORIZATION) != null
+                && (accept == null || ACCEPTED.contains(accept))
+                && isOnce(request.getHeaders(HttpHeaders.ACCEPT))
+                && request.getHeader(HttpHeaders.TRANSFER_ENCODING) == null
+                && request.getHeader(HttpHeaders.EXPECT) == null;
+    }
+
+    private static boolean hasPlainBody(HttpServletRequest request) {
         int length = request.getContentLength();
         return request.getMethod().equals("POST")
                 && request.getQueryString() == null
                 && length > 0
                 && length <= MOST
                 && MediaType.APPLICATION_JSON_VALUE.equals(request.getContentType())
-                && request.getHeader(HttpHeaders.AUTHORIZATION) != null
-                && (accept == null || ACCEPTED.contains(accept))
-                && request.getHeader(HttpHeaders.TRANSFER_ENCODING) == null
-                && request.getHeader(HttpHeaders.EXPECT) == null
-                && isOnce(request.getHeaders(HttpHeaders.ACCEPT))
                 && isOnce(request.getHeaders(Api.KEY));
     }
 
@@ -154,71 +182,87 @@ class QuickRoad implements Filter {
         return !values.hasMoreElements();
     }
 
-    /** Whether a path names one thing, in letters, digits and hyphens alone: nothing is to be decoded in it. */
+    private static boolean isPlainQuestion(HttpServletRequest request) {
+        String query = request.getQueryString();
+        return request.getMethod().equals("GET")
+                && request.getContentLength() <= 0
+                && query != null
+                && query.startsWith(TEXT)
+                && isPlain(query, TEXT.length(), query.length());
+    }
+
     private static boolean isNamed(String path, String beginning) {
-        int end = path.length() - ALLOCATIONS.length();
-        if (!path.startsWith(beginning) || end <= beginning.length()) return false;
-        for (int i = beginning.length(); i < end; i++) {
-            char each = path.charAt(i);
+        return path.startsWith(beginning) && isPlain(path, beginning.length(), path.length() - ALLOCATIONS.length());
+    }
+
+    /** Whether there is something, of letters, digits and hyphens alone: nothing is to be decoded in it. */
+    private static boolean isPlain(String text, int from, int end) {
+        for (int i = from; i < end; i++) {
+            char each = text.charAt(i);
             boolean letter = each >= 'a' && each <= 'z' || each >= 'A' && each <= 'Z';
             if (!letter && (each < '0' || each > '9') && each != '-') return false;
         }
-        return true;
+        return end > from;
     }
 
     private static String named(String path, String beginning) {
         return path.substring(beginning.length(), path.length() - ALLOCATIONS.length());
     }
 
-    private static String key(HttpServletRequest request) {
-        return request.getHeader(Api.KEY);
+    /** Who asks, if they may; whoever may not is told so on the usual road. */
+    private Optional<Caller> caller(HttpServletRequest request, Needs needs, Where named) {
+        try {
+            Caller caller = callers.byToken(request.getHeader(HttpHeaders.AUTHORIZATION));
+            NeedsCheck.check(needs, caller, () -> named);
+            return Optional.of(caller);
+        } catch (Problem refused) {
+            LOG.trace("refused on the usual road", refused);
+            return Optional.empty();
+        }
     }
 
-    private <R> void run(
+    private <R> void allocate(
             HttpServletRequest request,
             HttpServletResponse response,
             FilterChain chain,
             ObjectReader reader,
             Needs needs,
             Where named,
-            Function<R, Function<Caller, ResponseEntity<Allocation>>> operation)
+            BiFunction<R, Caller, ResponseEntity<Allocation>> operation)
             throws IOException, ServletException {
-        Caller caller;
-        try {
-            caller = callers.byToken(request.getHeader(HttpHeaders.AUTHORIZATION));
-            NeedsCheck.check(needs, caller, () -> named);
-        } catch (Problem refused) {
-            LOG.trace("refused on the usual road", refused);
+        Optional<Caller> caller = caller(request, needs, named);
+        if (caller.isEmpty()) {
             chain.doFilter(request, response);
             return;
         }
         byte[] body = request.getInputStream().readNBytes(request.getContentLength());
-        R asked;
+        R asked = read(reader, body);
+        if (asked == null) chain.doFilter(new Unread(request, body), response);
+        else answer(allocation, () -> operation.apply(asked, caller.get()), request, response);
+    }
+
+    /** Null where the usual road has to say what is wrong with it. */
+    private static <R> R read(ObjectReader reader, byte[] body) {
         try {
-            asked = reader.readValue(body);
+            return reader.readValue(body);
         } catch (JacksonException faulty) {
             LOG.trace("explained on the usual road", faulty);
-            asked = null;
+            return null;
         }
-        if (asked == null) {
-            chain.doFilter(new Unread(request, body), response);
-            return;
-        }
-        ReceiptHeader.show(ledger, request);
-        answer(operation.apply(asked), caller, request, response);
     }
 
     /** From here on something may be done, so that there is no other road any more. */
     private void answer(
-            Function<Caller, ResponseEntity<Allocation>> operation,
-            Caller caller,
+            ObjectWriter writer,
+            Supplier<ResponseEntity<?>> operation,
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
+        ReceiptHeader.show(ledger, request);
         try {
-            ResponseEntity<Allocation> made = operation.apply(caller);
+            ResponseEntity<?> made = operation.get();
             LOG.trace("answered");
-            byte[] bytes = answers.writeValueAsBytes(made.getBody());
+            byte[] bytes = writer.writeValueAsBytes(made.getBody());
             put(request, response);
             response.setStatus(made.getStatusCode().value());
             response.setHeader(HttpHeaders.CACHE_CONTROL, "no-store");

@@ -151,7 +151,7 @@ public final class DemoCommand implements Callable<Integer> {
 
     private static void awaitLapse(Ledger ledger) throws InterruptedException {
         var lapsed = new CountDownLatch(1);
-        ledger.onCommit(entries -> {
+        ledger.onEntries(entries -> {
             if (entries.stream().anyMatch(entry -> entry.kind() == Entry.Kind.LAPSE)) lapsed.countDown();
         });
         // It may have lapsed before anybody listened.

@@ -225,6 +225,7 @@ class TwoRoadsTest {
     }
 
     private static final String PART = "POST /api/v1/series/part/allocations";
+    private static final String FIND = "GET /api/v1/identifiers?text=";
     private static final String BILL = "POST /api/v1/kinds/bill/allocations";
 
     /** Line, token, headers, body; what is known to be plain comes first. */
@@ -303,6 +304,17 @@ class TwoRoadsTest {
                 List.of(BILL, "hanna", "", "{}"),
                 List.of(BILL, "hanna", "", "null"),
                 List.of(BILL, "clerk", "", "{\"unit\":\"works\"}"),
+                List.of(FIND + "P00001", "hanna", "", ""),
+                List.of(FIND + "p00001", "reader", "", ""),
+                List.of(FIND + "P00001", "clerk", "", ""),
+                List.of(FIND + "P99999", "reader", "", ""),
+                List.of(FIND + "P99999", "hanna-revoked", "", ""),
+                List.of(FIND, "hanna", "", ""),
+                List.of(FIND + "P00001&reference=order", "hanna", "", ""),
+                List.of(FIND + "P00001&text=P00002", "hanna", "", ""),
+                List.of(FIND + "P%30%30001", "hanna", "", ""),
+                List.of("GET /api/v1/identifiers", "hanna", "", ""),
+                List.of("GET /api/v1/identifiers?reference=order+7", "hanna", "", ""),
                 List.of("POST /api/v1/kinds/bell/allocations", "hanna", "", "{\"unit\":\"works\"}"));
     }
 
