@@ -16,6 +16,8 @@ import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.NavigableMap;
@@ -25,10 +27,11 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.Predicate;
-import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.Record;
 import org.jooq.SelectOnConditionStep;
+import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.youngtally.core.act.Origin;
 import org.youngtally.core.act.PositionState;
@@ -43,6 +46,25 @@ import org.youngtally.ledger.store.statement.CachedQuery;
 /** The ledger's entries as people read them. */
 public final class EntryQueries {
     private static final CachedQuery BY_SEQ = new CachedQuery(dsl -> rows(dsl).where(ENTRY.SEQ.eq(0L)));
+    private static final CachedQuery BEFORE = new CachedQuery(
+            dsl -> rows(dsl).where(ENTRY.SEQ.lt(0L)).orderBy(ENTRY.SEQ.desc()).limit(0));
+    // Sorted by both columns of the index, so that H2 reads it backwards and stops.
+    private static final CachedQuery OF_SERIES_BEFORE = new CachedQuery(dsl -> rows(dsl)
+            .where(ENTRY.SERIES_ID.eq(0), ENTRY.SEQ.lt(0L))
+            .orderBy(ENTRY.SERIES_ID.desc(), ENTRY.SEQ.desc())
+            .limit(0));
+    /** Tables and definitions concern a series too, but are in no column of the entry: one act may be about many. */
+    private static final List<CachedQuery> OTHERS_OF_SERIES_BEFORE = List.of(
+            newest(FILLING_SERIES, FILLING_SERIES.SERIES_ID, FILLING_SERIES.SEQ),
+            newest(SERIES_VERSION, SERIES_VERSION.SERIES_ID, SERIES_VERSION.SEQ));
+
+    private static CachedQuery newest(Table<?> table, Field<Integer> series, Field<Long> seq) {
+        return new CachedQuery(dsl -> dsl.select(seq)
+                .from(table)
+                .where(series.eq(0), seq.lt(0L))
+                .orderBy(series.desc(), seq.desc())
+                .limit(0));
+    }
 
     private final DSLContext dsl;
     private final DefinitionVersions definitions;
@@ -129,26 +151,21 @@ public final class EntryQueries {
      * @param before only those with a lower sequence number
      */
     public List<Row> page(Optional<? extends Collection<String>> series, long before, int most) {
-        Condition wanted = ENTRY.SEQ.lt(before);
-        if (series.isPresent()) {
-            List<Integer> ids = dsl.select(SERIES.ID)
-                    .from(SERIES)
-                    .where(SERIES.NAME.in(series.get()))
-                    .fetch(SERIES.ID);
-            // Definitions concern a series too, but are in no column of the entry: one act may define many.
-            wanted = wanted.and(ENTRY.SEQ.in(dsl.select(ENTRY.SEQ)
-                    .from(ENTRY)
-                    .where(ENTRY.SERIES_ID.in(ids), ENTRY.SEQ.lt(before))
-                    .orderBy(ENTRY.SEQ.desc())
-                    .limit(most)
-                    .union(dsl.select(FILLING_SERIES.SEQ)
-                            .from(FILLING_SERIES)
-                            .where(FILLING_SERIES.SERIES_ID.in(ids), FILLING_SERIES.SEQ.lt(before)))
-                    .union(dsl.select(SERIES_VERSION.SEQ)
-                            .from(SERIES_VERSION)
-                            .where(SERIES_VERSION.SERIES_ID.in(ids), SERIES_VERSION.SEQ.lt(before)))));
+        if (series.isEmpty()) return BEFORE.ask(dsl, before, most).map(EntryQueries::row);
+        var rows = new TreeMap<Long, Row>(Comparator.reverseOrder());
+        var others = new TreeSet<Long>(Comparator.reverseOrder());
+        for (int id : dsl.select(SERIES.ID)
+                .from(SERIES)
+                .where(SERIES.NAME.in(series.get()))
+                .fetch(SERIES.ID)) {
+            for (Record row : OF_SERIES_BEFORE.ask(dsl, id, before, most)) rows.put(row.get(ENTRY.SEQ), row(row));
+            for (CachedQuery each : OTHERS_OF_SERIES_BEFORE)
+                for (Record row : each.ask(dsl, id, before, most)) others.add((Long) row.get(0));
         }
-        return rows(dsl).where(wanted).orderBy(ENTRY.SEQ.desc()).limit(most).fetch(EntryQueries::row);
+        others.stream()
+                .limit(most)
+                .forEach(seq -> rows.computeIfAbsent(seq, other -> at(other).orElse(null)));
+        return rows.values().stream().limit(most).toList();
     }
 
     /** The entries that hold a reference, of whatever series, from new to old. */
@@ -273,6 +290,8 @@ public final class EntryQueries {
         if (spans.isEmpty()) return List.of();
         Span first = spans.getFirst();
         Span last = spans.getLast();
+        if (first.equals(last) && first.from() == first.to())
+            return Collections.nCopies(2, text(row, first.lane(), first.from()));
         return List.of(text(row, first.lane(), first.from()), text(row, last.lane(), last.to()));
     }
 

@@ -18,10 +18,19 @@ import org.youngtally.core.act.PositionState;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.ledger.journal.FieldsJson;
+import org.youngtally.ledger.store.statement.CachedQuery;
 import org.youngtally.ledger.store.statement.WriterStatement;
 
 /** Rows of allocation as stretches. */
 public final class Stretches {
+    private static final CachedQuery WITHIN = new CachedQuery(dsl -> dsl.selectFrom(ALLOCATION)
+            .where(ALLOCATION.LANE_ID.eq(0), ALLOCATION.LAST_POSITION.between(0L, 0L))
+            .orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION));
+    private static final CachedQuery BEHIND = new CachedQuery(dsl -> dsl.selectFrom(ALLOCATION)
+            .where(ALLOCATION.LANE_ID.eq(0), ALLOCATION.LAST_POSITION.gt(0L))
+            .orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION)
+            .limit(DSL.inline(1)));
+
     private Stretches() {}
 
     public static Stretch of(Record row) {
@@ -45,18 +54,9 @@ public final class Stretches {
 
     /** Those that reach into a stretch of positions, whole, in order. */
     static List<Stretch> between(DSLContext dsl, int lane, long from, long to) {
-        List<Stretch> found = new ArrayList<>(dsl.selectFrom(ALLOCATION)
-                .where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.LAST_POSITION.between(from, to))
-                .orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION)
-                .fetch(Stretches::of));
+        List<Stretch> found = new ArrayList<>(WITHIN.ask(dsl, lane, from, to).map(row -> of((Record) row)));
         if (found.isEmpty() || found.getLast().to() < to)
-            dsl
-                    .selectFrom(ALLOCATION)
-                    .where(ALLOCATION.LANE_ID.eq(lane), ALLOCATION.LAST_POSITION.gt(to))
-                    .orderBy(ALLOCATION.LANE_ID, ALLOCATION.LAST_POSITION)
-                    .limit(1)
-                    .fetch(Stretches::of)
-                    .stream()
+            BEHIND.ask(dsl, lane, to).map(row -> of((Record) row)).stream()
                     .filter(stretch -> stretch.from() <= to)
                     .forEach(found::add);
         return found;
