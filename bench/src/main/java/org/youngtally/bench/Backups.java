@@ -69,9 +69,13 @@ public final class Backups {
         Bench.remove(folder);
     }
 
+    /** As {@code ./youngtally} runs it. */
     private static Process command(Path jar, String... words) throws Exception {
-        var line = new ArrayList<>(
-                List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-jar", jar.toString()));
+        var line = new ArrayList<>(List.of(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-XX:+UseParallelGC",
+                "-jar",
+                jar.toString()));
         line.addAll(List.of(words));
         return new ProcessBuilder(line).inheritIO().start();
     }

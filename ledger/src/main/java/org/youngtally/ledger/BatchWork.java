@@ -116,8 +116,8 @@ final class BatchWork {
      * Over a journal and the tables that hold all of it.
      *
      * @param forced is told of entries once they are on disk, before their callers are
-     * @param answering tells the callers of a batch what came of it, once it is on disk; the tables are committed
-     *     behind
+     * @param answering tells the callers of a batch, where it has several, what came of it, once it is on disk; the
+     *     tables are committed behind
      * @param guard watches over the place that is written to
      * @param epoch that begins with the first entry
      */
@@ -513,9 +513,12 @@ final class BatchWork {
             else snapshot = snapshot.with(state.memory().counters());
             forced.accept(entries);
         }
-        answering.execute(() -> {
-            for (int i = 0; i < batch.size(); i++) batch.get(i).answer().complete(outcomes.get(i));
-        });
+        // Another thread would be woken to wake a single caller.
+        if (batch.size() == 1) batch.getFirst().answer().complete(outcomes.getFirst());
+        else
+            answering.execute(() -> {
+                for (int i = 0; i < batch.size(); i++) batch.get(i).answer().complete(outcomes.get(i));
+            });
         if (!entries.isEmpty()) commit();
         return true;
     }

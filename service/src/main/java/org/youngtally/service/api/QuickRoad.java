@@ -12,6 +12,7 @@ import jakarta.servlet.http.HttpServletRequestWrapper;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.util.Arrays;
 import java.util.Enumeration;
 import java.util.List;
@@ -64,6 +65,7 @@ class QuickRoad implements Filter {
     private static final String ALLOCATIONS = "/allocations";
     private static final String IDENTIFIERS = Api.V1 + "/identifiers";
     private static final String TEXT = "text=";
+    private static final String NOT_KEPT = "no-store";
     /** Bytes of a body; what is longer is no plain request. */
     private static final int MOST = 4_096;
 
@@ -235,9 +237,17 @@ class QuickRoad implements Filter {
             chain.doFilter(request, response);
             return;
         }
-        byte[] body = request.getInputStream().readNBytes(request.getContentLength());
+        // Once a body breaks off the container takes no header any more.
+        response.setHeader(HttpHeaders.CACHE_CONTROL, NOT_KEPT);
+        byte[] body;
+        try {
+            body = request.getInputStream().readNBytes(request.getContentLength());
+        } catch (IOException broken) {
+            chain.doFilter(new Unread(request, new Broken(broken)), response);
+            return;
+        }
         R asked = read(reader, body);
-        if (asked == null) chain.doFilter(new Unread(request, body), response);
+        if (asked == null) chain.doFilter(new Unread(request, new ByteArrayInputStream(body)), response);
         else answer(allocation, () -> operation.apply(asked, caller.get()), request, response);
     }
 
@@ -265,7 +275,7 @@ class QuickRoad implements Filter {
             byte[] bytes = writer.writeValueAsBytes(made.getBody());
             put(request, response);
             response.setStatus(made.getStatusCode().value());
-            response.setHeader(HttpHeaders.CACHE_CONTROL, "no-store");
+            response.setHeader(HttpHeaders.CACHE_CONTROL, NOT_KEPT);
             response.setContentType(MediaType.APPLICATION_JSON_VALUE);
             response.setContentLength(bytes.length);
             response.getOutputStream().write(bytes);
@@ -292,9 +302,9 @@ class QuickRoad implements Filter {
     private static final class Unread extends HttpServletRequestWrapper {
         private final ServletInputStream body;
 
-        Unread(HttpServletRequest request, byte[] body) {
+        Unread(HttpServletRequest request, InputStream body) {
             super(request);
-            this.body = new Body(new ByteArrayInputStream(body));
+            this.body = new Body(body);
         }
 
         @Override
@@ -304,25 +314,30 @@ class QuickRoad implements Filter {
     }
 
     private static final class Body extends ServletInputStream {
-        private final ByteArrayInputStream left;
+        private final InputStream left;
+        private boolean finished;
 
-        Body(ByteArrayInputStream left) {
+        Body(InputStream left) {
             this.left = left;
         }
 
         @Override
-        public int read() {
-            return left.read();
+        public int read() throws IOException {
+            int one = left.read();
+            finished = one < 0;
+            return one;
         }
 
         @Override
-        public int read(byte[] bytes, int offset, int length) {
-            return left.read(bytes, offset, length);
+        public int read(byte[] bytes, int offset, int length) throws IOException {
+            int count = left.read(bytes, offset, length);
+            finished = count < 0;
+            return count;
         }
 
         @Override
         public boolean isFinished() {
-            return left.available() == 0;
+            return finished;
         }
 
         @Override
@@ -333,6 +348,20 @@ class QuickRoad implements Filter {
         @Override
         public void setReadListener(ReadListener listener) {
             throw new IllegalStateException("the body is here already");
+        }
+    }
+
+    /** A body that did not come whole. */
+    private static final class Broken extends InputStream {
+        private final IOException why;
+
+        Broken(IOException why) {
+            this.why = why;
+        }
+
+        @Override
+        public int read() throws IOException {
+            throw why;
         }
     }
 }

@@ -184,13 +184,16 @@ class TwoRoadsTest {
     }
 
     private static byte[] sent(RunningService to, byte[] request) throws IOException {
-        byte[] own = new String(request, StandardCharsets.ISO_8859_1)
-                .replaceFirst("PORT", String.valueOf(to.port()))
-                .getBytes(StandardCharsets.ISO_8859_1);
         try (var socket = new Socket("127.0.0.1", to.port())) {
-            socket.getOutputStream().write(own);
+            socket.getOutputStream().write(addressed(to, request));
             return socket.getInputStream().readAllBytes();
         }
+    }
+
+    private static byte[] addressed(RunningService to, byte[] request) {
+        return new String(request, StandardCharsets.ISO_8859_1)
+                .replaceFirst("PORT", String.valueOf(to.port()))
+                .getBytes(StandardCharsets.ISO_8859_1);
     }
 
     /** An answer, with its headers in order, without what differs between any two answers. */
@@ -338,6 +341,22 @@ class TwoRoadsTest {
                                     ? StandardCharsets.UTF_16
                                     : random.nextBoolean() ? StandardCharsets.UTF_8 : StandardCharsets.ISO_8859_1);
             sameBy(random.nextInt(5) == 0 ? BILL : PART, "hanna", "", bytes);
+        }
+    }
+
+    @Test
+    void aBodyThatEndsEarlyIsAnsweredTheSame() throws IOException {
+        byte[] whole = "{\"quantity\":2}".getBytes(StandardCharsets.UTF_8);
+        assertThat(told(sentInPart(quick, request(PART, "hanna", "", whole))))
+                .isEqualTo(told(sentInPart(usual, request(PART, "hanna", USUAL, whole))));
+    }
+
+    private static byte[] sentInPart(RunningService to, byte[] request) throws IOException {
+        try (var socket = new Socket("127.0.0.1", to.port())) {
+            byte[] own = addressed(to, request);
+            socket.getOutputStream().write(own, 0, own.length - 5);
+            socket.shutdownOutput();
+            return socket.getInputStream().readAllBytes();
         }
     }
 
