@@ -82,7 +82,8 @@ class RestoreTest {
         var words = new ArrayList<>(
                 List.of("label", "print", "tag", "--series", "part", "--quantity", String.valueOf(quantity)));
         words.addAll(List.of(more));
-        assertThat(CommandLine.run(folder, service, words.toArray(String[]::new)).exit())
+        assertThat(CommandLine.run(folder, service, words.toArray(String[]::new))
+                        .exit())
                 .isZero();
     }
 
