@@ -9,7 +9,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.Executor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.Condition;
 import java.util.concurrent.locks.ReentrantLock;
@@ -75,6 +74,18 @@ final class BatchWork {
         }
     }
 
+    /** Tells the callers of a batch what came of it. */
+    interface Answering {
+        /** While the writer goes on; another thread would only be woken to wake a single caller. */
+        Answering BESIDE = (callers, answers) -> {
+            if (callers == 1) answers.run();
+            else Thread.startVirtualThread(answers);
+        };
+
+        /** @param callers how many are told */
+        void tell(int callers, Runnable answers);
+    }
+
     /** @param prover what definitions are proved by: it knows, and does not look, or everybody would wait */
     record Waiting(Act<?> act, String by, CompletableFuture<Result> answer, Prover prover) {
         Waiting(Act<?> act, String by, CompletableFuture<Result> answer) {
@@ -87,7 +98,7 @@ final class BatchWork {
     private final ZoneId zone;
     private final Recovery recovery;
     private final Consumer<List<Entry>> forced;
-    private final Executor answering;
+    private final Answering answering;
     private final DiskGuard guard;
     /** Begins with the first entry of this process. */
     private final String epoch;
@@ -116,8 +127,8 @@ final class BatchWork {
      * Over a journal and the tables that hold all of it.
      *
      * @param forced is told of entries once they are on disk, before their callers are
-     * @param answering tells the callers of a batch, where it has several, what came of it, once it is on disk; the
-     *     tables are committed behind
+     * @param answering tells the callers of a batch what came of it, once it is on disk; the tables are committed
+     *     behind
      * @param guard watches over the place that is written to
      * @param epoch that begins with the first entry
      */
@@ -128,7 +139,7 @@ final class BatchWork {
             ZoneId zone,
             Recovery recovery,
             Consumer<List<Entry>> forced,
-            Executor answering,
+            Answering answering,
             DiskGuard guard,
             String epoch) {
         this.guard = guard;
@@ -513,12 +524,9 @@ final class BatchWork {
             else snapshot = snapshot.with(state.memory().counters());
             forced.accept(entries);
         }
-        // Another thread would be woken to wake a single caller.
-        if (batch.size() == 1) batch.getFirst().answer().complete(outcomes.getFirst());
-        else
-            answering.execute(() -> {
-                for (int i = 0; i < batch.size(); i++) batch.get(i).answer().complete(outcomes.get(i));
-            });
+        answering.tell(batch.size(), () -> {
+            for (int i = 0; i < batch.size(); i++) batch.get(i).answer().complete(outcomes.get(i));
+        });
         if (!entries.isEmpty()) commit();
         return true;
     }

@@ -137,7 +137,7 @@ public final class Ledger implements Committed, AutoCloseable {
                 options.zone(),
                 new FromTheJournal(),
                 this::tell,
-                Thread::startVirtualThread,
+                BatchWork.Answering.BESIDE,
                 folder,
                 Epoch.fresh(receipts.generation()).toString());
         work.holdStill(rollback.isPresent());

@@ -158,8 +158,8 @@ final class RollbackSimulation {
                     entries.forEach(this::written);
                     main.step();
                 },
-                answering -> {
-                    answering.run();
+                (callers, answers) -> {
+                    answers.run();
                     // The tables are committed behind the answer.
                     main.step();
                 },

@@ -141,8 +141,8 @@ final class Simulation {
                     throw new IOException("nothing fails on this disk but by its death");
                 },
                 entries -> disk.step(),
-                answering -> {
-                    answering.run();
+                (callers, answers) -> {
+                    answers.run();
                     // The tables are committed behind the answer.
                     disk.step();
                 },

@@ -37,6 +37,11 @@ final class Power {
         failing = kind;
     }
 
+    /** Whether nothing is left to fail. */
+    synchronized boolean hasFailed() {
+        return failing == null;
+    }
+
     /** A disk operation is about to happen, or the power goes off instead. */
     void operation(Kind kind) throws IOException {
         operation(kind, false);
