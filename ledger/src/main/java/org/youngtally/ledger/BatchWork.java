@@ -537,7 +537,7 @@ final class BatchWork {
             store.commit(head);
             caughtUp();
         } catch (RuntimeException | SQLException e) {
-            LOG.error("the tables did not take what was answered; they are brought up to the journal again", e);
+            LOG.error("the tables did not accept what was answered; they are brought up to the journal again", e);
             recover();
         }
     }
