@@ -105,7 +105,7 @@ final class BatchWork {
 
     private final Pause pause = new Pause();
     private final ReentrantLock tables = new ReentrantLock();
-    private final Condition caughtUp = tables.newCondition();
+    private final Condition progress = tables.newCondition();
     private volatile Store store;
     /** The last entry that was answered. */
     private volatile Head head;
@@ -243,7 +243,7 @@ final class BatchWork {
         return store;
     }
 
-    /** The ledger as it was committed last. */
+    /** The ledger as it was answered last. */
     LedgerSnapshot committedSnapshot() {
         return snapshot;
     }
@@ -551,7 +551,7 @@ final class BatchWork {
     private void wake() {
         tables.lock();
         try {
-            caughtUp.signalAll();
+            progress.signalAll();
         } finally {
             tables.unlock();
         }
@@ -566,7 +566,7 @@ final class BatchWork {
         if (inTables >= answered) return;
         tables.lock();
         try {
-            while (inTables < answered && stopped.isEmpty() && !pause.isOn()) caughtUp.awaitUninterruptibly();
+            while (inTables < answered && stopped.isEmpty() && !pause.isOn()) progress.awaitUninterruptibly();
         } finally {
             tables.unlock();
         }

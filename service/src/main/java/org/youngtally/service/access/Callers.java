@@ -50,7 +50,7 @@ public final class Callers {
 
     /**
      * @param shown the Authorization header
-     * @throws Problem where it has no token that is taken
+     * @throws Problem where it has no token that is accepted
      */
     public Caller byToken(String shown) {
         if (!shown.regionMatches(true, 0, BEARER, 0, BEARER.length()))

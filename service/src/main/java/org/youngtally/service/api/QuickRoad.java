@@ -50,11 +50,11 @@ import tools.jackson.databind.ObjectReader;
 import tools.jackson.databind.ObjectWriter;
 
 /**
- * Answers what a busy service is asked most, single numbers and what a number stands for, for a program with a token,
- * without the way through Spring's dispatching. It stands behind the filters that turn foreign requests away; who asks,
- * what the operation needs, how its body is read, what it does and what it is answered with are the code of the usual
- * road. Whatever is not quite plain goes there, with its body still to be read: other headers, a token that is refused,
- * a body that is not as it should be.
+ * Answers what a busy service is asked most, single numbers and what a number is, for a program with a token, without
+ * the way through Spring's dispatching. It comes after the filters that turn foreign requests away; who asks, what the
+ * operation needs, how its body is read, what it does and what it is answered with are the code of the usual road.
+ * Whatever is not quite plain goes there, with its body still to be read: other headers, a token that is refused, a
+ * body that is not as it should be.
  */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE + 2)
