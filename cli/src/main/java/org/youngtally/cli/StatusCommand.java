@@ -37,6 +37,11 @@ final class StatusCommand implements Callable<Integer> {
             if (!Json.text(status, "journalCopy", "").isEmpty())
                 output.line("copy   " + Json.text(status, "journalCopy", "") + ", policy "
                         + Json.text(status, "journalCopyPolicy", ""));
+            if (status.has("proof") && status.get("proof").isJsonObject()) {
+                JsonObject proof = status.getAsJsonObject("proof");
+                output.line("proof  of the journal has reached entry " + Json.text(proof, "reached", "")
+                        + "; it goes on to " + Json.text(proof, "upTo", ""));
+            }
             for (JsonElement remark : status.getAsJsonArray("remarks")) output.line("remark " + remark.getAsString());
             for (JsonElement told : status.getAsJsonArray("opening")) output.line("start  " + told.getAsString());
         }

@@ -43,6 +43,8 @@ final class BatchWork {
     private static final long BETWEEN_LOOKS = TimeUnit.MILLISECONDS.toNanos(250);
     /** So often the time is noted for the next start. */
     private static final long BETWEEN_NOTES = TimeUnit.MINUTES.toNanos(10);
+    /** So many bytes of the journal a start reads again in less time than anybody notices. */
+    private static final long BETWEEN_CHECKPOINTS = 256L << 10;
     /** Who ends a hold whose time is up. */
     static final String CLOCK = "clock";
 
@@ -121,6 +123,9 @@ final class BatchWork {
     private WriterState state;
     private int checkedBatches;
     private volatile long sawAt;
+    /** How much of the journal has a checkpoint, in bytes since this process began. */
+    private long checkpointAt;
+
     private long lookedAt = System.nanoTime();
 
     /**
@@ -282,6 +287,7 @@ final class BatchWork {
                 guard.tryWriting();
             }
             store.tidy(atRest);
+            noteCheckpoint();
             see();
         } catch (IOException e) {
             pause(guard.shortage(0), e);
@@ -289,6 +295,13 @@ final class BatchWork {
             LOG.warn("the tables could not be written to their file; they are opened again", e);
             recover();
         }
+    }
+
+    /** Now and then, notes up to where a start can trust the journal: where the tables were written, or soon after. */
+    private void noteCheckpoint() {
+        if (journal.written() - checkpointAt < BETWEEN_CHECKPOINTS) return;
+        checkpointAt = journal.written();
+        journal.end().ifPresent(guard::proved);
     }
 
     /** Now and then, notes the time for the next start. */
@@ -690,7 +703,8 @@ final class BatchWork {
         died = listener;
     }
 
-    private void stop(String why, Throwable cause) {
+    /** Nothing is done any more until somebody has looked: what was answered is no longer sure. By any thread. */
+    void stop(String why, Throwable cause) {
         LOG.error("numbering stops: {}", why, cause);
         stopped = why;
         wake();

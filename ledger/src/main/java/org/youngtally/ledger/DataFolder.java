@@ -29,7 +29,10 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.youngtally.ledger.copy.CopyPlace;
 import org.youngtally.ledger.copy.CopyPolicy;
+import org.youngtally.ledger.journal.Checkpoint;
+import org.youngtally.ledger.journal.CheckpointFile;
 import org.youngtally.ledger.journal.Disk;
+import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.WholeFile;
 
@@ -310,6 +313,44 @@ final class DataFolder implements AutoCloseable, DiskGuard {
 
     void forgetCopy() throws IOException {
         Files.deleteIfExists(copyNote());
+    }
+
+    /** The checkpoints of the journal. */
+    CheckpointFile checkpoints() {
+        return new CheckpointFile(options.data().resolve("checkpoints"));
+    }
+
+    /** Up to where a journal that is not proved at once was proved before; absent where all of it is to be proved. */
+    Optional<Checkpoint> provedBefore() {
+        try {
+            if (Journal.size(journal) <= options.sizes().provedAtOnce()) return Optional.empty();
+            return checkpoints().newest();
+        } catch (IOException e) {
+            LOG.warn("the checkpoints cannot be read, so the journal is proved as a whole", e);
+            return Optional.empty();
+        }
+    }
+
+    @Override
+    public void proved(Checkpoint upTo) {
+        try {
+            if (!checkpoints().newest().equals(Optional.of(upTo))) checkpoints().add(upTo);
+        } catch (IOException e) {
+            LOG.warn("no checkpoint could be noted; the next start proves more of the journal", e);
+        }
+    }
+
+    /** A journal that does not have the newest checkpoint begins a new chain of them. */
+    void beginCheckpoints(Journal opened) {
+        try {
+            Optional<Head> newest = checkpoints().newest().map(Checkpoint::head);
+            if (newest.isPresent()
+                    && !newest.get().equals(opened.provedFrom())
+                    && !newest.equals(Journal.headAt(journal, newest.get().seq())))
+                checkpoints().forget();
+        } catch (IOException e) {
+            LOG.warn("the checkpoints cannot be read", e);
+        }
     }
 
     private Path lastSeen() {

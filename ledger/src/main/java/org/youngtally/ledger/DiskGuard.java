@@ -3,6 +3,7 @@ package org.youngtally.ledger;
 import java.io.IOException;
 import java.time.Instant;
 import java.util.Optional;
+import org.youngtally.ledger.journal.Checkpoint;
 import org.youngtally.ledger.journal.Journal;
 
 /** What the writer asks of the place that it writes to, before it writes. */
@@ -43,6 +44,9 @@ interface DiskGuard {
     /** Notes a time that is believed, and the newest entry on disk, for the next start. */
     void saw(Instant now, long entry) throws IOException;
 
+    /** Notes up to where the journal is proved, for the next start. */
+    void proved(Checkpoint upTo);
+
     /** A place where nothing goes wrong. */
     DiskGuard NONE = new DiskGuard() {
         @Override
@@ -73,5 +77,8 @@ interface DiskGuard {
 
         @Override
         public void saw(Instant now, long entry) {}
+
+        @Override
+        public void proved(Checkpoint upTo) {}
     };
 }

@@ -60,6 +60,7 @@ public final class Ledger implements Committed, AutoCloseable {
     private final DataFolder folder;
     private final Journal journal;
     private final Writer writer;
+    private final JournalUpkeep upkeep;
     private final Store stoppedStore;
     private final LedgerSnapshot stoppedSnapshot;
     private final String stopped;
@@ -89,14 +90,30 @@ public final class Ledger implements Committed, AutoCloseable {
         this.receipts = stopped.isEmpty() ? receipts(opened) : null;
         if (stopped.isEmpty()) this.rollback = openRollback(opened);
         this.writer = stopped.isEmpty() ? new Writer(work(opened)) : null;
+        this.upkeep = stopped.isEmpty()
+                ? new JournalUpkeep(
+                        options.journal(),
+                        journal.provedFrom(),
+                        folder.checkpoints(),
+                        () -> folder.shortage(options.sizes().segment()).isEmpty(),
+                        this::distrust)
+                : null;
+    }
+
+    /** What the start trusted turns out not to be what was written: the next one looks at all of it. */
+    private void distrust(JournalBroken broken) {
+        writer.work().stop(LedgerOpening.distrust(broken, options), broken);
+        try {
+            folder.checkpoints().forget();
+        } catch (IOException e) {
+            LOG.error("the next start will trust the journal once more: its checkpoints cannot be deleted", e);
+        }
     }
 
     private Receipts receipts(LedgerOpening opened) throws IOException {
         return new Receipts(
-                receiptKey(),
-                Journal.headAt(options.journal(), 1).map(Head::hash),
-                journal.head().seq(),
-                opened.store().read(dsl -> new EntryQueries(dsl).epochs()));
+                receiptKey(), firstHash(), journal.head().seq(), opened.store().read(dsl -> new EntryQueries(dsl)
+                        .epochs()));
     }
 
     /** A disk that accepts nothing stops no start: receipts are then good until this process ends. */
@@ -316,7 +333,10 @@ public final class Ledger implements Committed, AutoCloseable {
 
     /** The hash of the ledger's first entry, by which it is known, where it is among these. */
     private Optional<String> firstHash(List<Entry> entries) {
-        if (entries.getFirst().seq() > 1) return Optional.empty();
+        return entries.getFirst().seq() > 1 ? Optional.empty() : firstHash();
+    }
+
+    private Optional<String> firstHash() {
         try {
             return Journal.headAt(options.journal(), 1).map(Head::hash);
         } catch (IOException e) {
@@ -582,7 +602,8 @@ public final class Ledger implements Committed, AutoCloseable {
 
     public Status status() {
         if (writer == null)
-            return new Status(stopped, "", journal == null ? Head.EMPTY : journal.head(), opening, List.of());
+            return new Status(
+                    stopped, "", journal == null ? Head.EMPTY : journal.head(), opening, List.of(), Optional.empty());
         BatchWork work = writer.work();
         String paused = work.paused()
                 .map(LedgerUnavailable::getMessage)
@@ -592,7 +613,7 @@ public final class Ledger implements Committed, AutoCloseable {
         List<String> remarks = Stream.concat(
                         copy.flatMap(each -> each.disk().warning()).stream(), work.remarks().stream())
                 .toList();
-        return new Status(work.stopped(), paused, work.head(), opening, remarks);
+        return new Status(work.stopped(), paused, work.head(), opening, remarks, upkeep.proof());
     }
 
     /**
@@ -615,6 +636,7 @@ public final class Ledger implements Committed, AutoCloseable {
         if (!closed.compareAndSet(false, true)) return;
         var failures = new ArrayList<Exception>();
         if (writer != null) writer.close();
+        if (upkeep != null) upkeep.close();
         boolean writes = writer == null || writer.work().isWritable();
         if (writes) close(store(), failures);
         else abandon();
@@ -622,6 +644,7 @@ public final class Ledger implements Committed, AutoCloseable {
         if (failures.isEmpty() && writes && writer != null) {
             Optional<Instant> seen = writer.work().believedNow();
             if (seen.isPresent()) folder.saw(seen.get(), writer.work().head().seq());
+            journal.end().ifPresent(folder::proved);
             folder.unmark();
         }
         if (copy.isPresent()) close(copy.get(), failures);

@@ -12,6 +12,7 @@ import org.slf4j.LoggerFactory;
 import org.youngtally.core.series.Series;
 import org.youngtally.ledger.copy.JournalCopy;
 import org.youngtally.ledger.copy.TwinDisk;
+import org.youngtally.ledger.journal.Checkpoint;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
@@ -67,12 +68,14 @@ record LedgerOpening(
             store = null;
         }
         Journal journal;
+        Optional<Checkpoint> proved = doubtful ? Optional.empty() : folder.provedBefore();
         try {
-            if (copy.isPresent()) sync(copy.get(), options, doubtful, told);
+            if (copy.isPresent()) sync(copy.get(), options, doubtful, proved, told);
             List<String> traces = Journal.isEmpty(options.journal()) ? folder.traces() : List.of();
             if (known == 0 && !traces.isEmpty())
                 throw new JournalBroken("the journal is gone, while " + String.join(" and ", traces));
-            journal = Journal.open(options.journal(), known, doubtful);
+            journal = Journal.open(
+                    options.journal(), known, doubtful, proved, options.sizes().segment());
         } catch (JournalBroken e) {
             return stopped(options, upTo(e.proved(), options, store), distrust(e, options), told);
         }
@@ -83,6 +86,7 @@ record LedgerOpening(
             copy.get().note(journal.head());
             folder.noteCopy(copy.get().place());
         }
+        folder.beginCheckpoints(journal);
         Optional<IOException> failing = mark(folder, journal);
         boolean inMemory = false;
         try {
@@ -96,7 +100,7 @@ record LedgerOpening(
             }
             long replayed;
             try {
-                replayed = Replay.run(options.journal(), journal.head(), store);
+                replayed = Replay.run(options.journal(), journal.head(), near(proved, journal), store);
             } catch (DataAccessException e) {
                 LOG.warn("the tables object to what they lack", e);
                 told.add("the tables differ from the journal, so they are rebuilt from it");
@@ -133,18 +137,24 @@ record LedgerOpening(
         return new LedgerOpening(store, journal, "", inMemory, shortage, failing, told);
     }
 
+    /** The checkpoint that the journal turned out to have. */
+    private static Optional<Checkpoint> near(Optional<Checkpoint> proved, Journal journal) {
+        return proved.filter(place -> place.head().equals(journal.provedFrom()));
+    }
+
     /**
      * Brings the journal and its copy to the same end. Where the journal had to catch up from a copy that may lack
      * numbers itself, nobody knows whether it is the newest.
      */
-    private static void sync(JournalCopy copy, LedgerOptions options, boolean doubtful, List<String> told)
+    private static void sync(
+            JournalCopy copy, LedgerOptions options, boolean doubtful, Optional<Checkpoint> proved, List<String> told)
             throws IOException, JournalBroken {
         TwinDisk twin = copy.disk();
         if (twin.warning().isPresent()) {
             told.add(twin.warning().get());
             return;
         }
-        Optional<JournalSync> sync = JournalSync.run(twin.main(), twin.copy(), doubtful);
+        Optional<JournalSync> sync = JournalSync.run(twin.main(), twin.copy(), doubtful, proved);
         long recovered = sync.map(JournalSync::recovered).orElse(0L);
         long copied = sync.map(JournalSync::copied).orElse(0L);
         if (copied > 0)
@@ -177,7 +187,7 @@ record LedgerOpening(
     }
 
     /** What is wrong with the journal, and what to do. */
-    private static String distrust(JournalBroken broken, LedgerOptions options) {
+    static String distrust(JournalBroken broken, LedgerOptions options) {
         return "the journal in " + options.data().resolve("journal") + " cannot be trusted: " + broken.getMessage()
                 + ". No numbers are allocated until it is in order. " + wayOut(broken, options);
     }

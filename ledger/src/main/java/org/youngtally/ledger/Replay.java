@@ -4,6 +4,8 @@ import java.io.IOException;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import org.youngtally.ledger.journal.Checkpoint;
 import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
@@ -19,16 +21,25 @@ final class Replay {
 
     /** @return how many entries were written */
     static long run(Disk disk, Head journal, Store store) throws IOException, SQLException, JournalBroken {
+        return run(disk, journal, Optional.empty(), store);
+    }
+
+    /**
+     * @param near a place that the journal has
+     * @return how many entries were written
+     */
+    static long run(Disk disk, Head journal, Optional<Checkpoint> near, Store store)
+            throws IOException, SQLException, JournalBroken {
         Head applied = store.applied();
-        Head then = Journal.headAt(disk, applied.seq())
+        if (applied.equals(journal)) return 0;
+        Head then = Journal.headAt(disk, near, applied.seq())
                 .orElseThrow(() -> new JournalBroken(
                         "the tables hold entries up to " + applied.seq() + ", the journal ends at " + journal.seq()));
         if (!then.equals(applied))
             throw new JournalBroken("entry " + applied.seq()
                     + " of the journal is not the one that the tables hold: they belong to different ledgers");
-        if (applied.seq() == journal.seq()) return 0;
         List<Entry> batch = new ArrayList<>();
-        Journal.read(disk, applied.seq(), journal.seq(), (entry, head) -> {
+        Journal.read(disk, near, applied.seq(), journal.seq(), (entry, head) -> {
             batch.add(entry);
             if (batch.size() == BATCH || head.seq() == journal.seq()) {
                 write(store, batch, head);

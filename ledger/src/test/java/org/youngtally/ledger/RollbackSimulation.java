@@ -127,7 +127,7 @@ final class RollbackSimulation {
     private void open(boolean machineWentDown) throws IOException, JournalBroken, SQLException {
         disk = main;
         if (twin) {
-            JournalSync.run(main, second, machineWentDown);
+            JournalSync.run(main, second, machineWentDown, Optional.empty());
             disk = new TwinDisk(main, second, "the copy", CopyPolicy.STOP);
         }
         if (store == null)

@@ -29,6 +29,7 @@ import org.youngtally.core.label.JobLabels;
 import org.youngtally.core.label.LabelPiece;
 import org.youngtally.ledger.audit.Audit;
 import org.youngtally.ledger.audit.AuditReport;
+import org.youngtally.ledger.journal.Checkpoint;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
@@ -69,6 +70,8 @@ final class Simulation {
     private final Secrets secrets;
     private final Requests requests;
     private final List<Done> done = new ArrayList<>();
+    private final List<Checkpoint> checkpoints = new ArrayList<>();
+    private final long segmentBytes;
     /**
      * Who holds each text: an entry; negative once it is void. Kept apart from the model, for the first promise alone.
      */
@@ -89,6 +92,7 @@ final class Simulation {
 
     Simulation(long seed, Path folder, boolean forcing) throws IOException {
         random = new Random(seed);
+        segmentBytes = 2_000L << new Random(seed + 2).nextInt(12);
         disk = new MemoryDisk(new Random(seed + 1), forcing);
         secrets = Secrets.in(folder);
         requests = new Requests(random);
@@ -125,8 +129,9 @@ final class Simulation {
     }
 
     private void open() throws IOException, JournalBroken, SQLException {
-        journal = Journal.open(disk, answered, machineWentDown);
-        Replay.run(disk, journal.head(), store);
+        Optional<Checkpoint> proved = machineWentDown ? Optional.empty() : checkpoint();
+        journal = Journal.open(disk, answered, machineWentDown, proved, segmentBytes);
+        Replay.run(disk, journal.head(), proved.filter(each -> each.head().equals(journal.provedFrom())), store);
         work = new BatchWork(
                 journal,
                 store,
@@ -150,6 +155,12 @@ final class Simulation {
                 Epoch.fresh(0).toString());
         jumped = false;
         machineWentDown = false;
+    }
+
+    /** Any that was noted may be the newest one that is left, since they are not forced; or none. */
+    private Optional<Checkpoint> checkpoint() {
+        checkpoints.removeIf(each -> random.nextInt(4) == 0);
+        return checkpoints.isEmpty() ? Optional.empty() : Optional.of(checkpoints.getLast());
     }
 
     /** The process or the machine dies and is started again, perhaps to die once more while it starts. */
@@ -293,6 +304,7 @@ final class Simulation {
             }
         }
         voidHolders();
+        if (random.nextInt(5) == 0) journal.end().ifPresent(checkpoints::add);
         // All was answered, and it died before the tables had it.
         if (disk.isDead()) throw new Crash();
     }

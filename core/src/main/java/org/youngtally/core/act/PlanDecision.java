@@ -116,19 +116,20 @@ record PlanDecision(LedgerState state, String key) {
                 position = apart.getValue().to() + 1;
                 continue;
             }
-            if (position >= end) return;
-            // Whatever ends a gap is apart: the highest number of the lane is, at the latest.
+            // Whatever ends a gap is apart: the highest number of the lane is, at the latest, once it is recorded.
+            if (position >= end || apart == null) return;
             Stretch next = apart.getValue();
+            long last = Math.min(next.from(), end) - 1;
             Particulars particulars = next.origin().particulars();
             effects.add(new Effect.GapClosed(
                     used.lane(),
                     position,
-                    next.from() - 1,
+                    last,
                     series.version(),
                     particulars,
                     series.render(range, particulars, position),
-                    series.render(range, particulars, next.from() - 1)));
-            position = next.from();
+                    series.render(range, particulars, last)));
+            position = last + 1;
         }
     }
 

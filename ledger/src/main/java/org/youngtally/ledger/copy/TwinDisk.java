@@ -96,6 +96,18 @@ public final class TwinDisk implements Disk {
     }
 
     @Override
+    public boolean isPacked(String name) throws IOException {
+        return main.isPacked(name);
+    }
+
+    /** In the copy as well, once it has all of it. */
+    @Override
+    public void pack(String name) throws IOException {
+        main.pack(name);
+        if (away == null && copy.names().contains(name) && copy.size(name) == main.size(name)) copy.pack(name);
+    }
+
+    @Override
     public AppendFile append(String name) throws IOException {
         AppendFile first = main.append(name);
         try {

@@ -19,6 +19,17 @@ public interface Disk {
     /** How many bytes a file has. */
     long size(String name) throws IOException;
 
+    /** Whether a file is kept compressed; it is read as if it were not. */
+    default boolean isPacked(String name) throws IOException {
+        return false;
+    }
+
+    /**
+     * Compresses a file that nothing is appended to any more. A process or a machine that ends meanwhile leaves it as
+     * it was, or compressed.
+     */
+    default void pack(String name) throws IOException {}
+
     /** Opens a file to append to; it is made if it is not there, and its name is on disk when this returns. */
     AppendFile append(String name) throws IOException;
 

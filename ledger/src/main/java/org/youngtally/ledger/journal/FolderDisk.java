@@ -23,24 +23,52 @@ public record FolderDisk(Path folder) implements Disk {
     public List<String> names() throws IOException {
         if (!Files.isDirectory(folder)) return List.of();
         try (Stream<Path> files = Files.list(folder)) {
-            return files.map(file -> file.getFileName().toString()).toList();
+            return files.map(file -> Segment.unpackedName(file.getFileName().toString()))
+                    .distinct()
+                    .toList();
         }
+    }
+
+    private PackedFile segment(String name) {
+        return PackedFile.of(folder.resolve(name));
+    }
+
+    @Override
+    public boolean isPacked(String name) {
+        return segment(name).isPacked();
+    }
+
+    @Override
+    public void pack(String name) throws IOException {
+        if (Files.exists(folder.resolve(name))) segment(name).pack();
     }
 
     @Override
     public InputStream read(String name) throws IOException {
-        return new BufferedInputStream(Files.newInputStream(folder.resolve(name)), READ_BUFFER);
+        try {
+            return new BufferedInputStream(Files.newInputStream(folder.resolve(name)), READ_BUFFER);
+        } catch (NoSuchFileException e) {
+            // It may be compressed at any moment.
+            if (isPacked(name)) return segment(name).read();
+            throw e;
+        }
     }
 
     @Override
     public long size(String name) throws IOException {
-        return Files.size(folder.resolve(name));
+        try {
+            return Files.size(folder.resolve(name));
+        } catch (NoSuchFileException e) {
+            if (isPacked(name)) return segment(name).size();
+            throw e;
+        }
     }
 
     @Override
     public AppendFile append(String name) throws IOException {
         Files.createDirectories(folder);
         Path file = folder.resolve(name);
+        if (isPacked(name)) segment(name).unpack();
         // Always at the end: what another process should have written behind the end is not overwritten.
         FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
         forceFolder();
@@ -49,7 +77,9 @@ public record FolderDisk(Path folder) implements Disk {
 
     @Override
     public void remove(String name) throws IOException {
-        Files.delete(folder.resolve(name));
+        boolean packed = Files.deleteIfExists(segment(name).packed());
+        if (packed) Files.deleteIfExists(folder.resolve(name));
+        else Files.delete(folder.resolve(name));
         forceFolder();
     }
 

@@ -1,53 +1,70 @@
 package org.youngtally.ledger.journal;
 
 import java.io.ByteArrayOutputStream;
+import java.io.EOFException;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.security.MessageDigest;
 import java.util.List;
 import java.util.Optional;
+import java.util.zip.ZipException;
 
 /**
  * The append-only history of every act, on disk before any act is answered. Files of one JSON object a line, each line
  * chained to the one before by its hash. Used by one thread at a time, except {@link #read}.
  */
 public final class Journal implements AutoCloseable {
-    /** At which size a segment is followed by a new one. */
-    private static final long SEGMENT_BYTES = 64L << 20;
-
     private final Disk disk;
     private final MessageDigest sha256 = Sha256.fresh();
     private final long dropped;
+    private final long segmentBytes;
+    private final Head provedFrom;
     private Disk.AppendFile file;
     private String name;
     private Head head;
     /** How long the open segment was when it was last forced: what lies behind was never answered. */
     private long forced;
 
-    private Journal(Disk disk, String name, Disk.AppendFile file, Head head, long forced, long dropped) {
+    private long written;
+    /** Where the last whole batch ends; null while there is none. */
+    private volatile Checkpoint end;
+
+    private Journal(Disk disk, Scan.Result found, Disk.AppendFile file, long dropped, long segmentBytes) {
         this.disk = disk;
-        this.name = name;
         this.file = file;
-        this.head = head;
-        this.forced = forced;
+        this.head = found.head();
+        this.provedFrom = found.from();
+        this.forced = found.offset();
+        this.name = found.segment() == null ? "" : found.segment();
+        this.end = found.segment() == null ? null : found.end();
         this.dropped = dropped;
+        this.segmentBytes = segmentBytes;
+    }
+
+    /** Opens a journal of usual segments and proves all of it. */
+    public static Journal open(Disk disk, long known, boolean machineWentDown) throws IOException, JournalBroken {
+        return open(disk, known, machineWentDown, Optional.empty(), JournalSizes.USUAL.segment());
     }
 
     /**
-     * Opens a journal, proves it from its first line to its last, and drops an unfinished end.
+     * Opens a journal, proves it to its last line, and drops an unfinished end.
      *
      * @param known an entry that is known to have been answered, by its sequence number; 0 where none is
      * @param machineWentDown whether the run before may have ended with the machine, and not with the process alone
+     * @param proved up to where it was proved before, so that it is proved from there on; absent to prove all of it
+     * @param segmentBytes at which size a segment is followed by a new one
      * @throws JournalBroken where an entry that was answered is missing or not what was written; the files are left as
      *     they are
      */
-    public static Journal open(Disk disk, long known, boolean machineWentDown) throws IOException, JournalBroken {
+    public static Journal open(
+            Disk disk, long known, boolean machineWentDown, Optional<Checkpoint> proved, long segmentBytes)
+            throws IOException, JournalBroken {
         List<String> segments = Segment.sorted(disk.names());
-        Scan.Result found = Scan.of(disk, segments, machineWentDown);
+        Scan.Result found = Scan.of(disk, segments, machineWentDown, proved);
         if (found.head().seq() < known) throw new JournalEndsEarly(found.head().seq(), known);
         if (found.segment() == null) {
             for (String segment : segments) disk.remove(segment);
-            return new Journal(disk, "", null, Head.EMPTY, 0, 0);
+            return new Journal(disk, found, null, 0, segmentBytes);
         }
         for (String segment : segments) if (segment.compareTo(found.segment()) > 0) disk.remove(segment);
         Disk.AppendFile file = disk.append(found.segment());
@@ -57,7 +74,7 @@ public final class Journal implements AutoCloseable {
         // A process that died may have left its last batch in the system's memory only; from here on it is answered
         // for.
         file.force();
-        return new Journal(disk, found.segment(), file, found.head(), found.offset(), dropped);
+        return new Journal(disk, found, file, dropped, segmentBytes);
     }
 
     /** Whether there is no file of a journal at all. */
@@ -67,6 +84,21 @@ public final class Journal implements AutoCloseable {
 
     public Head head() {
         return head;
+    }
+
+    /** The last entry that was not proved again when it was opened; {@link Head#EMPTY} where all of it was. */
+    public Head provedFrom() {
+        return provedFrom;
+    }
+
+    /** How many bytes were appended since it was opened. */
+    public long written() {
+        return written;
+    }
+
+    /** Where its last whole batch ends; absent while there is none. */
+    public Optional<Checkpoint> end() {
+        return Optional.ofNullable(end);
     }
 
     /** How many bytes all its files have. */
@@ -91,10 +123,12 @@ public final class Journal implements AutoCloseable {
      * there; {@link #forgetUnforced} settles it.
      */
     public void append(List<Entry> batch) throws IOException {
-        if (file == null || forced >= SEGMENT_BYTES) startSegment();
+        if (file == null || forced >= segmentBytes) startSegment();
         var bytes = new ByteArrayOutputStream(batch.size() * 400);
         Head last = head;
+        int start = 0;
         for (int i = 0; i < batch.size(); i++) {
+            start = bytes.size();
             Entry entry = batch.get(i);
             if (entry.seq() != last.seq() + 1)
                 throw new IllegalStateException("entry " + entry.seq() + " cannot follow " + last.seq());
@@ -103,7 +137,9 @@ public final class Journal implements AutoCloseable {
         file.append(ByteBuffer.wrap(bytes.toByteArray()));
         file.force();
         head = last;
+        end = new Checkpoint(last, name, forced + start, forced + bytes.size());
         forced += bytes.size();
+        written += bytes.size();
     }
 
     private void startSegment() throws IOException {
@@ -158,30 +194,56 @@ public final class Journal implements AutoCloseable {
      * @throws JournalBroken where a line is missing or not what was written
      */
     public static void read(Disk disk, long after, long to, Reader reader) throws IOException, JournalBroken {
+        read(disk, Optional.empty(), after, to, reader);
+    }
+
+    /** @param near a place that the journal has: it is read from there where that is not behind {@code after} */
+    public static void read(Disk disk, Optional<Checkpoint> near, long after, long to, Reader reader)
+            throws IOException, JournalBroken {
+        lines(disk, near.filter(place -> place.head().seq() <= after), after, to, line -> {
+            if (line.seq() > after) reader.take(line.entry(), line.head());
+        });
+    }
+
+    /** Takes a proved line, in order. */
+    interface LineReading {
+        void take(Line line) throws IOException, JournalBroken;
+    }
+
+    /** @param from where to begin; absent for the segment that holds the entry behind {@code after} */
+    static void lines(Disk disk, Optional<Checkpoint> from, long after, long to, LineReading reader)
+            throws IOException, JournalBroken {
         List<String> segments = Segment.sorted(disk.names());
         MessageDigest sha256 = Sha256.fresh();
-        Head last = null;
+        Head last = from.map(Checkpoint::head).orElse(null);
         for (int i = 0; i < segments.size(); i++) {
+            String segment = segments.get(i);
+            if (from.isPresent() && segment.compareTo(from.get().segment()) < 0) continue;
             boolean allBefore = i + 1 < segments.size() && Segment.firstSeq(segments.get(i + 1)) <= after;
-            if (allBefore) continue;
-            if (last == null) last = Segment.firstSeq(segments.get(i)) == 1 ? Head.EMPTY : null;
-            try (var lines = new LineReader(disk.read(segments.get(i)))) {
+            if (from.isEmpty() && allBefore) continue;
+            if (last == null) last = Segment.firstSeq(segment) == 1 ? Head.EMPTY : null;
+            long start = from.filter(place -> place.segment().equals(segment))
+                    .map(Checkpoint::end)
+                    .orElse(0L);
+            try (var lines = LineReader.from(disk.read(segment), start)) {
                 for (byte[] bytes = lines.next();
                         bytes != null && (last == null || last.seq() < to);
                         bytes = lines.next()) {
                     Optional<Line> line = Line.of(bytes);
                     boolean good = line.isPresent()
                             && (last == null
-                                    ? line.get().seq() == Segment.firstSeq(segments.get(i))
+                                    ? line.get().seq() == Segment.firstSeq(segment)
                                     : line.get().seq() == last.seq() + 1
                                             && line.get().follows(last.hash(), sha256));
                     if (!good)
-                        throw new JournalBroken("segment " + segments.get(i) + ", entry "
-                                + (last == null ? Segment.firstSeq(segments.get(i)) : last.seq() + 1)
+                        throw new JournalBroken("segment " + segment + ", entry "
+                                + (last == null ? Segment.firstSeq(segment) : last.seq() + 1)
                                 + ": the line is not what was written");
                     last = line.get().head();
-                    if (last.seq() > after) reader.take(line.get().entry(), last);
+                    reader.take(line.get());
                 }
+            } catch (ZipException | EOFException e) {
+                throw Segment.notUnpacked(segment, e, last == null ? Head.EMPTY : last);
             }
         }
         long reached = last == null ? 0 : last.seq();
@@ -193,16 +255,29 @@ public final class Journal implements AutoCloseable {
      * reach.
      */
     public static Optional<Head> headAt(Disk disk, long seq) throws IOException {
+        return headAt(disk, Optional.empty(), seq);
+    }
+
+    /** @param near a place that the journal has: it is looked for from there where it is not before it */
+    public static Optional<Head> headAt(Disk disk, Optional<Checkpoint> near, long seq) throws IOException {
         if (seq == 0) return Optional.of(Head.EMPTY);
+        if (near.filter(place -> place.head().seq() == seq).isPresent()) return near.map(Checkpoint::head);
         List<String> segments = Segment.sorted(disk.names());
         for (int i = segments.size() - 1; i >= 0; i--) {
-            if (Segment.firstSeq(segments.get(i)) > seq) continue;
-            try (var lines = new LineReader(disk.read(segments.get(i)))) {
+            String segment = segments.get(i);
+            if (Segment.firstSeq(segment) > seq) continue;
+            long start = near.filter(place ->
+                            place.segment().equals(segment) && place.head().seq() < seq)
+                    .map(Checkpoint::end)
+                    .orElse(0L);
+            try (var lines = LineReader.from(disk.read(segment), start)) {
                 for (byte[] bytes = lines.next(); bytes != null; bytes = lines.next()) {
                     Optional<Line> line = Line.of(bytes);
                     if (line.isPresent() && line.get().seq() == seq)
                         return Optional.of(line.get().head());
                 }
+            } catch (ZipException | EOFException e) {
+                throw new IOException("segment " + segment + Segment.PACKED + " cannot be unpacked", e);
             }
             return Optional.empty();
         }

@@ -31,14 +31,15 @@ public record JournalSync(Head main, Head copy) {
 
     /**
      * @param machineWentDown whether the run before may have ended with the machine, and not with the process alone
+     * @param proved up to where the journal was proved before; absent to prove all of both
      * @return absent where the two are alike already
      * @throws JournalBroken where one of them is damaged, or the two went different ways
      */
-    public static Optional<JournalSync> run(Disk main, Disk copy, boolean machineWentDown)
+    public static Optional<JournalSync> run(Disk main, Disk copy, boolean machineWentDown, Optional<Checkpoint> proved)
             throws IOException, JournalBroken {
         if (areAlike(main, copy)) return Optional.empty();
-        Scan.Result ours = ended(main, Scan.of(main, Segment.sorted(main.names()), machineWentDown));
-        Scan.Result theirs = ended(copy, scannedCopy(copy, machineWentDown));
+        Scan.Result ours = ended(main, Scan.of(main, Segment.sorted(main.names()), machineWentDown, proved));
+        Scan.Result theirs = ended(copy, scannedCopy(copy, machineWentDown, proved));
         boolean forward = ours.head().seq() >= theirs.head().seq();
         Head shorter = forward ? theirs.head() : ours.head();
         Optional<Head> met = Journal.headAt(forward ? main : copy, shorter.seq());
@@ -52,9 +53,10 @@ public record JournalSync(Head main, Head copy) {
         return Optional.of(new JournalSync(ours.head(), theirs.head()));
     }
 
-    private static Scan.Result scannedCopy(Disk copy, boolean machineWentDown) throws IOException, JournalBroken {
+    private static Scan.Result scannedCopy(Disk copy, boolean machineWentDown, Optional<Checkpoint> proved)
+            throws IOException, JournalBroken {
         try {
-            return Scan.of(copy, Segment.sorted(copy.names()), machineWentDown);
+            return Scan.of(copy, Segment.sorted(copy.names()), machineWentDown, proved);
         } catch (JournalBroken e) {
             throw new JournalBroken(
                     "its copy: " + e.getMessage(),
@@ -70,7 +72,7 @@ public record JournalSync(Head main, Head copy) {
             file.append(ByteBuffer.wrap(new byte[] {'\n'}));
             file.force();
         }
-        return new Scan.Result(found.head(), found.segment(), found.offset(), false);
+        return new Scan.Result(found.head(), found.segment(), found.start(), found.offset(), false, found.from());
     }
 
     /** Whether both have the same files of the same sizes with the same end. */
@@ -172,7 +174,7 @@ public record JournalSync(Head main, Head copy) {
      */
     public static JournalSync catchUp(Disk main, Disk copy) throws IOException, JournalBroken {
         Scan.Result ours = ended(main, Scan.of(main, Segment.sorted(main.names()), false));
-        Scan.Result theirs = scannedCopy(copy, true);
+        Scan.Result theirs = scannedCopy(copy, true, Optional.empty());
         boolean longer = theirs.head().seq() >= ours.head().seq();
         Head shorter = longer ? ours.head() : theirs.head();
         if (!Journal.headAt(longer ? copy : main, shorter.seq()).equals(Optional.of(shorter)))

@@ -20,6 +20,23 @@ final class LineReader implements AutoCloseable {
         this.in = in;
     }
 
+    /**
+     * Begins at a line somewhere in a segment; lines are counted from there.
+     *
+     * @param at in bytes
+     */
+    static LineReader from(InputStream in, long at) throws IOException {
+        try {
+            in.skipNBytes(at);
+        } catch (IOException e) {
+            in.close();
+            throw e;
+        }
+        var lines = new LineReader(in);
+        lines.offset = at;
+        return lines;
+    }
+
     /** The bytes up to the next line feed, without it; null at the end, where bytes without a line feed are no line. */
     byte[] next() throws IOException {
         var spilled = new ByteArrayOutputStream(0);

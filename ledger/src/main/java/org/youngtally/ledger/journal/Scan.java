@@ -1,11 +1,14 @@
 package org.youngtally.ledger.journal;
 
 import java.io.ByteArrayOutputStream;
+import java.io.EOFException;
 import java.io.IOException;
+import java.io.InputStream;
 import java.security.MessageDigest;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.zip.ZipException;
 
 /**
  * Reads a whole journal at start: proves the chain, finds the last whole batch, and tells an unfinished end, which was
@@ -27,6 +30,7 @@ final class Scan {
     private Head wholeHead = Head.EMPTY;
     private int inBatch;
     private String wholeSegment;
+    private long wholeStart;
     private long wholeOffset;
     private boolean feedMissing;
     private Break broken;
@@ -60,10 +64,16 @@ final class Scan {
      *
      * @param head of the last whole batch
      * @param segment the segment where it ends; null for an empty journal
+     * @param start where its last line begins
      * @param offset the bytes of that segment up to its end
      * @param feedMissing whether the line feed behind it is still to be written
+     * @param from the last entry that was not proved again; {@link Head#EMPTY} where the whole journal was
      */
-    record Result(Head head, String segment, long offset, boolean feedMissing) {}
+    record Result(Head head, String segment, long start, long offset, boolean feedMissing, Head from) {
+        Checkpoint end() {
+            return new Checkpoint(head, segment, start, offset);
+        }
+    }
 
     private Scan(Disk disk, boolean machineWentDown) {
         this.disk = disk;
@@ -75,14 +85,65 @@ final class Scan {
         return new Scan(disk, machineWentDown).scan(segments);
     }
 
+    /**
+     * The same, without what was proved before.
+     *
+     * @param proved where to begin; what is damaged behind it is looked for from the first line, to be told exactly
+     */
+    static Result of(Disk disk, List<String> segments, boolean machineWentDown, Optional<Checkpoint> proved)
+            throws IOException, JournalBroken {
+        if (proved.isPresent() && holds(disk, segments, proved.get())) {
+            try {
+                return new Scan(disk, machineWentDown).scan(segments, proved.get());
+            } catch (JournalBroken e) {
+                // Said again from the first line on, by its number in its segment.
+                return of(disk, segments, machineWentDown);
+            }
+        }
+        return of(disk, segments, machineWentDown);
+    }
+
+    /** Whether a journal has the line that a checkpoint names. */
+    private static boolean holds(Disk disk, List<String> segments, Checkpoint checkpoint) throws IOException {
+        if (!segments.contains(checkpoint.segment())
+                || Segment.firstSeq(segments.getFirst()) != 1
+                || disk.size(checkpoint.segment()) < checkpoint.end()) return false;
+        try (InputStream in = disk.read(checkpoint.segment())) {
+            in.skipNBytes(checkpoint.start());
+            byte[] bytes = in.readNBytes(Math.toIntExact(checkpoint.end() - checkpoint.start()));
+            return bytes[bytes.length - 1] == '\n'
+                    && Line.of(Arrays.copyOf(bytes, bytes.length - 1))
+                            .map(Line::head)
+                            .equals(Optional.of(checkpoint.head()));
+        }
+    }
+
     private Result scan(List<String> segments) throws IOException, JournalBroken {
+        return scan(segments, Head.EMPTY);
+    }
+
+    private Result scan(List<String> segments, Checkpoint from) throws IOException, JournalBroken {
+        head = from.head();
+        wholeHead = head;
+        wholeSegment = from.segment();
+        wholeStart = from.start();
+        wholeOffset = from.end();
+        read(from.segment(), from.end());
+        return scan(
+                segments.stream()
+                        .filter(segment -> segment.compareTo(from.segment()) > 0)
+                        .toList(),
+                from.head());
+    }
+
+    private Result scan(List<String> segments, Head from) throws IOException, JournalBroken {
         for (String segment : segments) {
             if (broken != null || inBatch > 0) nothingMayFollow(segment);
             else if (Segment.firstSeq(segment) != wholeHead.seq() + 1) doesNotFollow(segment);
-            else read(segment);
+            else read(segment, 0);
         }
         if (broken != null) judge();
-        return new Result(wholeHead, wholeSegment, wholeOffset, feedMissing);
+        return new Result(wholeHead, wholeSegment, wholeStart, wholeOffset, feedMissing, from);
     }
 
     private void doesNotFollow(String segment) throws JournalBroken {
@@ -104,8 +165,8 @@ final class Scan {
         throw damage("whole entries follow it, in segment " + segment);
     }
 
-    private void read(String segment) throws IOException, JournalBroken {
-        try (var lines = new LineReader(disk.read(segment))) {
+    private void read(String segment, long from) throws IOException, JournalBroken {
+        try (var lines = LineReader.from(disk.read(segment), from)) {
             for (byte[] bytes = lines.next(); bytes != null; bytes = lines.next()) {
                 Optional<Line> line = Line.of(bytes);
                 if (broken == null && !follows(line)) broken = new Break(segment, lines.start(), lines.number());
@@ -117,6 +178,9 @@ final class Scan {
                 }
             }
             if (lines.rest().length > 0) rest(segment, lines);
+        } catch (ZipException | EOFException e) {
+            if (broken == null) throw Segment.notUnpacked(segment, e, wholeHead);
+            throw damage("the segment cannot be unpacked behind it");
         }
     }
 
@@ -136,6 +200,7 @@ final class Scan {
         inBatch = 0;
         wholeHead = head;
         wholeSegment = segment;
+        wholeStart = offset - line.bytes().length - 1;
         wholeOffset = offset;
     }
 
@@ -156,7 +221,7 @@ final class Scan {
     }
 
     /** A batch is only written once the one before is on disk, so that nothing whole can follow an unfinished one. */
-    private void afterBreak(Optional<Line> line) throws JournalBroken {
+    private void afterBreak(Optional<Line> line) throws IOException, JournalBroken {
         if (line.isEmpty()) {
             strayLine = null;
             return;
@@ -173,7 +238,7 @@ final class Scan {
     }
 
     /** Whether what stands behind the last good line is an unfinished write, or throws because it is damage. */
-    private void judge() throws JournalBroken {
+    private void judge() throws IOException, JournalBroken {
         byte[] tail = broken.tail().toByteArray();
         if (isLineWithAnotherEnd(tail)) throw damage("its line feed was replaced by another byte");
         if (machineWentDown && (!broken.ended() || hasZeros(tail))) return;
@@ -198,15 +263,15 @@ final class Scan {
         return Arrays.equals(start, 0, common, tail, 0, common);
     }
 
-    private JournalBroken damage(String why) {
-        String line = "line " + broken.line() + " of " + broken.segment() + " (entry " + (head.seq() + 1)
+    private JournalBroken damage(String why) throws IOException {
+        boolean packed = disk.isPacked(broken.segment());
+        String file = broken.segment() + (packed ? Segment.PACKED : "");
+        String line = "line " + broken.line() + " of " + file + " (entry " + (head.seq() + 1)
                 + ") is not what was written: " + why;
-        return new JournalBroken(
-                line,
-                FlippedBit.in(broken.tail().toByteArray(), head, sha256)
-                        .map(flip -> flip.wayOut(broken.segment(), broken.offset()))
-                        .orElse("Restore " + broken.segment() + " from a copy that was made after entry "
-                                + (head.seq() + 1)),
-                wholeHead);
+        Optional<String> flipped = packed
+                ? Optional.empty()
+                : FlippedBit.in(broken.tail().toByteArray(), head, sha256)
+                        .map(flip -> flip.wayOut(broken.segment(), broken.offset()));
+        return new JournalBroken(line, flipped.orElseGet(() -> Segment.wayOut(file, head)), wholeHead);
     }
 }

@@ -1,5 +1,6 @@
 package org.youngtally.ledger.journal;
 
+import java.io.IOException;
 import java.util.List;
 
 /**
@@ -13,8 +14,31 @@ final class Segment {
         return "%018d.jsonl".formatted(firstSeq);
     }
 
+    /** What the name of a file ends with that is compressed. */
+    static final String PACKED = ".gz";
+
+    static JournalBroken notUnpacked(String segment, IOException why, Head proved) {
+        return new JournalBroken(
+                "segment " + segment + PACKED + " cannot be unpacked behind entry " + proved.seq() + " ("
+                        + why.getMessage() + ")",
+                wayOut(segment + PACKED, proved),
+                proved);
+    }
+
+    /** @param file that has what is damaged */
+    static String wayOut(String file, Head proved) {
+        return "Restore " + file + " from a copy that was made after entry " + (proved.seq() + 1);
+    }
+
     static boolean is(String name) {
         return name.matches("[0-9]{18}\\.jsonl");
+    }
+
+    /** What a file is called as long as it is not compressed. */
+    static String unpackedName(String name) {
+        return name.endsWith(PACKED) && is(name.substring(0, name.length() - PACKED.length()))
+                ? name.substring(0, name.length() - PACKED.length())
+                : name;
     }
 
     static long firstSeq(String name) {

@@ -118,6 +118,11 @@ final class PlanRequests {
         return runs;
     }
 
+    private PlanStep.Record record(long plan, long from, List<InUse> stretches) {
+        int to = Math.min(stretches.size(), (int) from + 1 + random.nextInt(9));
+        return new PlanStep.Record(plan, from, stretches.subList((int) from, to));
+    }
+
     /** The next step of a plan mostly, and sometimes one that is out of turn. */
     Act<?> step(Family family, Model model, LocalDate today) {
         Optional<Plans.Open> open = model.plans.of(family.key());
@@ -134,8 +139,7 @@ final class PlanRequests {
         long out = random.nextInt(12) == 0 ? 1 : 0;
         long recorded = open.get().recorded;
         if (recorded < wanted.stretches())
-            return carry(family, new PlanStep.Record(plan, recorded + out, stretches.subList((int) recorded, (int)
-                    Math.min(wanted.stretches(), recorded + 1 + random.nextInt(9)))));
+            return carry(family, record(plan, Math.min(recorded + out, wanted.stretches() - 1), stretches));
         if (wanted.gaps() == TablePlan.Gaps.CLOSE && random.nextInt(3) == 0)
             return carry(family, new PlanStep.CloseGaps(plan));
         if (open.get().numbered < wanted.rows())

@@ -50,6 +50,7 @@ class StatusController {
      * @param backupFailure why the one that was tried last was not made
      * @param journalCopy the folder of the journal's copy; absent where none is kept
      * @param journalCopyPolicy stop or go-on: what is done while it cannot be written
+     * @param proof how far the journal is proved that the start trusted; absent once all of it is
      */
     record StatusView(
             boolean running,
@@ -65,7 +66,16 @@ class StatusController {
             BackupController.@Nullable BackupView backup,
             @Nullable String backupFailure,
             @Nullable String journalCopy,
-            @Nullable String journalCopyPolicy) {}
+            @Nullable String journalCopyPolicy,
+            @Nullable JournalProofView proof) {}
+
+    /**
+     * How far the journal is proved that the start trusted, by its checkpoints.
+     *
+     * @param reached the last entry that is proved
+     * @param upTo the last entry that is to be
+     */
+    record JournalProofView(long reached, long upTo) {}
 
     @GetMapping("/status")
     @SignedIn
@@ -90,7 +100,10 @@ class StatusController {
                         .orElse(null),
                 backups.failure().orElse(null),
                 ledger.journalCopy().map(copy -> copy.disk().place()).orElse(null),
-                ledger.journalCopy().map(copy -> copy.disk().policy().word()).orElse(null));
+                ledger.journalCopy().map(copy -> copy.disk().policy().word()).orElse(null),
+                status.proof()
+                        .map(proof -> new JournalProofView(proof.reached(), proof.upTo()))
+                        .orElse(null));
     }
 
     /** @param running whether numbers are allocated */
