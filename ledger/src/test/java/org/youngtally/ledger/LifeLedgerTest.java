@@ -109,6 +109,16 @@ class LifeLedgerTest {
         return ledger.read(dsl -> new IdentifierQueries(dsl).find(text)).getFirst();
     }
 
+    /** That no text was retired is not remembered longer than it is true. */
+    @Test
+    void aRetiredTextIsFoundByWhoeverAskedBeforeThereWasOne() throws Exception {
+        take("late", 1, Act.Form.SINGLES, "2026-01-10", null, null);
+        assertThat(find("X0001/01").retired()).isEmpty();
+        settle("late", Deed.RETURN, "X0001/01");
+        take("late", 1, Act.Form.SINGLES, "2026-02-10", null, null);
+        assertThat(find("X0001/01").retired()).isPresent();
+    }
+
     @Test
     void everyStateIsTheSameAfterARestartAndARebuild() throws Exception {
         take("a", 4, new Act.Form.Held(Duration.ofMinutes(5)), "2026-03-02", "ORDER-1", null);

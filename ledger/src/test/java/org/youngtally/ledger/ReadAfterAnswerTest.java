@@ -13,6 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.youngtally.ledger.store.EntryQueries;
+import org.youngtally.ledger.store.IdentifierQueries;
 
 /** The tables are committed behind the answer: whoever asks waits for what was answered by then. */
 @Timeout(value = 1, unit = TimeUnit.MINUTES, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
@@ -69,5 +70,37 @@ class ReadAfterAnswerTest {
             });
         for (Thread caller : callers) caller.join();
         assertThat(Optional.ofNullable(lacking.getNow(null))).isEmpty();
+    }
+
+    private boolean isFound(String text) {
+        return !ledger.read(dsl -> new IdentifierQueries(dsl).find(text)).isEmpty();
+    }
+
+    /** That there was no block is not remembered longer than it is true. */
+    @Test
+    void aBlockIsFoundByWhoeverAskedBeforeItWasThere() {
+        assertThat(isFound("LW26-0000007")).isFalse();
+        ledger.perform(Acts.block(Acts.KEY, 10), "ines");
+        assertThat(isFound("LW26-0000007")).isTrue();
+    }
+
+    @Test
+    void everyBlockIsFoundByWhoeverGotItWhileOthersAskAndAllocate() throws Exception {
+        var lacking = new CompletableFuture<String>();
+        var callers = new Thread[8];
+        for (int i = 0; i < callers.length; i++) {
+            boolean blocks = i % 2 == 0;
+            callers[i] = Thread.ofVirtual().start(() -> {
+                for (int j = 0; j < 50; j++) {
+                    Taking taking = ((Outcome.Taken)
+                                    ledger.perform(blocks ? Acts.block(Acts.KEY, 3) : Acts.take(Acts.KEY, 1), "ines"))
+                            .taking();
+                    String last = taking.identifiers().getLast();
+                    if (!isFound(last)) lacking.complete(last);
+                }
+            });
+        }
+        for (Thread caller : callers) caller.join();
+        assertThat(lacking).isNotDone();
     }
 }

@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.Record;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.Series;
@@ -45,17 +46,24 @@ public final class DefinitionVersions {
             int id, int seriesId, String series, int range, String period, long next, Comparison comparison) {}
 
     public Lane lane(int id) {
-        return lanes.computeIfAbsent(id, wanted -> {
-            Record row = LANE_BY_ID.ask(dsl, wanted).getFirst();
-            return new Lane(
-                    wanted,
-                    row.get(LANE.SERIES_ID),
-                    row.get(SERIES.NAME),
-                    row.get(LANE.RANGE_ID),
-                    row.get(LANE.PERIOD),
-                    row.get(LANE.NEXT_POSITION),
-                    Comparison.of(row.get(NAMESPACE.COMPARISON)).orElseThrow());
-        });
+        return lanes.computeIfAbsent(
+                id, wanted -> lane(wanted, LANE_BY_ID.ask(dsl, wanted).getFirst(), SERIES.NAME));
+    }
+
+    /** Keeps a lane that another question has asked for besides. */
+    void know(int id, Record row, Field<String> series) {
+        lanes.computeIfAbsent(id, wanted -> lane(wanted, row, series));
+    }
+
+    private static Lane lane(int id, Record row, Field<String> series) {
+        return new Lane(
+                id,
+                row.get(LANE.SERIES_ID),
+                row.get(series),
+                row.get(LANE.RANGE_ID),
+                row.get(LANE.PERIOD),
+                row.get(LANE.NEXT_POSITION),
+                Comparison.of(row.get(NAMESPACE.COMPARISON)).orElseThrow());
     }
 
     /** The version of the series of a lane. */

@@ -363,24 +363,27 @@ public final class EntryQueries {
         return texts;
     }
 
+    /** The columns of a row. */
+    static final List<Field<?>> COLUMNS = List.of(
+            ENTRY.SEQ,
+            ENTRY.AT,
+            ACCOUNT.NAME,
+            ENTRY.KIND,
+            SERIES.NAME,
+            ENTRY.BUSINESS_DATE,
+            ENTRY.QUANTITY,
+            ENTRY.REFERENCE,
+            ENTRY.REQUEST_KEY,
+            ENTRY.SPANS,
+            ENTRY.FIELDS,
+            ENTRY.NOTE,
+            ENTRY.STATE,
+            ENTRY.FIRST_TEXT,
+            ENTRY.LAST_TEXT,
+            ENTRY.PURPOSE);
+
     private static SelectOnConditionStep<? extends Record> rows(DSLContext dsl) {
-        return dsl.select(
-                        ENTRY.SEQ,
-                        ENTRY.AT,
-                        ACCOUNT.NAME,
-                        ENTRY.KIND,
-                        SERIES.NAME,
-                        ENTRY.BUSINESS_DATE,
-                        ENTRY.QUANTITY,
-                        ENTRY.REFERENCE,
-                        ENTRY.REQUEST_KEY,
-                        ENTRY.SPANS,
-                        ENTRY.FIELDS,
-                        ENTRY.NOTE,
-                        ENTRY.STATE,
-                        ENTRY.FIRST_TEXT,
-                        ENTRY.LAST_TEXT,
-                        ENTRY.PURPOSE)
+        return dsl.select(COLUMNS)
                 .from(ENTRY)
                 .join(ACCOUNT)
                 .on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID))
@@ -388,7 +391,8 @@ public final class EntryQueries {
                 .on(SERIES.ID.eq(ENTRY.SERIES_ID));
     }
 
-    private static Row row(Record row) {
+    /** @param row of the {@link #COLUMNS}, and perhaps others */
+    static Row row(Record row) {
         return new Row(
                 row.get(ENTRY.SEQ),
                 row.get(ENTRY.AT).toInstant(ZoneOffset.UTC),

@@ -1,7 +1,9 @@
 package org.youngtally.ledger.store;
 
+import static org.youngtally.ledger.store.db.Tables.ACCOUNT;
 import static org.youngtally.ledger.store.db.Tables.ALLOCATION;
 import static org.youngtally.ledger.store.db.Tables.BLOCK_STRETCH;
+import static org.youngtally.ledger.store.db.Tables.ENTRY;
 import static org.youngtally.ledger.store.db.Tables.LANE;
 import static org.youngtally.ledger.store.db.Tables.NAMESPACE;
 import static org.youngtally.ledger.store.db.Tables.RETIRED;
@@ -50,6 +52,33 @@ public final class IdentifierQueries {
             .where(ALLOCATION.TEXT_KEY.ge(""), ALLOCATION.TEXT_KEY.lt(""))
             .orderBy(ALLOCATION.SEQ.desc())
             .limit(DSL.inline(MOST_ROUNDS)));
+    /** The series of the lane, which may be another one than the entry is about alone. */
+    private static final org.youngtally.ledger.store.db.tables.Series ITS_SERIES = SERIES.as("its_series");
+    /**
+     * The same with all that is told of them. H2 asks for outer joined tables last, so that it never begins with the
+     * entries.
+     */
+    private static final CachedQuery WHOLE_BY_KEY = new CachedQuery(dsl -> dsl.select(ALLOCATION.fields())
+            .select(EntryQueries.COLUMNS)
+            .select(LANE.SERIES_ID, LANE.RANGE_ID, LANE.PERIOD, LANE.NEXT_POSITION)
+            .select(ITS_SERIES.NAME, NAMESPACE.COMPARISON)
+            .from(ALLOCATION)
+            .leftJoin(LANE)
+            .on(LANE.ID.eq(ALLOCATION.LANE_ID))
+            .leftJoin(ITS_SERIES)
+            .on(ITS_SERIES.ID.eq(LANE.SERIES_ID))
+            .leftJoin(NAMESPACE)
+            .on(NAMESPACE.ID.eq(ITS_SERIES.NAMESPACE_ID))
+            .leftJoin(ENTRY)
+            .on(ENTRY.SEQ.eq(ALLOCATION.SEQ))
+            .leftJoin(ACCOUNT)
+            .on(ACCOUNT.ID.eq(ENTRY.ACCOUNT_ID))
+            .leftJoin(SERIES)
+            .on(SERIES.ID.eq(ENTRY.SERIES_ID))
+            .where(ALLOCATION.TEXT_KEY.ge(""), ALLOCATION.TEXT_KEY.lt(""))
+            .orderBy(ALLOCATION.SEQ.desc())
+            .limit(DSL.inline(MOST_ROUNDS)));
+
     private static final CachedQuery RETIRED_BY_KEY = new CachedQuery(dsl -> dsl.select(RETIRED.fields())
             .select(ALLOCATION.fields())
             .from(RETIRED)
@@ -106,12 +135,27 @@ public final class IdentifierQueries {
      */
     public List<Found> find(String text) {
         var found = new ArrayList<Found>();
-        for (Record row : candidates(text, this::rows, ALLOCATION.LANE_ID, ALLOCATION.TEXT))
-            found.add(found(row, row.get(ALLOCATION.FIRST_POSITION), row.get(ALLOCATION.TEXT), Optional.empty()));
+        for (Record row : candidates(text, this::wholeRows, ALLOCATION.LANE_ID, ALLOCATION.TEXT))
+            found.add(found(
+                    row.get(ALLOCATION.LANE_ID),
+                    Stretches.of(row),
+                    row.get(ALLOCATION.FIRST_POSITION),
+                    row.get(ALLOCATION.TEXT),
+                    EntryQueries.row(row),
+                    Optional.empty()));
         found.addAll(inBlocks(text));
+        if (!hasRetired()) return found;
         for (Record row : candidates(text, key -> RETIRED_BY_KEY.ask(dsl, key), RETIRED.LANE_ID, RETIRED.TEXT))
             found.add(retired(row));
         return found;
+    }
+
+    /** Whether there is any text that a position had before. */
+    private boolean hasRetired() {
+        return SeldomWritten.answer(
+                dsl,
+                RETIRED,
+                () -> !dsl.selectOne().from(RETIRED).limit(1).fetch().isEmpty());
     }
 
     /** Rows that go by a text, as the namespace of each compares. */
@@ -161,6 +205,13 @@ public final class IdentifierQueries {
     /** Single numbers by their key; of marks that come round again the newest ones. */
     private List<? extends Record> rows(String key) {
         return BY_KEY.ask(dsl, key, key + (char) (RoundKey.SEPARATOR + 1));
+    }
+
+    /** The same with their entries and lanes. */
+    private List<? extends Record> wholeRows(String key) {
+        Result<? extends Record> rows = WHOLE_BY_KEY.ask(dsl, key, key + (char) (RoundKey.SEPARATOR + 1));
+        for (Record row : rows) definitions.know(row.get(ALLOCATION.LANE_ID), row, ITS_SERIES.NAME);
+        return rows;
     }
 
     /**
@@ -220,7 +271,7 @@ public final class IdentifierQueries {
      */
     private List<Found> inBlocks(String text) {
         var found = new ArrayList<Found>();
-        for (BlockLook look : looks(LOOKS.ask(dsl))) {
+        for (BlockLook look : SeldomWritten.answer(dsl, LOOKS, () -> looks(LOOKS.ask(dsl)))) {
             Series series = definitions.version(look.seriesId(), look.version(), look.comparison());
             inBlocks(
                             look,
@@ -271,16 +322,26 @@ public final class IdentifierQueries {
     /** A position of a block. */
     private record Spot(int lane, Stretch stretch, long position) {}
 
-    private Found found(Record row, long position, String text, Optional<EntryQueries.Row> retired) {
-        Stretch stretch = Stretches.of(row);
-        return found(row.get(ALLOCATION.LANE_ID), stretch, position, text, retired);
+    private Found found(int laneId, Stretch stretch, long position, String text, Optional<EntryQueries.Row> retired) {
+        return found(
+                laneId,
+                stretch,
+                position,
+                text,
+                new EntryQueries(dsl).at(stretch.origin().seq()).orElseThrow(),
+                retired);
     }
 
-    private Found found(int laneId, Stretch stretch, long position, String text, Optional<EntryQueries.Row> retired) {
+    private Found found(
+            int laneId,
+            Stretch stretch,
+            long position,
+            String text,
+            EntryQueries.Row entry,
+            Optional<EntryQueries.Row> retired) {
         DefinitionVersions.Lane lane = definitions.lane(laneId);
         Series series = definitions.version(lane, stretch.origin().version());
         Range range = series.range(lane.range()).orElseThrow();
-        var entries = new EntryQueries(dsl);
         return new Found(
                 text,
                 series,
@@ -290,8 +351,8 @@ public final class IdentifierQueries {
                 position,
                 series.order().repeats() ? series.order().round(range, position) : 0,
                 stretch,
-                entries.at(stretch.origin().seq()).orElseThrow(),
-                stretch.changed() == 0 ? Optional.empty() : entries.at(stretch.changed()),
+                entry,
+                stretch.changed() == 0 ? Optional.empty() : new EntryQueries(dsl).at(stretch.changed()),
                 retired);
     }
 

@@ -70,6 +70,7 @@ public final class Store implements AutoCloseable {
      */
     private final Map<Connection, DSLContext> asking = new ConcurrentHashMap<>();
 
+    private final SeldomWritten seldom = new SeldomWritten();
     private final String file;
     private final Secrets secrets;
     private final HikariDataSource readers;
@@ -185,12 +186,14 @@ public final class Store implements AutoCloseable {
      */
     public void write(List<Entry> entries) {
         tables.write(entries);
+        seldom.write(entries);
     }
 
     /** Commits what was written since the last commit, up to the entry at this head. */
     public void commit(Head head) throws SQLException {
         reached.run(List.<Object[]>of(new Object[] {head.seq(), head.hash()}));
         connection.commit();
+        seldom.committed();
     }
 
     /**
@@ -258,7 +261,9 @@ public final class Store implements AutoCloseable {
     public <T> T read(Function<DSLContext, T> question) {
         try (Connection reader = readers.getConnection()) {
             try {
-                return question.apply(asking.computeIfAbsent(reader.unwrap(JdbcConnection.class), this::asking));
+                DSLContext dsl = asking.computeIfAbsent(reader.unwrap(JdbcConnection.class), this::asking);
+                seldom.begin(dsl);
+                return question.apply(dsl);
             } finally {
                 reader.rollback();
             }
