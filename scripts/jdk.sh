@@ -20,3 +20,6 @@ find_jdk() {
   echo "No JDK of version 21 or newer was found. Install one (on Debian 13: apt-get install openjdk-21-jdk-headless) or set JAVA_HOME." >&2
   return 1
 }
+
+# How the service is run; a cache of its classes holds for these alone.
+service_flags=(-XX:+UseParallelGC -XX:+ExitOnOutOfMemoryError --enable-native-access=ALL-UNNAMED)

@@ -79,7 +79,7 @@ final class Sums {
         report.figure("proof of " + SERIES + " series in one namespace", "%.2f s, best of %d", best, ROUNDS);
     }
 
-    private static Series series(String key, String pattern, long last) {
+    static Series series(String key, String pattern, long last) {
         var draft = SeriesDraft.of(key, pattern)
                 .with(SeriesProperties.NAMESPACE, "n")
                 .with(SeriesProperties.RANGES, List.of(new RangeDraft(0L, last, null, "2026-01-01", null, null)));

@@ -107,6 +107,20 @@ public final class WeightedModulus implements CheckScheme {
             sum += values[i] * weights[at];
             if (++at == weights.length) at = 0;
         }
+        return checkOf(sum);
+    }
+
+    /** The weight of the value that has so many values behind it. */
+    public int weight(int behind) {
+        return weights[behind % weights.length];
+    }
+
+    /**
+     * The check of values by their weighted sum, as {@link #check(byte[], int)} says it.
+     *
+     * @param sum of each value times its weight
+     */
+    public int checkOf(int sum) {
         int check = Math.floorMod(-sum, modulus);
         return check < 10 || ten.isPresent() ? check : -1;
     }

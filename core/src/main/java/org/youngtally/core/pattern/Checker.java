@@ -1,6 +1,9 @@
 package org.youngtally.core.pattern;
 
+import java.util.Arrays;
+import java.util.Optional;
 import org.youngtally.core.check.CheckScheme;
+import org.youngtally.core.check.WeightedModulus;
 import org.youngtally.core.pattern.Part.CheckField;
 
 /** A check field ready to be written often: what its scheme says of its symbols is looked up once. */
@@ -33,6 +36,43 @@ final class Checker {
         return scheme.inFront();
     }
 
+    /** What the scheme makes of the symbols of a text; those that it cannot read are passed over. */
+    byte[] values(String text) {
+        byte[] read = new byte[text.length()];
+        int count = 0;
+        for (int at = 0; at < text.length(); at++) {
+            byte value = value(text.charAt(at));
+            if (value >= 0) read[count++] = value;
+        }
+        return Arrays.copyOf(read, count);
+    }
+
+    private byte value(char symbol) {
+        return symbol < ASCII ? values[symbol] : -1;
+    }
+
+    /** The scheme, where its check is that of a weighted sum. */
+    Optional<WeightedModulus> weighted() {
+        return scheme instanceof WeightedModulus modulus ? Optional.of(modulus) : Optional.empty();
+    }
+
+    /** Writes the check symbols of what was read into a text of ASCII. */
+    void write(byte[] read, byte[] text, int at) {
+        write(check(read, read.length), text, at);
+    }
+
+    /** @param check as the scheme says it */
+    void write(int check, byte[] text, int at) {
+        if (two) text[at] = (byte) writes[check / writes.length];
+        text[two ? at + 1 : at] = (byte) writes[two ? check % writes.length : check];
+    }
+
+    private int check(byte[] read, int count) {
+        int check = scheme.check(read, count);
+        if (check < 0) throw new IllegalStateException("a pattern has only schemes with a check for every number");
+        return check;
+    }
+
     /**
      * Appends the check symbols of a stretch of text; what the scheme cannot read is passed over.
      *
@@ -41,12 +81,10 @@ final class Checker {
     void append(StringBuilder text, int from, int end, byte[] scratch, StringBuilder to) {
         int count = 0;
         for (int at = from; at < end; at++) {
-            char symbol = text.charAt(at);
-            byte value = symbol < ASCII ? values[symbol] : -1;
+            byte value = value(text.charAt(at));
             if (value >= 0) scratch[count++] = value;
         }
-        int check = scheme.check(scratch, count);
-        if (check < 0) throw new IllegalStateException("a pattern has only schemes with a check for every number");
+        int check = check(scratch, count);
         if (two) to.append(writes[check / writes.length]);
         to.append(writes[two ? check % writes.length : check]);
     }

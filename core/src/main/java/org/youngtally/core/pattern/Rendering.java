@@ -2,6 +2,7 @@ package org.youngtally.core.pattern;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.youngtally.core.pattern.Part.CheckField;
 import org.youngtally.core.pattern.Part.CountField;
 import org.youngtally.core.pattern.Part.DateField;
@@ -15,17 +16,17 @@ import org.youngtally.core.pattern.Part.TextField;
 public final class Rendering {
     private static final int USUAL_LENGTH = 32;
 
-    private final CountField count;
-    private final String front;
-    /** Behind the count, where there are no check fields. */
-    private final String back;
-    /** Texts, the count and checkers in order, where there are check fields; else absent. */
+    /** Texts, the count and checkers in order. */
     private final Object[] pieces;
+
+    /** How many identifiers were asked for; not counted past two. */
+    private int asked;
+    /** Made for the second identifier: it takes longer than writing one. */
+    private Optional<FixedRendering> fixed = Optional.empty();
 
     private byte[] scratch = new byte[USUAL_LENGTH];
 
     Rendering(Pattern pattern, Particulars particulars) {
-        this.count = pattern.count();
         var all = new ArrayList<>();
         var text = new StringBuilder();
         for (Part part : pattern.parts()) {
@@ -38,11 +39,7 @@ public final class Rendering {
             }
         }
         if (!text.isEmpty()) all.add(text.toString());
-        int at = all.indexOf(count);
-        boolean plain = all.stream().noneMatch(Checker.class::isInstance);
-        this.pieces = plain ? null : all.toArray();
-        this.front = plain && at > 0 ? (String) all.getFirst() : "";
-        this.back = plain && at < all.size() - 1 ? (String) all.getLast() : "";
+        this.pieces = all.toArray();
     }
 
     private static void next(StringBuilder text, Object field, List<Object> all) {
@@ -53,13 +50,9 @@ public final class Rendering {
 
     /** The identifier of a value. The value must not be wider than the count, which a {@code Series} makes sure of. */
     public String of(long value) {
-        var to = new StringBuilder(USUAL_LENGTH);
-        if (pieces == null) {
-            to.append(front);
-            count.append(value, to);
-            return to.append(back).toString();
-        }
-        return checked(value, to);
+        if (asked < 2 && ++asked == 2) fixed = FixedRendering.of(pieces);
+        String written = fixed.isPresent() ? fixed.get().of(value) : null;
+        return written != null ? written : checked(value, new StringBuilder(USUAL_LENGTH));
     }
 
     /** Symbols of an identifier, from the first, counted from 0, to the one behind the last. */
@@ -69,7 +62,7 @@ public final class Rendering {
     public List<Symbols> checks(long value) {
         var checks = new ArrayList<Symbols>();
         int at = 0;
-        for (Object piece : pieces == null ? new Object[0] : pieces) {
+        for (Object piece : pieces) {
             int length = piece instanceof CountField field
                     ? field.written(value).length()
                     : piece instanceof Checker check ? check.length() : ((String) piece).length();
