@@ -56,18 +56,18 @@ final class Checker {
         return scheme instanceof WeightedModulus modulus ? Optional.of(modulus) : Optional.empty();
     }
 
-    /** Writes the check symbols of what was read into a text of ASCII. */
-    void write(byte[] read, byte[] text, int at) {
-        write(check(read, read.length), text, at);
-    }
-
-    /** @param check as the scheme says it */
+    /**
+     * Writes check symbols into a text of ASCII.
+     *
+     * @param check as the scheme says it
+     */
     void write(int check, byte[] text, int at) {
         if (two) text[at] = (byte) writes[check / writes.length];
         text[two ? at + 1 : at] = (byte) writes[two ? check % writes.length : check];
     }
 
-    private int check(byte[] read, int count) {
+    /** The check of values, as the scheme says it. */
+    int check(byte[] read, int count) {
         int check = scheme.check(read, count);
         if (check < 0) throw new IllegalStateException("a pattern has only schemes with a check for every number");
         return check;

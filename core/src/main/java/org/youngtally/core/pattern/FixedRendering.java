@@ -17,7 +17,8 @@ final class FixedRendering {
     private final int countTo;
     private final byte[] text;
     private final byte[] symbols;
-    private final Optional<Checker> checker;
+    /** Null where the pattern has none. */
+    private final Checker checker;
     /** What the check scheme makes of each symbol before the check, and of each symbol of the count. */
     private final byte[] values;
 
@@ -27,23 +28,23 @@ final class FixedRendering {
     /** The scheme, where its check is that of a weighted sum. */
     private final WeightedModulus weighted;
     /** What each place of the count adds to that sum, by its symbol, and the texts. */
-    private final int[][] products;
+    private final int[] products;
 
     private final int sumOfTexts;
 
-    private FixedRendering(String front, CountField count, String back, Optional<Checker> checker) {
+    private FixedRendering(String front, CountField count, String back, Optional<Checker> check) {
+        String alphabet = count.alphabet().symbols();
+        String constant = front + alphabet.substring(0, 1).repeat(count.width()) + back;
         this.countFrom = front.length();
         this.countTo = countFrom + count.width();
-        this.symbols = count.alphabet().symbols().getBytes(StandardCharsets.US_ASCII);
-        this.checker = checker;
-        String constant = front + count.alphabet().symbols().substring(0, 1).repeat(count.width()) + back;
-        this.text = (constant + "?".repeat(checker.map(Checker::length).orElse(0))).getBytes(StandardCharsets.US_ASCII);
-        this.values = checker.map(check -> check.values(constant)).orElse(new byte[0]);
-        this.valuesFrom = checker.map(check -> check.values(front).length).orElse(0);
-        this.symbolValues =
-                checker.map(check -> check.values(count.alphabet().symbols())).orElse(new byte[0]);
-        this.weighted = checker.flatMap(Checker::weighted).orElse(null);
-        this.products = new int[countTo - countFrom][weighted == null ? 0 : symbolValues.length];
+        this.symbols = alphabet.getBytes(StandardCharsets.US_ASCII);
+        this.text = (constant + "?".repeat(check.map(Checker::length).orElse(0))).getBytes(StandardCharsets.US_ASCII);
+        this.checker = check.orElse(null);
+        this.values = check.map(each -> each.values(constant)).orElse(new byte[0]);
+        this.valuesFrom = check.map(each -> each.values(front).length).orElse(0);
+        this.symbolValues = check.map(each -> each.values(alphabet)).orElse(new byte[0]);
+        this.weighted = check.flatMap(Checker::weighted).orElse(null);
+        this.products = new int[count.width() * symbols.length];
         this.sumOfTexts = weighted == null ? 0 : weigh();
     }
 
@@ -53,10 +54,10 @@ final class FixedRendering {
         for (int i = 0; i < values.length; i++) {
             int weight = weighted.weight(values.length - 1 - i);
             int place = i - valuesFrom;
-            if (place < 0 || place >= products.length) sum += values[i] * weight;
+            if (place < 0 || place >= countTo - countFrom) sum += values[i] * weight;
             else
-                for (int symbol = 0; symbol < symbolValues.length; symbol++)
-                    products[place][symbol] = symbolValues[symbol] * weight;
+                for (int symbol = 0; symbol < symbols.length; symbol++)
+                    products[place * symbols.length + symbol] = symbolValues[symbol] * weight;
         }
         return sum;
     }
@@ -93,39 +94,30 @@ final class FixedRendering {
 
     /** The identifier of a value; null for one that is wider than the count. */
     String of(long value) {
-        int at = countTo;
         int size = symbols.length;
+        int at = countTo;
+        int sum = sumOfTexts;
         long rest = value;
-        for (; rest > Integer.MAX_VALUE && at > countFrom; rest /= size) text[--at] = (byte) (rest % size);
+        for (; rest > Integer.MAX_VALUE && at > countFrom; rest /= size) sum += put(--at, (int) (rest % size));
         if (rest > Integer.MAX_VALUE) return null;
         // Division is what takes the time, and is faster on small numbers and by a constant.
         int small = (int) rest;
-        if (size == DECIMAL) for (; at > countFrom; small /= DECIMAL) text[--at] = (byte) (small % DECIMAL);
-        else for (; at > countFrom; small /= size) text[--at] = (byte) (small % size);
+        if (size == DECIMAL) for (; at > countFrom; small /= DECIMAL) sum += put(--at, small % DECIMAL);
+        else for (; at > countFrom; small /= size) sum += put(--at, small % size);
         if (small > 0) return null;
-        if (weighted != null) writeWeighted();
-        else if (checker.isPresent()) writeChecked(checker.get());
-        else for (int i = countFrom; i < countTo; i++) text[i] = symbols[text[i]];
+        if (checker != null) {
+            int check = weighted == null ? checker.check(values, values.length) : weighted.checkOf(sum);
+            checker.write(check, text, text.length - checker.length());
+        }
         return new String(text, StandardCharsets.ISO_8859_1);
     }
 
-    /** Places of the count become symbols, and are weighed on the way. */
-    private void writeWeighted() {
-        int sum = sumOfTexts;
-        for (int i = countFrom; i < countTo; i++) {
-            int symbol = text[i];
-            sum += products[i - countFrom][symbol];
-            text[i] = symbols[symbol];
-        }
-        checker.orElseThrow().write(weighted.checkOf(sum), text, text.length - 1);
-    }
-
-    private void writeChecked(Checker check) {
-        for (int i = countFrom; i < countTo; i++) {
-            int symbol = text[i];
-            values[i - countFrom + valuesFrom] = symbolValues[symbol];
-            text[i] = symbols[symbol];
-        }
-        check.write(values, text, text.length - check.length());
+    /** @return what it adds to the weighted sum */
+    private int put(int at, int symbol) {
+        text[at] = symbols[symbol];
+        int place = at - countFrom;
+        if (weighted != null) return products[place * symbols.length + symbol];
+        if (checker != null) values[valuesFrom + place] = symbolValues[symbol];
+        return 0;
     }
 }
