@@ -13,13 +13,14 @@ import org.youngtally.bench.HttpLoad.Request;
 import org.youngtally.bench.HttpLoad.Result;
 
 /**
- * Measures a ledger of a million single numbers and a block of ten million against an empty one, and holding and
+ * Measures a ledger of ten million single numbers and a block of ten million against an empty one, and holding and
  * confirming against plain allocation. Arguments: the service's jar, the seconds for each figure, the file to write
- * (optional).
+ * (empty for none), how many millions (default 10).
  */
 public final class Large {
-    private static final int ROWS = 1_000_000;
+    private static final int MILLION = 1_000_000;
     private static final int AT_ONCE = 100;
+    private static final int STARTS = 5;
     private static final int CLIENTS = 64;
     private static final int WARM_UP_SECONDS = 45;
     private static final Request NOOP = new Request("GET", "/api/v1/noop", List.of(""), false);
@@ -27,9 +28,11 @@ public final class Large {
     private final Path jar;
     private final int seconds;
     private final Path data;
+    private final int rows;
     private final List<String> table = new ArrayList<>(List.of("| what | figure | against |", "|---|---|---|"));
 
-    private Large(Path jar, int seconds, Path data) {
+    private Large(Path jar, int seconds, Path data, int rows) {
+        this.rows = rows;
         this.jar = jar;
         this.seconds = seconds;
         this.data = data;
@@ -37,7 +40,12 @@ public final class Large {
 
     public static void main(String[] args) throws Exception {
         Path folder = Files.createTempDirectory("youngtally-large");
-        var large = new Large(Path.of(args[0]).toAbsolutePath(), Integer.parseInt(args[1]), folder.resolve("data"));
+        int millions = args.length > 3 ? Integer.parseInt(args[3]) : 10;
+        var large = new Large(
+                Path.of(args[0]).toAbsolutePath(),
+                Integer.parseInt(args[1]),
+                folder.resolve("data"),
+                millions * MILLION);
         large.run();
         String text = "Measured on " + LocalDate.now() + ": "
                 + Runtime.getRuntime().availableProcessors() + " cores shared by service and load, " + args[1]
@@ -75,7 +83,7 @@ public final class Large {
             fill(service, load);
             Result full = load.run(allocate("hot", "{}"), CLIENTS, seconds);
             row(
-                    "single allocation with 1 million rows and 10 million positions",
+                    "single allocation with " + rows / MILLION + " million rows and a block of 10 million",
                     String.format(Locale.ROOT, "%,.0f a second", full.perSecond()),
                     ratio(full.perSecond(), empty.perSecond(), "× the empty ledger"));
             Result nothing = load.run(NOOP, 1, seconds);
@@ -86,13 +94,13 @@ public final class Large {
                                     + "%011d"
                                             .formatted(1
                                                     + ThreadLocalRandom.current()
-                                                            .nextInt(ROWS)),
+                                                            .nextInt(rows)),
                             List.of(""),
                             false)),
                     1,
                     seconds);
             row(
-                    "find at 1 million rows, one client",
+                    "find, one client",
                     String.format(Locale.ROOT, "%.2f ms", found.p50() / 1e3),
                     ratio(found.p50(), nothing.p50(), "× the no-op endpoint"));
             Result page = load.run(new Request("GET", "/api/v1/entries?limit=20", List.of(""), false), 1, seconds);
@@ -100,6 +108,17 @@ public final class Large {
                     "the newest 20 entries, one client",
                     String.format(Locale.ROOT, "%.2f ms", page.p50() / 1e3),
                     ratio(page.p50(), nothing.p50(), "× the no-op endpoint"));
+            Result ledger =
+                    load.run(new Request("GET", "/api/v1/entries?series=hot&limit=20", List.of(""), false), 1, seconds);
+            row(
+                    "the newest 20 entries of a series, one client",
+                    String.format(Locale.ROOT, "%.2f ms", ledger.p50() / 1e3),
+                    ratio(ledger.p50(), nothing.p50(), "× the no-op endpoint"));
+            Result hundred = load.run(allocate("fill", "{\"quantity\":" + AT_ONCE + "}"), 1, seconds);
+            row(
+                    "100 at a time, one client",
+                    String.format(Locale.ROOT, "p50 %.1f ms, p99 %.1f ms", hundred.p50() / 1e3, hundred.p99() / 1e3),
+                    ratio(hundred.p99(), hundred.p50(), "× its median"));
             long start = System.nanoTime();
             service.post("/api/v1/audits", "{}");
             row("audit of all of it", String.format(Locale.ROOT, "%.1f s", (System.nanoTime() - start) / 1e9), "");
@@ -109,24 +128,30 @@ public final class Large {
 
     private void fill(ServiceProcess service, HttpLoad load) throws InterruptedException, IOException {
         Request hundred = allocate("fill", "{\"quantity\":" + AT_ONCE + "}");
-        for (long given = 0; given < ROWS; ) given += load.run(hundred, 4, 2).requests() * AT_ONCE;
+        for (long given = 0; given < rows; ) given += load.run(hundred, 4, 2).requests() * AT_ONCE;
         service.post("/api/v1/series/block/blocks", "{\"quantity\":10000000}");
     }
 
-    /** A clean start, one after a kill, and new tables from the journal. */
+    /** Starts of an empty ledger, after a clean stop and after a kill in turn, and new tables from the journal. */
     private void starts() throws Exception {
-        double clean;
-        try (ServiceProcess service = ServiceProcess.start(jar, data)) {
-            clean = service.readySeconds();
-            new HttpLoad(service.port(), service.token()).run(allocate("hot", "{}"), 16, 2);
-            service.process().destroyForcibly().waitFor();
+        var empty = new ArrayList<Double>();
+        var clean = new ArrayList<Double>();
+        var killed = new ArrayList<Double>();
+        for (int i = 0; i < STARTS; i++) {
+            try (ServiceProcess service = ServiceProcess.start(jar, data.resolveSibling("empty"))) {
+                empty.add(service.readySeconds());
+            }
+            try (ServiceProcess service = ServiceProcess.start(jar, data)) {
+                clean.add(service.readySeconds());
+                new HttpLoad(service.port(), service.token()).run(allocate("hot", "{}"), 16, 2);
+                service.process().destroyForcibly().waitFor();
+            }
+            try (ServiceProcess service = ServiceProcess.start(jar, data)) {
+                killed.add(service.readySeconds());
+            }
         }
-        try (ServiceProcess service = ServiceProcess.start(jar, data)) {
-            row(
-                    "ready after a kill",
-                    String.format(Locale.ROOT, "%.1f s", service.readySeconds()),
-                    ratio(service.readySeconds(), clean, String.format(Locale.ROOT, "× a clean start, %.1f s", clean)));
-        }
+        started("ready after a clean stop", clean, empty);
+        started("ready after a kill under load", killed, empty);
         long start = System.nanoTime();
         int exit = new ProcessBuilder(
                         ProcessHandle.current().info().command().orElse("java"),
@@ -143,6 +168,17 @@ public final class Large {
                 "rebuild of the tables from the journal",
                 String.format(Locale.ROOT, "%.0f s", (System.nanoTime() - start) / 1e9),
                 "");
+    }
+
+    private void started(String what, List<Double> times, List<Double> empty) {
+        row(
+                what + ", median of " + STARTS,
+                String.format(Locale.ROOT, "%.1f s", median(times)),
+                ratio(median(times), median(empty), "× an empty ledger"));
+    }
+
+    private static double median(List<Double> times) {
+        return times.stream().sorted().toList().get(times.size() / 2);
     }
 
     private static Request allocate(String series, String body) {

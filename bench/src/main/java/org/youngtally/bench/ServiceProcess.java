@@ -30,7 +30,7 @@ record ServiceProcess(Process process, int port, HttpClient http, double readySe
             port = socket.getLocalPort();
         }
         long start = System.nanoTime();
-        var command = new ArrayList<>(Starts.sharing(data.resolveSibling("service.jsa")));
+        var command = new ArrayList<>(Starts.service(jar, data.resolveSibling("service.jsa")));
         command.addAll(List.of(
                 "-XX:+UseParallelGC",
                 "-jar",

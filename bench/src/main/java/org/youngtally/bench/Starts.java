@@ -1,11 +1,16 @@
 package org.youngtally.bench;
 
 import java.io.IOException;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
 
 /**
  * How long it takes from nothing to an answer: the service, one call of the client, and beside them a bare virtual
@@ -29,6 +34,22 @@ final class Starts {
         this.report = report;
     }
 
+    /**
+     * The start of a command line of the service, as {@code ./youngtally} runs it: from the ahead-of-time cache that
+     * the build made, where there is one.
+     */
+    static List<String> service(Path jar, Path archive) {
+        Path cache = jar.resolve("../../../.youngtally/service.aot").normalize();
+        if (!Files.exists(cache)) return sharing(archive);
+        return List.of(
+                ProcessHandle.current().info().command().orElse("java"),
+                "-XX:AOTCache=" + cache,
+                "-Xlog:cds=off",
+                "-Xlog:aot=off",
+                "-XX:+ExitOnOutOfMemoryError",
+                "--enable-native-access=ALL-UNNAMED");
+    }
+
     /** The start of a command line that shares class data between runs, as {@code ./youngtally} does. */
     static List<String> sharing(Path archive) {
         return List.of(
@@ -48,7 +69,59 @@ final class Starts {
             }
         }
         ready.sort(null);
-        report.figure("service ready from start, median of " + TIMES, "%.2f s", ready.get(TIMES / 2));
+        double beside = empty();
+        report.figure(
+                "service ready from start, median of " + TIMES,
+                "%.2f s (%.2f × an empty Spring Boot web application)",
+                ready.get(TIMES / 2),
+                ready.get(TIMES / 2) / beside);
+    }
+
+    /** @return seconds until an application answers that has nothing in it, with class data of its own */
+    private double empty() throws IOException, InterruptedException {
+        var times = new ArrayList<Double>();
+        for (int i = 0; i <= TIMES; i++) {
+            int port;
+            try (var socket = new ServerSocket(0)) {
+                port = socket.getLocalPort();
+            }
+            var command = new ArrayList<>(sharing(data.resolveSibling("empty.jsa")));
+            command.addAll(List.of(
+                    "-XX:+UseParallelGC",
+                    "-cp",
+                    System.getProperty("java.class.path"),
+                    EmptyApplication.class.getName(),
+                    "--server.port=" + port));
+            long start = System.nanoTime();
+            Process process = new ProcessBuilder(command)
+                    .redirectErrorStream(true)
+                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                    .start();
+            try {
+                while (!answers(port)) {
+                    if (!process.isAlive()) throw new IOException("the empty application ended");
+                    LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(5));
+                }
+                // The first run makes the shared archive, and counts for nothing.
+                if (i > 0) times.add((System.nanoTime() - start) / 1e9);
+            } finally {
+                process.destroy();
+                process.waitFor();
+            }
+        }
+        times.sort(null);
+        return times.get(TIMES / 2);
+    }
+
+    private static boolean answers(int port) {
+        try (var socket = new Socket("127.0.0.1", port)) {
+            socket.getOutputStream()
+                    .write("GET / HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: close\r\n\r\n"
+                            .getBytes(StandardCharsets.US_ASCII));
+            return socket.getInputStream().read() >= 0;
+        } catch (IOException e) {
+            return false;
+        }
     }
 
     private void call(String address, String token) throws IOException, InterruptedException {
