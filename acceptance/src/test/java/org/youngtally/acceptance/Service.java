@@ -261,7 +261,9 @@ final class Service implements AutoCloseable {
 
     Answer send(HttpRequest.Builder request) throws IOException {
         try {
-            HttpResponse<String> response = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+            HttpRequest sent = request.build();
+            HttpResponse<String> response = http.send(sent, HttpResponse.BodyHandlers.ofString());
+            new BothRoads(http).compare(sent, response);
             return new Answer(response.statusCode(), response);
         } catch (InterruptedException e) {
             throw new IOException(e);

@@ -36,6 +36,7 @@ import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
+import org.youngtally.ledger.journal.JournalRewritten;
 import org.youngtally.ledger.journal.JournalSync;
 import org.youngtally.ledger.receipt.Epoch;
 import org.youngtally.ledger.receipt.Receipt;
@@ -100,9 +101,11 @@ public final class Ledger implements Committed, AutoCloseable {
                 : null;
     }
 
-    /** What the start trusted turns out not to be what was written: the next one looks at all of it. */
+    /** What the start trusted turns out not to be what was written: the next one looks at all of it. By any thread. */
     private void distrust(JournalBroken broken) {
         writer.work().stop(LedgerOpening.distrust(broken, options), broken);
+        // Its checkpoints are all that speaks against a journal that was written anew.
+        if (broken instanceof JournalRewritten) return;
         try {
             folder.checkpoints().forget();
         } catch (IOException e) {

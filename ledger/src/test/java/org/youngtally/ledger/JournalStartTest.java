@@ -253,6 +253,21 @@ class JournalStartTest {
         }
     }
 
+    @Test
+    void aJournalThatWasWrittenAnewStopsNumberingAfterEveryStart() throws IOException {
+        fill(ONE_SEGMENT, 4);
+        fill(ONE_SEGMENT, 4);
+        List<String> noted = Files.readAllLines(checkpoints());
+        noted.set(0, forged(noted.get(0)));
+        Files.write(checkpoints(), noted);
+        rechain();
+        for (int i = 0; i < 2; i++)
+            try (Ledger ledger = open(ONE_SEGMENT)) {
+                await(() -> !ledger.status().running());
+                assertThat(ledger.status().stopped()).contains("delete the file ‘checkpoints’");
+            }
+    }
+
     private static String forged(String line) {
         return line.replaceFirst("\"head\":\"[0-9a-f]{4}", "\"head\":\"0000");
     }

@@ -1,7 +1,6 @@
 package org.youngtally.ledger.journal;
 
 import java.io.IOException;
-import java.util.List;
 import java.util.Optional;
 
 /**
@@ -25,16 +24,17 @@ public final class JournalProof {
         try (CheckpointFile.Cursor cursor = checkpoints.cursor()) {
             Journal.lines(disk, Optional.empty(), 0, upTo.seq(), line -> {
                 Optional<Checkpoint> noted = cursor.at(line.seq());
-                if (noted.isPresent() && !noted.get().head().equals(line.head()))
-                    throw new JournalBroken("entry " + line.seq() + " is another one than when it was proved before");
-                if (line.seq() == upTo.seq() && !line.head().equals(upTo))
-                    throw new JournalBroken("entry " + line.seq() + " is another one than the start found");
+                boolean changed =
+                        noted.filter(place -> !place.head().equals(line.head())).isPresent();
+                if (changed || line.seq() == upTo.seq() && !line.head().equals(upTo))
+                    throw new JournalRewritten(line.seq(), Head.EMPTY);
                 progress.reached(line.seq());
             });
+        } catch (JournalRewritten e) {
+            throw e;
         } catch (JournalBroken e) {
-            // Said by the place in its segment, with what can be done, where the chain itself is broken.
-            List<String> segments = Segment.sorted(disk.names());
-            Scan.of(disk, segments, false);
+            // Said by the place in its segment, with what can be done.
+            Scan.of(disk, Segment.sorted(disk.names()), false);
             throw e;
         }
     }
