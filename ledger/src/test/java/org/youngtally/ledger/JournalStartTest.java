@@ -268,6 +268,19 @@ class JournalStartTest {
             }
     }
 
+    /** Whoever can write into the folder can write a line of the right shape. */
+    @Test
+    void aCheckpointThatNamesAnImpossiblePlaceIsNotBelieved() throws IOException {
+        fill(ONE_SEGMENT, 4);
+        List<String> noted = new ArrayList<>(Files.readAllLines(checkpoints()));
+        noted.set(0, noted.get(0).replaceFirst("\"end\":[0-9]+", "\"end\":1"));
+        Files.write(checkpoints(), noted);
+        rechain();
+        try (Ledger ledger = open(ONE_SEGMENT)) {
+            assertThat(take(ledger, 1)).containsExactly("LW26-0000005");
+        }
+    }
+
     private static String forged(String line) {
         return line.replaceFirst("\"head\":\"[0-9a-f]{4}", "\"head\":\"0000");
     }
@@ -322,6 +335,21 @@ class JournalStartTest {
             assertThat(ledger.status().stopped())
                     .contains("000000000000000001.jsonl.gz")
                     .contains("Restore 000000000000000001.jsonl.gz from a copy");
+        }
+    }
+
+    /** The service was killed when the newest checkpoint was in a segment that is compressed by now. */
+    @Test
+    void aCompressedSegmentThatIsDamagedUnderTheNewestCheckpointIsNamedToo() throws IOException {
+        fill(SMALL, 3);
+        byte[] early = Files.readAllBytes(checkpoints());
+        packed(40);
+        Files.write(checkpoints(), early);
+        byte[] bytes = Files.readAllBytes(packed());
+        bytes[bytes.length / 2] ^= 4;
+        Files.write(packed(), bytes);
+        try (Ledger ledger = open(SMALL)) {
+            assertThat(ledger.status().stopped()).contains("000000000000000001.jsonl.gz");
         }
     }
 

@@ -76,11 +76,12 @@ public final class CheckpointFile {
     private static Optional<Checkpoint> checkpoint(Line line) {
         Matcher said = LINE.matcher(new String(line.bytes(), StandardCharsets.US_ASCII));
         if (!said.matches()) return Optional.empty();
-        return Optional.of(new Checkpoint(
-                new Head(Long.parseLong(said.group(1)), said.group(2)),
-                said.group(3),
-                Long.parseLong(said.group(4)),
-                Long.parseLong(said.group(5))));
+        long start = Long.parseLong(said.group(4));
+        long end = Long.parseLong(said.group(5));
+        return end <= start
+                ? Optional.empty()
+                : Optional.of(new Checkpoint(
+                        new Head(Long.parseLong(said.group(1)), said.group(2)), said.group(3), start, end));
     }
 
     /** Writes one behind the newest. */
