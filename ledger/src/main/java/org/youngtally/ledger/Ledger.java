@@ -104,7 +104,7 @@ public final class Ledger implements Committed, AutoCloseable {
     /** What the start trusted turns out not to be what was written: the next one looks at all of it. By any thread. */
     private void distrust(JournalBroken broken) {
         writer.work().stop(LedgerOpening.distrust(broken, options), broken);
-        // Its checkpoints are all that speaks against a journal that was written anew.
+        // Its checkpoints are all that speaks against a journal that was rewritten.
         if (broken instanceof JournalRewritten) return;
         try {
             folder.checkpoints().forget();

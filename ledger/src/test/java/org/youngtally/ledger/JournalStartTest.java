@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.BooleanSupplier;
+import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -238,15 +239,12 @@ class JournalStartTest {
 
     /** Somebody changes an entry and makes the chain fit, up to the newest checkpoint and the tables. */
     @Test
-    void aJournalThatWasWrittenAnewIsToldByItsOlderCheckpoints() throws IOException {
+    void aJournalThatWasRewrittenIsToldByItsOlderCheckpoints() throws IOException {
         fill(ONE_SEGMENT, 4);
         fill(ONE_SEGMENT, 4);
         fill(ONE_SEGMENT, 4);
-        List<String> noted = Files.readAllLines(checkpoints());
         // The newest checkpoint stays what it was: only entries between two older ones are another history's.
-        noted.set(0, forged(noted.get(0)));
-        Files.write(checkpoints(), noted);
-        rechain();
+        changeOldest(JournalStartTest::forged);
         try (Ledger ledger = open(ONE_SEGMENT)) {
             await(() -> !ledger.status().running());
             assertThat(ledger.status().stopped()).contains("entry 5 is another one than when it was proved before");
@@ -254,13 +252,10 @@ class JournalStartTest {
     }
 
     @Test
-    void aJournalThatWasWrittenAnewStopsNumberingAfterEveryStart() throws IOException {
+    void aJournalThatWasRewrittenStopsNumberingAfterEveryStart() throws IOException {
         fill(ONE_SEGMENT, 4);
         fill(ONE_SEGMENT, 4);
-        List<String> noted = Files.readAllLines(checkpoints());
-        noted.set(0, forged(noted.get(0)));
-        Files.write(checkpoints(), noted);
-        rechain();
+        changeOldest(JournalStartTest::forged);
         for (int i = 0; i < 2; i++)
             try (Ledger ledger = open(ONE_SEGMENT)) {
                 await(() -> !ledger.status().running());
@@ -272,10 +267,7 @@ class JournalStartTest {
     @Test
     void aCheckpointThatNamesAnImpossiblePlaceIsNotBelieved() throws IOException {
         fill(ONE_SEGMENT, 4);
-        List<String> noted = new ArrayList<>(Files.readAllLines(checkpoints()));
-        noted.set(0, noted.get(0).replaceFirst("\"end\":[0-9]+", "\"end\":1"));
-        Files.write(checkpoints(), noted);
-        rechain();
+        changeOldest(line -> line.replaceFirst("\"end\":[0-9]+", "\"end\":1"));
         try (Ledger ledger = open(ONE_SEGMENT)) {
             assertThat(take(ledger, 1)).containsExactly("LW26-0000005");
         }
@@ -285,11 +277,13 @@ class JournalStartTest {
         return line.replaceFirst("\"head\":\"[0-9a-f]{4}", "\"head\":\"0000");
     }
 
-    /** Gives each checkpoint the hash that its chain asks for. */
-    private void rechain() throws IOException {
+    /** Changes the oldest checkpoint, and gives each the hash that its chain asks for. */
+    private void changeOldest(UnaryOperator<String> change) throws IOException {
         String previous = Head.EMPTY.hash();
+        List<String> noted = Files.readAllLines(checkpoints());
+        noted.set(0, change.apply(noted.getFirst()));
         var lines = new ArrayList<String>();
-        for (String line : Files.readAllLines(checkpoints())) {
+        for (String line : noted) {
             String body = line.substring(0, line.indexOf(",\"hash\":"));
             previous = HexFormat.of()
                     .formatHex(Sha256.fresh().digest((previous + body).getBytes(StandardCharsets.US_ASCII)));

@@ -1,6 +1,6 @@
 package org.youngtally.ledger.journal;
 
-/** A journal whose chain holds, and that is not the one which was proved before: entries of it were written anew. */
+/** A journal whose chain holds, and that is not the one which was proved before: entries of it were rewritten. */
 public final class JournalRewritten extends JournalBroken {
     private static final long serialVersionUID = 1L;
 

@@ -45,6 +45,25 @@ import org.youngtally.ledger.store.statement.CachedQuery;
 
 /** The ledger's entries as people read them. */
 public final class EntryQueries {
+    /** The columns of a row. */
+    static final List<Field<?>> COLUMNS = List.of(
+            ENTRY.SEQ,
+            ENTRY.AT,
+            ACCOUNT.NAME,
+            ENTRY.KIND,
+            SERIES.NAME,
+            ENTRY.BUSINESS_DATE,
+            ENTRY.QUANTITY,
+            ENTRY.REFERENCE,
+            ENTRY.REQUEST_KEY,
+            ENTRY.SPANS,
+            ENTRY.FIELDS,
+            ENTRY.NOTE,
+            ENTRY.STATE,
+            ENTRY.FIRST_TEXT,
+            ENTRY.LAST_TEXT,
+            ENTRY.PURPOSE);
+
     private static final CachedQuery BY_SEQ = new CachedQuery(dsl -> rows(dsl).where(ENTRY.SEQ.eq(0L)));
     private static final CachedQuery BEFORE = new CachedQuery(
             dsl -> rows(dsl).where(ENTRY.SEQ.lt(0L)).orderBy(ENTRY.SEQ.desc()).limit(0));
@@ -362,25 +381,6 @@ public final class EntryQueries {
             }
         return texts;
     }
-
-    /** The columns of a row. */
-    static final List<Field<?>> COLUMNS = List.of(
-            ENTRY.SEQ,
-            ENTRY.AT,
-            ACCOUNT.NAME,
-            ENTRY.KIND,
-            SERIES.NAME,
-            ENTRY.BUSINESS_DATE,
-            ENTRY.QUANTITY,
-            ENTRY.REFERENCE,
-            ENTRY.REQUEST_KEY,
-            ENTRY.SPANS,
-            ENTRY.FIELDS,
-            ENTRY.NOTE,
-            ENTRY.STATE,
-            ENTRY.FIRST_TEXT,
-            ENTRY.LAST_TEXT,
-            ENTRY.PURPOSE);
 
     private static SelectOnConditionStep<? extends Record> rows(DSLContext dsl) {
         return dsl.select(COLUMNS)
