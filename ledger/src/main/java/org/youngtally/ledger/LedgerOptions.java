@@ -43,7 +43,7 @@ public record LedgerOptions(
         return new LedgerOptions(
                 folder,
                 new FolderDisk(folder.resolve("journal")),
-                "jdbc:h2:file:" + folder.resolve("tables").resolve("tally") + ";DB_CLOSE_ON_EXIT=FALSE",
+                "jdbc:h2:retry:" + folder.resolve("tables").resolve("tally") + ";DB_CLOSE_ON_EXIT=FALSE",
                 InstantSource.system(),
                 ZoneId.systemDefault(),
                 MachineRun.current(),

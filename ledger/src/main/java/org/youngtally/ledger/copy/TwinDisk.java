@@ -3,7 +3,6 @@ package org.youngtally.ledger.copy;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.ByteBuffer;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
@@ -216,10 +215,8 @@ public final class TwinDisk implements Disk {
         }
 
         @Override
-        public void append(ByteBuffer bytes) throws IOException {
-            var kept = new byte[bytes.remaining()];
-            bytes.duplicate().get(kept);
-            pending.writeBytes(kept);
+        public void append(byte[] bytes) throws IOException {
+            pending.writeBytes(bytes);
             first.append(bytes);
         }
 
@@ -233,7 +230,7 @@ public final class TwinDisk implements Disk {
                 if (second == null) throw new IOException("the copy of " + name + " is not open");
                 Optional<String> changed = second.replaced().or(() -> second.resized(size));
                 if (changed.isPresent()) throw new IOException("the file " + name + " " + changed.get());
-                second.append(ByteBuffer.wrap(bytes));
+                second.append(bytes);
                 second.force();
                 size += bytes.length;
             } catch (IOException e) {

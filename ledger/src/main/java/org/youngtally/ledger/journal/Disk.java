@@ -2,7 +2,6 @@ package org.youngtally.ledger.journal;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.ByteBuffer;
 import java.util.List;
 import java.util.Optional;
 
@@ -46,11 +45,11 @@ public interface Disk {
     /** Looks after what is left to do on the disk, between two writes; quickly, and without failing. */
     default void tend() {}
 
-    /** A file that grows at its end. */
+    /** A file that grows at its end. It stays open where a thread is interrupted that is at work in it. */
     interface AppendFile extends AutoCloseable {
         long size() throws IOException;
 
-        void append(ByteBuffer bytes) throws IOException;
+        void append(byte[] bytes) throws IOException;
 
         /** Returns when everything appended is on disk. */
         void force() throws IOException;

@@ -1,9 +1,12 @@
 package org.youngtally.ledger.journal;
 
 import java.io.BufferedInputStream;
+import java.io.FileOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.RandomAccessFile;
 import java.nio.ByteBuffer;
+import java.nio.channels.ClosedByInterruptException;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -70,9 +73,15 @@ public record FolderDisk(Path folder) implements Disk {
         Path file = folder.resolve(name);
         if (isPacked(name)) segment(name).unpack();
         // Always at the end: what another process should have written behind the end is not overwritten.
-        FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
-        forceFolder();
-        return new RealFile(file, keyOf(file), channel);
+        var end = new FileOutputStream(file.toFile(), true);
+        try {
+            var whole = new RandomAccessFile(file.toFile(), "rw");
+            forceFolder();
+            return new RealFile(file, keyOf(file), end, whole);
+        } catch (IOException e) {
+            end.close();
+            throw e;
+        }
     }
 
     @Override
@@ -101,16 +110,31 @@ public record FolderDisk(Path folder) implements Disk {
     /** Returns when the names in a folder are on disk. Windows keeps names safe by itself, and cannot open a folder. */
     public static void force(Path folder) throws IOException {
         if (System.getProperty("os.name").startsWith("Windows")) return;
-        try (FileChannel channel = FileChannel.open(folder, StandardOpenOption.READ)) {
-            channel.force(true);
+        boolean interrupted = false;
+        while (true) {
+            try (FileChannel channel = FileChannel.open(folder, StandardOpenOption.READ)) {
+                channel.force(true);
+                break;
+            } catch (ClosedByInterruptException e) {
+                // Somebody waits for the names, whatever this thread is to do later.
+                interrupted |= Thread.interrupted();
+            }
         }
+        if (interrupted) Thread.currentThread().interrupt();
     }
 
     private static Object keyOf(Path file) throws IOException {
         return Files.readAttributes(file, BasicFileAttributes.class).fileKey();
     }
 
-    private record RealFile(Path file, Object identity, FileChannel channel) implements AppendFile {
+    /**
+     * A file opened twice, by what does not close when a thread is interrupted, as a channel does.
+     *
+     * @param end that always writes behind what is there
+     * @param whole to measure and to cut it
+     */
+    private record RealFile(Path file, Object identity, FileOutputStream end, RandomAccessFile whole)
+            implements AppendFile {
         @Override
         public Optional<String> replaced() {
             try {
@@ -127,7 +151,7 @@ public record FolderDisk(Path folder) implements Disk {
         @Override
         public Optional<String> resized(long size) {
             try {
-                long now = channel.size();
+                long now = whole.length();
                 return now == size
                         ? Optional.empty()
                         : Optional.of("holds " + now + " bytes instead of the " + size + " that were written");
@@ -138,28 +162,30 @@ public record FolderDisk(Path folder) implements Disk {
 
         @Override
         public long size() throws IOException {
-            return channel.size();
+            return whole.length();
         }
 
         @Override
-        public void append(ByteBuffer bytes) throws IOException {
-            while (bytes.hasRemaining()) channel.write(bytes);
+        public void append(byte[] bytes) throws IOException {
+            end.write(bytes);
         }
 
         @Override
         public void force() throws IOException {
-            channel.force(false);
+            end.getFD().sync();
         }
 
         @Override
         public void truncate(long size) throws IOException {
-            channel.truncate(size);
-            channel.force(true);
+            whole.setLength(size);
+            whole.getFD().sync();
         }
 
         @Override
         public void close() throws IOException {
-            channel.close();
+            try (whole) {
+                end.close();
+            }
         }
     }
 }

@@ -3,7 +3,6 @@ package org.youngtally.ledger.journal;
 import java.io.ByteArrayOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
-import java.nio.ByteBuffer;
 import java.security.MessageDigest;
 import java.util.List;
 import java.util.Optional;
@@ -70,7 +69,7 @@ public final class Journal implements AutoCloseable {
         Disk.AppendFile file = disk.append(found.segment());
         long dropped = Math.max(0, file.size() - found.offset());
         if (dropped > 0) file.truncate(found.offset());
-        if (found.feedMissing()) file.append(ByteBuffer.wrap(new byte[] {'\n'}));
+        if (found.feedMissing()) file.append(new byte[] {'\n'});
         // A process that died may have left its last batch in the system's memory only; from here on it is answered
         // for.
         file.force();
@@ -134,7 +133,7 @@ public final class Journal implements AutoCloseable {
                 throw new IllegalStateException("entry " + entry.seq() + " cannot follow " + last.seq());
             last = Line.write(entry, i == batch.size() - 1 ? batch.size() : 0, last.hash(), bytes, sha256);
         }
-        file.append(ByteBuffer.wrap(bytes.toByteArray()));
+        file.append(bytes.toByteArray());
         file.force();
         head = last;
         end = new Checkpoint(last, name, forced + start, forced + bytes.size());

@@ -2,7 +2,6 @@ package org.youngtally.ledger.journal;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.ByteBuffer;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
@@ -69,7 +68,7 @@ public record JournalSync(Head main, Head copy) {
     private static Scan.Result ended(Disk disk, Scan.Result found) throws IOException {
         if (!found.feedMissing()) return found;
         try (Disk.AppendFile file = disk.append(found.segment())) {
-            file.append(ByteBuffer.wrap(new byte[] {'\n'}));
+            file.append(new byte[] {'\n'});
             file.force();
         }
         return new Scan.Result(found.head(), found.segment(), found.start(), found.offset(), false, found.from());
@@ -130,7 +129,7 @@ public record JournalSync(Head main, Head copy) {
             while (written < left) {
                 byte[] piece = in.readNBytes((int) Math.min(PIECE, left - written));
                 if (piece.length == 0) throw new IOException(segment + " ends before it was said to");
-                file.append(ByteBuffer.wrap(piece));
+                file.append(piece);
                 written += piece.length;
             }
             file.force();

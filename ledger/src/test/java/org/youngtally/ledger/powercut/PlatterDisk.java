@@ -54,13 +54,12 @@ record PlatterDisk(Power power) implements Disk {
 
         /** Written in two strokes, so that the power can go off between them. */
         @Override
-        public void append(ByteBuffer bytes) throws IOException {
+        public void append(byte[] bytes) throws IOException {
             power.operation(Power.Kind.JOURNAL_WRITE, true);
-            int half = bytes.remaining() / 2;
-            platter.write(platter.size(), bytes.slice(bytes.position(), half));
+            int half = bytes.length / 2;
+            platter.write(platter.size(), ByteBuffer.wrap(bytes, 0, half));
             power.operation(Power.Kind.JOURNAL_WRITE, true);
-            platter.write(platter.size(), bytes.slice(bytes.position() + half, bytes.remaining() - half));
-            bytes.position(bytes.limit());
+            platter.write(platter.size(), ByteBuffer.wrap(bytes, half, bytes.length - half));
         }
 
         @Override

@@ -2,7 +2,6 @@ package org.youngtally.ledger.simulation;
 
 import java.io.ByteArrayInputStream;
 import java.io.InputStream;
-import java.nio.ByteBuffer;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -155,18 +154,18 @@ public final class MemoryDisk implements Disk {
         }
 
         @Override
-        public void append(ByteBuffer bytes) {
+        public void append(byte[] bytes) {
             step();
-            int half = bytes.remaining() / 2;
-            put(bytes, half);
+            int half = bytes.length / 2;
+            put(bytes, 0, half);
             step();
-            put(bytes, bytes.remaining());
+            put(bytes, half, bytes.length - half);
         }
 
-        private void put(ByteBuffer bytes, int length) {
+        private void put(byte[] bytes, int from, int length) {
             if (content.bytes.length < content.size + length)
                 content.bytes = Arrays.copyOf(content.bytes, Math.max(content.bytes.length * 2, content.size + length));
-            bytes.get(content.bytes, content.size, length);
+            System.arraycopy(bytes, from, content.bytes, content.size, length);
             content.size += length;
         }
 
