@@ -4,14 +4,19 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.Optional;
+import java.util.List;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
+import java.util.function.IntConsumer;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.youngtally.core.act.Act;
 import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.ledger.store.IdentifierQueries;
 
@@ -55,21 +60,30 @@ class ReadAfterAnswerTest {
         assertThat(asked.get()).isTrue();
     }
 
+    /** Eight callers at once; fails where one of them does. */
+    private static void eightCallers(IntConsumer caller) throws Exception {
+        try (var threads = Executors.newVirtualThreadPerTaskExecutor()) {
+            List<? extends Future<?>> all = IntStream.range(0, 8)
+                    .mapToObj(i -> threads.submit(() -> caller.accept(i)))
+                    .toList();
+            for (Future<?> each : all) each.get();
+        }
+    }
+
+    private Taking taking(Act.Allocate act) {
+        return ((Outcome.Taken) ledger.perform(act, "ines")).taking();
+    }
+
     @Test
     void everyAnswerIsReadBackByWhoeverGotIt() throws Exception {
         var lacking = new CompletableFuture<Long>();
-        var callers = new Thread[8];
-        for (int i = 0; i < callers.length; i++)
-            callers[i] = Thread.ofVirtual().start(() -> {
-                for (int j = 0; j < 100; j++) {
-                    long seq = ((Outcome.Taken) ledger.perform(Acts.take(Acts.KEY, 1), "ines"))
-                            .taking()
-                            .seq();
-                    if (!hasEntry(seq)) lacking.complete(seq);
-                }
-            });
-        for (Thread caller : callers) caller.join();
-        assertThat(Optional.ofNullable(lacking.getNow(null))).isEmpty();
+        eightCallers(caller -> {
+            for (int i = 0; i < 100; i++) {
+                long seq = taking(Acts.take(Acts.KEY, 1)).seq();
+                if (!hasEntry(seq)) lacking.complete(seq);
+            }
+        });
+        assertThat(lacking).isNotDone();
     }
 
     private boolean isFound(String text) {
@@ -87,20 +101,13 @@ class ReadAfterAnswerTest {
     @Test
     void everyBlockIsFoundByWhoeverGotItWhileOthersAskAndAllocate() throws Exception {
         var lacking = new CompletableFuture<String>();
-        var callers = new Thread[8];
-        for (int i = 0; i < callers.length; i++) {
-            boolean blocks = i % 2 == 0;
-            callers[i] = Thread.ofVirtual().start(() -> {
-                for (int j = 0; j < 50; j++) {
-                    Taking taking = ((Outcome.Taken)
-                                    ledger.perform(blocks ? Acts.block(Acts.KEY, 3) : Acts.take(Acts.KEY, 1), "ines"))
-                            .taking();
-                    String last = taking.identifiers().getLast();
-                    if (!isFound(last)) lacking.complete(last);
-                }
-            });
-        }
-        for (Thread caller : callers) caller.join();
+        eightCallers(caller -> {
+            for (int i = 0; i < 50; i++) {
+                String last = taking(caller % 2 == 0 ? Acts.block(Acts.KEY, 3) : Acts.take(Acts.KEY, 1))
+                        .last();
+                if (!isFound(last)) lacking.complete(last);
+            }
+        });
         assertThat(lacking).isNotDone();
     }
 }
