@@ -33,7 +33,8 @@ import org.youngtally.ledger.store.Store;
 
 /**
  * Does batches of acts: it decides act by act, writes the effects into the tables without committing, forces them to
- * the journal, commits, and then answers everybody. For one thread.
+ * the journal and answers everybody. The tables are committed by {@link #commitBehind}, or else before the next batch.
+ * For one thread at a time, except where it says otherwise.
  */
 final class BatchWork {
     private static final Logger LOG = LoggerFactory.getLogger(BatchWork.class);
@@ -121,6 +122,9 @@ final class BatchWork {
     private volatile boolean newestUnknown;
     private boolean epochBegun;
     private WriterState state;
+    /** Whether the tables hold what was answered, and have not committed it. */
+    private boolean uncommitted;
+
     private int checkedBatches;
     private volatile long sawAt;
     /** How much of the journal has a checkpoint, in bytes since this process began. */
@@ -271,6 +275,7 @@ final class BatchWork {
      * @param atRest whether nobody waits
      */
     void tidy(boolean atRest) {
+        commitBehind();
         if (!stopped.isEmpty() || !look()) return;
         journal.tend();
         if (pause.isOn()) {
@@ -334,7 +339,7 @@ final class BatchWork {
 
     private void lost(FolderLost what) {
         try {
-            store.rollback();
+            rollback();
         } catch (SQLException e) {
             LOG.warn("what was under way could not be rolled back; it was not answered", e);
         }
@@ -387,6 +392,7 @@ final class BatchWork {
     }
 
     private void together(List<Waiting> batch) {
+        commitBehind();
         if (!stopped.isEmpty()) {
             fail(batch, Kind.STOPPED, stopped, null);
             return;
@@ -449,7 +455,7 @@ final class BatchWork {
             pause.leavesUnforced();
         }
         try {
-            store.rollback();
+            rollback();
             state = new WriterState(store.state());
         } catch (RuntimeException | SQLException e) {
             failure.addSuppressed(e);
@@ -478,7 +484,7 @@ final class BatchWork {
             if (attempt(batch, true)) return true;
         } catch (IntegrityConstraintViolationException e) {
             LOG.debug("a batch of {} acts names a key or reference that is known; it is looked up", batch.size());
-            store.rollback();
+            rollback();
         }
         state = new WriterState(store.state());
         checkedBatches = CHECKED_BATCHES;
@@ -489,7 +495,7 @@ final class BatchWork {
     private void oneByOne(List<Waiting> batch, IntegrityConstraintViolationException objection) {
         LOG.warn("the tables refused a batch of {} acts; each is tried by itself", batch.size(), objection);
         try {
-            store.rollback();
+            rollback();
         } catch (SQLException e) {
             recover();
             fail(
@@ -528,6 +534,7 @@ final class BatchWork {
         if (!entries.isEmpty()) {
             store.write(entries);
             append(entries);
+            uncommitted = true;
             epochBegun = true;
             head = journal.head();
             if (entries.stream()
@@ -540,12 +547,15 @@ final class BatchWork {
         answering.tell(batch.size(), () -> {
             for (int i = 0; i < batch.size(); i++) batch.get(i).answer().complete(outcomes.get(i));
         });
-        if (!entries.isEmpty()) commit();
         return true;
     }
 
-    /** What was answered is in the journal, so that tables which do not take it are made anew of that. */
-    private void commit() {
+    /**
+     * Has the tables commit what was answered, where they have not. It is in the journal, so that tables which do not
+     * take it are made anew of that.
+     */
+    void commitBehind() {
+        if (!uncommitted) return;
         try {
             store.commit(head);
             caughtUp();
@@ -556,8 +566,19 @@ final class BatchWork {
     }
 
     private void caughtUp() {
+        uncommitted = false;
         inTables = head.seq();
         wake();
+    }
+
+    private void rollback() throws SQLException {
+        uncommitted = false;
+        store.rollback();
+    }
+
+    /** Whether the tables have yet to commit something that was answered. By any thread. */
+    boolean isBehind() {
+        return inTables < head.seq();
     }
 
     /** Those who wait for the tables look again. */
@@ -571,12 +592,10 @@ final class BatchWork {
     }
 
     /**
-     * Waits until the tables hold all that was answered when this is called; not while they are away. Never by the
-     * writing thread.
+     * Waits until the tables hold an entry that was answered; not while they are away. By any thread but one that is at
+     * work.
      */
-    void awaitTables() {
-        long answered = head.seq();
-        if (inTables >= answered) return;
+    void awaitTables(long answered) {
         tables.lock();
         try {
             while (inTables < answered && stopped.isEmpty() && !pause.isOn()) progress.awaitUninterruptibly();
@@ -650,6 +669,7 @@ final class BatchWork {
     }
 
     private void recover() {
+        uncommitted = false;
         try {
             recovered();
         } catch (RuntimeException | IOException | SQLException | JournalBroken e) {

@@ -37,6 +37,7 @@ final class FairQueue<T> {
 
     private final Map<String, Long> weights = new LinkedHashMap<>();
     private int size;
+    private boolean nudged;
     private boolean heavyBefore;
 
     /**
@@ -71,17 +72,44 @@ final class FairQueue<T> {
     }
 
     /**
-     * Takes what waits, one of each account in turn; nothing where nothing comes in time. What weighs more than all may
-     * is taken alone, and then what does not before the next such.
+     * Waits until something waits here, or somebody nudges.
+     *
+     * @return whether that came in time
+     */
+    boolean await(long millis) throws InterruptedException {
+        lock.lock();
+        try {
+            long left = TimeUnit.MILLISECONDS.toNanos(millis);
+            while (size == 0 && !nudged && left > 0) left = something.awaitNanos(left);
+            boolean came = size > 0 || nudged;
+            nudged = false;
+            return came;
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    /** Whoever waits looks up, though there may be nothing to take. */
+    void nudge() {
+        lock.lock();
+        try {
+            nudged = true;
+            something.signal();
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    /**
+     * Takes what waits, one of each account in turn; nothing where nothing does. What weighs more than all may is taken
+     * alone, and then what does not before the next such.
      *
      * @param most how many at the most
      * @param mostWeight how much they weigh together at the most
      */
-    List<T> take(long millis, int most, long mostWeight) throws InterruptedException {
+    List<T> take(int most, long mostWeight) {
         lock.lock();
         try {
-            long left = TimeUnit.MILLISECONDS.toNanos(millis);
-            while (size == 0 && left > 0) left = something.awaitNanos(left);
             Optional<String> heavy = waiting.keySet().stream()
                     .filter(account -> weight.applyAsLong(waiting.get(account).peek()) > mostWeight)
                     .findFirst();

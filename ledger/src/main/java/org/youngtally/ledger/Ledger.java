@@ -545,9 +545,14 @@ public final class Ledger implements Committed, AutoCloseable {
         });
     }
 
+    /** Has the tables commit what was answered, unless others are about to: for whoever has sent an answer. */
+    public void commitBehind() {
+        if (writer != null) writer.commitBehind();
+    }
+
     @Override
     public <T> T read(Function<DSLContext, T> question) {
-        if (writer != null) writer.work().awaitTables();
+        if (writer != null) writer.awaitTables();
         Store asked = store();
         try {
             return asked.read(question);

@@ -1,8 +1,8 @@
 package org.youngtally.ledger;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.locks.ReentrantLock;
 import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Decider;
 import org.youngtally.core.act.LabelStep;
@@ -10,11 +10,18 @@ import org.youngtally.core.act.PlanStep;
 import org.youngtally.core.proof.Prover;
 import org.youngtally.ledger.LedgerUnavailable.Kind;
 
-/** The one thread that changes the ledger: it takes all that waits, and does it as one batch. */
+/**
+ * Whoever changes the ledger: one thread at a time. A caller that finds nobody at it does its own act, since waking
+ * another thread and being woken by it takes as long as the act; what comes meanwhile waits, and the writing thread
+ * takes all of it as one batch. That thread also ends holds, and looks after the folder and the tables' file. What a
+ * caller did is committed by whoever comes first: itself once it has answered, a reader, the next who is at work.
+ */
 final class Writer implements AutoCloseable {
     private static final int MOST_WAITING = 10_000;
     private static final int MOST_IN_A_BATCH = 1_000;
     private static final long LOOK_MILLIS = 100;
+    /** After so many batches of a single act, one after the other, callers are believed to come alone. */
+    private static final int ALONE = 16;
 
     /** Numbers, or rows of a table; more takes so long that others would notice. */
     private static final long MOST_NUMBERS = 2_000;
@@ -26,7 +33,20 @@ final class Writer implements AutoCloseable {
             MOST_WAITING, MOST_OF_AN_ACCOUNT, MOST_NUMBERS_OF_AN_ACCOUNT, waiting -> numbers(waiting.act()));
     private final BatchWork work;
     private final Thread thread;
+    /** Held by whoever is at work. */
+    private final ReentrantLock turn = new ReentrantLock();
+
+    /**
+     * How many of the last batches were of a single act, up to {@link #ALONE}. Among many callers, whoever does its own
+     * act lets the others wait for one force more. Written under {@link #turn}.
+     */
+    private volatile int alone = ALONE;
+    /** Whether a caller did its own act since the writing thread looked last; under {@link #turn}. */
+    private boolean led;
+
     private volatile boolean closing;
+    /** Nobody begins any more; under {@link #turn}. */
+    private boolean ended;
 
     Writer(BatchWork work) {
         this.work = work;
@@ -37,6 +57,14 @@ final class Writer implements AutoCloseable {
         if (closing) throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
         if (!work.stopped().isEmpty()) throw new LedgerUnavailable(Kind.STOPPED, work.stopped(), null);
         var waiting = new BatchWork.Waiting(act, by, new CompletableFuture<>(), prover);
+        if (alone == ALONE && queue.isEmpty() && !turn.hasQueuedThreads() && turn.tryLock()) {
+            try {
+                lead(waiting);
+            } finally {
+                turn.unlock();
+            }
+            return waiting.answer();
+        }
         switch (queue.offer(by, waiting)) {
             case TAKEN -> {}
             case FULL -> throw new LedgerUnavailable(Kind.BUSY, MOST_WAITING + " requests are waiting already", null);
@@ -50,6 +78,41 @@ final class Writer implements AutoCloseable {
         if (!thread.isAlive() && queue.remove(by, waiting))
             throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
         return waiting.answer();
+    }
+
+    /** By the caller itself. */
+    private void lead(BatchWork.Waiting own) {
+        if (ended) throw new LedgerUnavailable(Kind.STOPPED, "the service is stopping", null);
+        led = true;
+        try {
+            work.lapse();
+            work.serve(List.of(own));
+        } catch (RuntimeException | Error e) {
+            unrecoverable(e);
+            fail(List.of(own));
+        }
+    }
+
+    /** Has the tables commit what was answered; where somebody is at work, that is left to them. */
+    void commitBehind() {
+        if (!work.isBehind() || !turn.tryLock()) return;
+        try {
+            work.commitBehind();
+        } catch (RuntimeException | Error e) {
+            unrecoverable(e);
+        } finally {
+            turn.unlock();
+        }
+    }
+
+    /** Waits until the tables hold all that was answered when this is called. */
+    void awaitTables() {
+        long answered = work.head().seq();
+        if (!work.isBehind()) return;
+        commitBehind();
+        if (!work.isBehind()) return;
+        queue.nudge();
+        work.awaitTables(answered);
     }
 
     /** How many numbers an act asks for at the most, each of which is written by itself. */
@@ -98,29 +161,54 @@ final class Writer implements AutoCloseable {
         List<BatchWork.Waiting> batch = List.of();
         try {
             while (!closing || !queue.isEmpty()) {
-                batch = queue.take(LOOK_MILLIS, MOST_IN_A_BATCH, MOST_NUMBERS);
-                work.lapse();
-                if (batch.isEmpty()) {
-                    work.tidy(true);
-                    continue;
+                boolean came = queue.await(LOOK_MILLIS);
+                turn.lock();
+                try {
+                    work.commitBehind();
+                    batch = queue.take(MOST_IN_A_BATCH, MOST_NUMBERS);
+                    work.lapse();
+                    if (!batch.isEmpty()) {
+                        alone = batch.size() > 1 ? 0 : Math.min(alone + 1, ALONE);
+                        work.serve(batch);
+                    }
+                    work.tidy(!came && !led);
+                    led = false;
+                } finally {
+                    turn.unlock();
                 }
-                work.serve(batch);
-                work.tidy(false);
             }
         } catch (InterruptedException e) {
             work.end("the writer was interrupted; start the service again", e);
         } catch (RuntimeException | Error e) {
-            work.end("the writer met an error it cannot recover from (" + e + "); start the service again", e);
+            unrecoverable(e);
         } finally {
-            var left = new ArrayList<>(batch);
-            left.addAll(queue.drain());
-            for (BatchWork.Waiting waiting : left)
-                waiting.answer()
-                        .completeExceptionally(new LedgerUnavailable(
-                                Kind.OUTCOME_UNKNOWN,
-                                "the service is stopping; repeat it with the same idempotency key once it runs again",
-                                null));
+            end(batch);
         }
+    }
+
+    private void end(List<BatchWork.Waiting> unanswered) {
+        turn.lock();
+        try {
+            ended = true;
+            fail(unanswered);
+            fail(queue.drain());
+            work.commitBehind();
+        } finally {
+            turn.unlock();
+        }
+    }
+
+    private void unrecoverable(Throwable error) {
+        work.end("the writer met an error it cannot recover from (" + error + "); start the service again", error);
+    }
+
+    private static void fail(List<BatchWork.Waiting> unanswered) {
+        for (BatchWork.Waiting waiting : unanswered)
+            waiting.answer()
+                    .completeExceptionally(new LedgerUnavailable(
+                            Kind.OUTCOME_UNKNOWN,
+                            "the service is stopping; repeat it with the same idempotency key once it runs again",
+                            null));
     }
 
     /** Answers what waits, then ends. */

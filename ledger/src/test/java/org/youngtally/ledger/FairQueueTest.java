@@ -16,8 +16,8 @@ class FairQueueTest {
         return queue.offer(by, new Act(by, number, weight));
     }
 
-    private List<String> taken(int most, long mostWeight) throws InterruptedException {
-        return queue.take(0, most, mostWeight).stream()
+    private List<String> taken(int most, long mostWeight) {
+        return queue.take(most, mostWeight).stream()
                 .map(act -> act.by() + act.number())
                 .toList();
     }

@@ -285,6 +285,7 @@ final class RollbackSimulation {
     }
 
     private void perform(Act<?> act) {
+        if (random.nextBoolean()) work.commitBehind();
         var waiting = new BatchWork.Waiting(act, "ines", new CompletableFuture<>());
         work.serve(List.of(waiting));
         try {
@@ -340,6 +341,7 @@ final class RollbackSimulation {
     }
 
     private void audit() {
+        work.commitBehind();
         AuditReport report = store.read(dsl -> Audit.of(disk, dsl, Optional.empty(), Head.EMPTY));
         if (!report.passed()) throw new Simulation.Wrong("the audit finds " + report.findings());
     }

@@ -43,6 +43,7 @@ import org.youngtally.ledger.simulation.Model;
 import org.youngtally.ledger.simulation.Model.Answer;
 import org.youngtally.ledger.simulation.Model.Place;
 import org.youngtally.ledger.simulation.Requests;
+import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.ledger.store.LabelQueries;
 import org.youngtally.ledger.store.Store;
 
@@ -307,6 +308,17 @@ final class Simulation {
         if (random.nextInt(5) == 0) journal.end().ifPresent(checkpoints::add);
         // All was answered, and it died before the tables had it.
         if (disk.isDead()) throw new Crash();
+        commitBehind();
+    }
+
+    /** Or the next batch does, whoever does that. */
+    private void commitBehind() {
+        if (random.nextBoolean()) return;
+        disk.step();
+        work.commitBehind();
+        long newest = work.head().seq();
+        if (store.read(dsl -> new EntryQueries(dsl).at(newest)).isEmpty())
+            throw new Wrong("entry " + newest + " was answered, and whoever asks does not find it");
     }
 
     private void compare(Step step, Answer expected, BatchWork.Result outcome) {

@@ -75,9 +75,8 @@ public record FolderDisk(Path folder) implements Disk {
         // Always at the end: what another process should have written behind the end is not overwritten.
         var end = new FileOutputStream(file.toFile(), true);
         try {
-            var whole = new RandomAccessFile(file.toFile(), "rw");
             forceFolder();
-            return new RealFile(file, keyOf(file), end, whole);
+            return new RealFile(file, keyOf(file), end, new RandomAccessFile(file.toFile(), "rw"));
         } catch (IOException e) {
             end.close();
             throw e;

@@ -279,6 +279,7 @@ class QuickRoad implements Filter {
             response.setContentType(MediaType.APPLICATION_JSON_VALUE);
             response.setContentLength(bytes.length);
             response.getOutputStream().write(bytes);
+            response.getOutputStream().close();
         } catch (Problem problem) {
             write(problem, request, response);
         } catch (LedgerUnavailable unavailable) {
@@ -286,6 +287,7 @@ class QuickRoad implements Filter {
         } catch (RuntimeException e) {
             write(ProblemWriter.failure(e), request, response);
         }
+        ledger.commitBehind();
     }
 
     private void write(Problem problem, HttpServletRequest request, HttpServletResponse response) throws IOException {
