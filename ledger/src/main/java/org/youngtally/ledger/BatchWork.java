@@ -551,8 +551,8 @@ final class BatchWork {
     }
 
     /**
-     * Has the tables commit what was answered, where they have not. It is in the journal, so that tables which do not
-     * take it are made anew of that.
+     * Has the tables commit what was answered, where they have not. It is in the journal, of which tables that do not
+     * accept it are rebuilt.
      */
     void commitBehind() {
         if (!uncommitted) return;

@@ -7,7 +7,7 @@ import java.nio.file.Path;
 /**
  * Tells whether the machine went down since the tables were last in use. A process that is killed leaves its writes
  * with the operating system; a machine that goes down may have kept any part of what was not forced, so that H2's file
- * is not to be trusted then and is made anew.
+ * is not to be trusted then and is rebuilt.
  */
 final class MachineRun {
     private static final Path LINUX = Path.of("/proc/sys/kernel/random/boot_id");

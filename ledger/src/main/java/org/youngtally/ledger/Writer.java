@@ -164,7 +164,6 @@ final class Writer implements AutoCloseable {
                 boolean came = queue.await(LOOK_MILLIS);
                 turn.lock();
                 try {
-                    work.commitBehind();
                     batch = queue.take(MOST_IN_A_BATCH, MOST_NUMBERS);
                     work.lapse();
                     if (!batch.isEmpty()) {
