@@ -49,25 +49,62 @@ class RequestDigestTest {
             """;
 
     @TempDir
-    private static Path data;
+    private static Path folder;
 
     private static final Map<Integer, String> EXPECTED = new LinkedHashMap<>();
     private static final List<Answer> ANSWERS = new ArrayList<>();
     private static final List<Answer> REPEATS = new ArrayList<>();
+
+    private static Path data() {
+        return folder.resolve("data");
+    }
 
     @BeforeAll
     static void ask() throws Exception {
         List<JsonNode> pinned =
                 Files.readAllLines(PINNED).stream().map(Service.JSON::readTree).toList();
         for (int i = 0; i < pinned.size(); i++)
-            EXPECTED.put(i, pinned.get(i).path("digest").asString(""));
-        try (Service service = Service.serve(data)) {
+            if (pinned.get(i).has("digest"))
+                EXPECTED.put(i, pinned.get(i).get("digest").asString());
+        int afterwards = (int) pinned.stream()
+                .takeWhile(each -> !each.path("restored").asBoolean(false))
+                .count();
+        try (Service service = Service.serve(data())) {
             assertThat(service.apply(DEFINITIONS).status()).isEqualTo(200);
-            for (int i = 0; i < pinned.size(); i++) {
-                ANSWERS.add(service.send(request(service, pinned.get(i), i)));
-                REPEATS.add(service.send(request(service, pinned.get(i), i)));
-            }
+            ask(service, pinned.subList(0, afterwards));
+            backUp();
         }
+        restore();
+        try (Service service = Service.serve(data())) {
+            ask(service, pinned.subList(afterwards, pinned.size()));
+        }
+    }
+
+    private static void ask(Service service, List<JsonNode> pinned) throws Exception {
+        int first = ANSWERS.size();
+        for (int i = 0; i < pinned.size(); i++) {
+            ANSWERS.add(service.send(request(service, pinned.get(i), first + i)));
+            REPEATS.add(service.send(request(service, pinned.get(i), first + i)));
+        }
+    }
+
+    private static void backUp() throws Exception {
+        onData("backup", folder.resolve("backups").toString(), "--without-secret");
+    }
+
+    /** What is stated after a loss, and that numbers are allocated again, can be asked of a restored folder alone. */
+    private static void restore() throws Exception {
+        Files.move(data(), folder.resolve("lost"));
+        try (Stream<Path> backups = Files.list(folder.resolve("backups"))) {
+            onData("restore", backups.findFirst().orElseThrow().toString());
+        }
+    }
+
+    private static void onData(String... words) throws Exception {
+        var all = new ArrayList<>(List.of(words));
+        all.addAll(List.of("--data", data().toString()));
+        CommandLine.Result result = CommandLine.run(folder, "service", all);
+        assertThat(result.exit()).as(result.err()).isZero();
     }
 
     private static HttpRequest.Builder request(Service service, JsonNode pinned, int index) {
@@ -83,7 +120,7 @@ class RequestDigestTest {
     /** By the place of the request. */
     private static Map<Integer, String> kept() throws Exception {
         var kept = new LinkedHashMap<Integer, String>();
-        try (Stream<Path> segments = Files.list(data.resolve("journal"))) {
+        try (Stream<Path> segments = Files.list(data().resolve("journal"))) {
             for (Path segment : segments.sorted().toList())
                 for (String line : Files.readAllLines(segment)) {
                     JsonNode entry = Service.JSON.readTree(line);

@@ -211,7 +211,15 @@ class AllocationController {
                         form,
                         reference,
                         new Purpose(Optional.empty(), unit.map(Unit::key)),
-                        Requests.mark(caller.name(), token, word(form), key, date, quantity, reference, asked)),
+                        Requests.mark(
+                                caller.name(),
+                                token,
+                                RequestText.of(word(form))
+                                        .part(key)
+                                        .part(date)
+                                        .part(quantity)
+                                        .part(reference)
+                                        .part(asked))),
                 caller);
     }
 
@@ -270,12 +278,12 @@ class AllocationController {
         RequestMark mark = Requests.mark(
                 caller.name(),
                 key,
-                word(form),
-                "KIND " + kind + " " + asked.unit(),
-                date,
-                quantity,
-                reference,
-                Requests.fields(asked.fields(), null));
+                RequestText.of(word(form))
+                        .part("KIND " + kind + " " + asked.unit())
+                        .part(date)
+                        .part(quantity)
+                        .part(reference)
+                        .part(Requests.fields(asked.fields(), null)));
         return take(
                 new Act.Allocate(
                         found.route().series(),

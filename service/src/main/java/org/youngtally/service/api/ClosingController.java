@@ -98,7 +98,17 @@ class ClosingController {
         return Requests.settled(
                 ledger,
                 new Act.Close(
-                        period, note, Requests.mark(actor, key, "CLOSE", period.scope(), period.key(), from, to, note)),
+                        period,
+                        note,
+                        Requests.mark(
+                                actor,
+                                key,
+                                RequestText.of("CLOSE")
+                                        .part(request.series() != null ? "SERIES" : "NAMESPACE")
+                                        .part(period.key())
+                                        .part(from.toString())
+                                        .part(to.toString())
+                                        .part(note))),
                 actor);
     }
 
@@ -275,6 +285,14 @@ class ClosingController {
         covered(caller, Right.DEFINE, period(closing));
         Optional<String> reason = Requests.note("reason", request.reason());
         return Requests.settled(
-                ledger, new Act.Reopen(closing, reason, Requests.mark(actor, key, "REOPEN", closing, reason)), actor);
+                ledger,
+                new Act.Reopen(
+                        closing,
+                        reason,
+                        Requests.mark(
+                                actor,
+                                key,
+                                RequestText.of("REOPEN").part(closing).part(reason))),
+                actor);
     }
 }

@@ -128,7 +128,15 @@ class ContinuationController {
                 particulars,
                 from ? place.position() : place.position() + 1,
                 reason,
-                Requests.mark(caller.name(), key, "CONTINUE", series, text, from, date, reason));
+                Requests.mark(
+                        caller.name(),
+                        key,
+                        RequestText.of("CONTINUE")
+                                .part(series)
+                                .part(text)
+                                .part(String.valueOf(from))
+                                .part(date)
+                                .part(reason)));
         Outlook.Used used = caller.snapshot().counters().used(lane);
         String next = Outlook.next(
                         found,

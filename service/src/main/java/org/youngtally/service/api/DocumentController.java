@@ -231,7 +231,13 @@ class DocumentController {
         }
 
         private RequestMark mark(String series, String by) {
-            return Requests.mark(caller.name(), by, "NUMBER DOCUMENT", series, name.orElseThrow(), digest);
+            return Requests.mark(
+                    caller.name(),
+                    by,
+                    RequestText.of("NUMBER DOCUMENT")
+                            .part(series)
+                            .part(name.orElseThrow())
+                            .part(digest));
         }
 
         /** Where routes lead to several series, each has an act of its own, and the key of a request is of one act. */

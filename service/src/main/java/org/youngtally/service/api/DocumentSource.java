@@ -111,7 +111,7 @@ final class DocumentSource {
             var items = new ArrayList<Item>();
             for (DocumentItemView item : file.items()) items.add(item(item, files.size() + 1));
             files.add(GivenItems.of(new Sheet(file.name(), 0, 0), items));
-            marks.add(file.digest() + "\n" + items);
+            marks.add(file.digest() + "\n" + RequestText.list(items, DocumentSource::written));
         }
         return DocumentSheets.of(files, marks);
     }
@@ -131,7 +131,63 @@ final class DocumentSource {
 
     /** By which a plan is known: the rule, and all that it was given. */
     String digest(DocumentSheets document) {
-        return document.digest(request.rule() + "\n" + places.hashCode() + "\n" + reading);
+        return document.digest(request.rule() + "\n" + hash(places) + "\n" + written(reading));
+    }
+
+    private static int hash(Map<String, Place> places) {
+        return places.entrySet().stream()
+                .mapToInt(place -> place.getKey().hashCode()
+                        ^ (31 * Double.hashCode(place.getValue().x())
+                                + Double.hashCode(place.getValue().y())))
+                .sum();
+    }
+
+    private static String written(Item item) {
+        return RequestText.object(
+                "Item",
+                "id",
+                item.id(),
+                "sheet",
+                String.valueOf(item.sheet()),
+                "text",
+                item.text(),
+                "number",
+                RequestText.optional(item.number()),
+                "attributes",
+                RequestText.map(item.attributes()),
+                "place",
+                RequestText.optional(item.place()
+                        .map(place -> RequestText.object(
+                                "Place", "x", String.valueOf(place.x()), "y", String.valueOf(place.y())))));
+    }
+
+    private static String written(Reading reading) {
+        return RequestText.object(
+                "Reading",
+                "into",
+                RequestText.optional(reading.into()),
+                "path",
+                RequestText.optional(reading.path()),
+                "identity",
+                RequestText.optional(reading.identity()),
+                "between",
+                RequestText.optional(reading.between()
+                        .map(each -> RequestText.object("Between", "before", each.before(), "after", each.after()))),
+                "marks",
+                RequestText.list(
+                        reading.marks(),
+                        mark -> RequestText.object(
+                                "Mark",
+                                "text",
+                                mark.text(),
+                                "replacedBy",
+                                RequestText.optional(mark.replacedBy()),
+                                "begins",
+                                RequestText.optional(mark.begins()))),
+                "values",
+                RequestText.map(reading.values()),
+                "rows",
+                RequestText.optional(reading.rows().map(rows -> RequestText.list(rows, RequestText::map))));
     }
 
     /** How a client reads the files. */

@@ -109,14 +109,17 @@ class LabelChangeController {
     }
 
     private enum Deed {
-        CONFIRM(Right.ALLOCATE),
-        REPRINT(Right.ALLOCATE),
-        SPOIL(Right.VOID),
-        CANCEL(Right.ALLOCATE);
+        CONFIRM("CONFIRM", Right.ALLOCATE),
+        REPRINT("REPRINT", Right.ALLOCATE),
+        SPOIL("SPOIL", Right.VOID),
+        CANCEL("CANCEL", Right.ALLOCATE);
+        /** For digests of requests. */
+        private final String word;
 
         private final Right right;
 
-        Deed(Right right) {
+        Deed(String word, Right right) {
+            this.word = word;
             this.right = right;
         }
 
@@ -136,7 +139,14 @@ class LabelChangeController {
         if (deed == Deed.SPOIL && replace) caller.need(Right.ALLOCATE, LabelJobs.where(labels.job()));
         Optional<String> reason = Requests.note("reason", choice.reason());
         RequestMark mark = Requests.mark(
-                caller.name(), key, deed + " LABELS", job, choice.places(), choice.identifiers(), reason, replace);
+                caller.name(),
+                key,
+                RequestText.of(deed.word + " LABELS")
+                        .part(job)
+                        .part(RequestText.listOrNull(choice.places()))
+                        .part(RequestText.listOrNull(choice.identifiers()))
+                        .part(reason)
+                        .part(String.valueOf(replace)));
         if (jobs.done(mark).isEmpty()) {
             List<Places> places = places(labels, deed, choice);
             LabelStep step =

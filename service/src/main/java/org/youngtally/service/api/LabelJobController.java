@@ -104,16 +104,16 @@ class LabelJobController {
         RequestMark mark = Requests.mark(
                 caller.name(),
                 key,
-                "LABELS " + request.layout()
-                        + (request.printer() == null ? "" : " TO " + request.printer())
-                        + (request.table() == null ? "" : " FOR " + request.table()),
-                request.series(),
-                request.kind(),
-                request.unit(),
-                request.quantity(),
-                request.copies(),
-                request.date(),
-                Requests.fields(request.fields(), null));
+                RequestText.of("LABELS " + request.layout()
+                                + (request.printer() == null ? "" : " TO " + request.printer())
+                                + (request.table() == null ? "" : " FOR " + request.table()))
+                        .part(request.series())
+                        .part(request.kind())
+                        .part(request.unit())
+                        .part(String.valueOf(request.quantity()))
+                        .part(String.valueOf(request.copies()))
+                        .part(request.date())
+                        .part(Requests.fields(request.fields(), null)));
         Optional<Long> earlier = jobs.done(mark);
         if (earlier.isPresent()) {
             // The first request may have been cut off before the printer heard of it.

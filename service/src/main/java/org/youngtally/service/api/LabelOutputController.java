@@ -93,7 +93,8 @@ class LabelOutputController {
             @Parameter(hidden = true) HttpServletResponse response)
             throws IOException {
         JobLabels labels = jobs.at(job, Right.ALLOCATE, caller);
-        RequestMark mark = Requests.mark(caller.name(), key, "SEND LABELS", job);
+        RequestMark mark =
+                Requests.mark(caller.name(), key, RequestText.of("SEND LABELS").part(job));
         Optional<Long> earlier = jobs.done(mark);
         List<Places> places = earlier.map(entry -> jobs.changed(job, entry, LabelState.SENT))
                 .orElseGet(() -> LabelFile.waiting(labels, LabelPreparation.MOST_DRAWN));

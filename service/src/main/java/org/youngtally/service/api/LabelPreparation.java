@@ -182,7 +182,7 @@ class LabelPreparation {
 
     /** What would allocate the numbers; for rows with different fields that is the print itself. */
     private static Act<?> act(Wanted wanted, KeptLayout layout, Optional<String> table) {
-        RequestMark mark = Requests.mark("", null);
+        RequestMark mark = Requests.unmarked();
         if (wanted.rows().size() == 1) {
             Act.LabelRow only = wanted.rows().getFirst();
             return new Act.Allocate(

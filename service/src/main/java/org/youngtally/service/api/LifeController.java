@@ -125,7 +125,13 @@ class LifeController {
                                 new Selection.Identifiers(texts),
                                 Act.Deed.RELEASE,
                                 reason,
-                                Requests.mark(actor, null, "CLEAR", series, texts, reason)),
+                                Requests.mark(
+                                        actor,
+                                        null,
+                                        RequestText.of("CLEAR")
+                                                .part(series)
+                                                .part(RequestText.list(texts))
+                                                .part(reason))),
                         actor))));
         return cleared;
     }

@@ -254,7 +254,14 @@ class ListController {
                     Act.Form.SINGLES,
                     Optional.of(list + ":" + key),
                     RecordSeries.purpose(placed),
-                    Requests.mark(caller.name(), null, "LIST", kind.key(), unit.key(), list, key));
+                    Requests.mark(
+                            caller.name(),
+                            null,
+                            RequestText.of("LIST")
+                                    .part(kind.key())
+                                    .part(unit.key())
+                                    .part(list)
+                                    .part(key)));
             return switch (Requests.perform(ledger, act, caller.name())) {
                 case Outcome.Taken taken -> taken.taking().identifiers().getFirst();
                 case Outcome.Refused<Answer.Numbers> refused -> throw Refusals.problem(refused.refusal());

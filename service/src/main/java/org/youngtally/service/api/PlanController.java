@@ -281,8 +281,14 @@ class PlanController {
                 throw new Problem(Type.PLAN_REFUSED, "The table changed since the plan was made.")
                         .field("file", "the table as it was, or a new plan");
             if (!read.numbering().isEmpty()) caller.need(Right.ALLOCATE, Where.series(series));
-            var carrying =
-                    new PlanCarrying(ledger, read, plan, Requests.mark(caller.name(), null, "CARRY OUT", series, plan));
+            var carrying = new PlanCarrying(
+                    ledger,
+                    read,
+                    plan,
+                    Requests.mark(
+                            caller.name(),
+                            null,
+                            RequestText.of("CARRY OUT").part(series).part(plan)));
             long seq = carrying.begin(why);
             carrying.carryOut(seq, done -> {});
             place.run(() -> rewrite(file, options, read, carrying.texts(seq), oldColumn, repaired));
@@ -433,7 +439,14 @@ class PlanController {
         Optional<String> reason = Requests.note("reason", request.reason());
         if (reason.isEmpty()) throw Refusals.problem(new Refusal.ReasonMissing("abandon"));
         PlanCarrying.abandon(
-                ledger, caller.name(), known, reason, Requests.mark(caller.name(), null, "ABANDON", plan, reason));
+                ledger,
+                caller.name(),
+                known,
+                reason,
+                Requests.mark(
+                        caller.name(),
+                        null,
+                        RequestText.of("ABANDON").part(plan).part(reason)));
         return ledger.read(dsl -> PlanView.of(
                 new PlanQueries(dsl).at(plan).orElseThrow(),
                 new EntryQueries(dsl).at(plan).orElseThrow()));

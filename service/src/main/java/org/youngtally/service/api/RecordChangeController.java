@@ -45,8 +45,16 @@ class RecordChangeController {
         this.ledger = ledger;
     }
 
+    /** @param word of the change, and its parts, in the text of the request */
     private ResponseEntity<RecordAnswer> change(
-            long record, Unit unit, RecordChange change, String match, String key, Caller caller, Object... parts) {
+            long record,
+            Unit unit,
+            RecordChange change,
+            String match,
+            String key,
+            Caller caller,
+            String word,
+            String... parts) {
         Optional<Integer> expects = Requests.expected(match, null);
         var act = new Act.ChangeRecord(
                 record,
@@ -56,12 +64,12 @@ class RecordChangeController {
                 Requests.mark(
                         caller.name(),
                         key,
-                        "RECORD",
-                        record,
-                        unit.key(),
-                        change.getClass().getSimpleName(),
-                        expects,
-                        List.of(parts)));
+                        RequestText.of("RECORD")
+                                .part(record)
+                                .part(unit.key())
+                                .part(word)
+                                .part(expects)
+                                .part(RequestText.list(List.of(parts)))));
         // What was done before is answered, whatever its request said.
         if (change instanceof RecordChange.Edit && match == null && !(ledger.decide(act) instanceof Decision.Repeated))
             throw Requests.versionNeeded();
@@ -108,7 +116,16 @@ class RecordChangeController {
         Records.needToChange(caller, before, unit.key(), fields);
         Optional<List<LineOrder.Wanted>> lines =
                 Optional.ofNullable(request.lines()).map(RecordController::lines);
-        return change(record, unit, new RecordChange.Edit(fields, lines), match, key, caller, fields, lines);
+        return change(
+                record,
+                unit,
+                new RecordChange.Edit(fields, lines),
+                match,
+                key,
+                caller,
+                "Edit",
+                RequestText.map(fields),
+                RequestText.optional(lines.map(all -> RequestText.list(all, RecordController::written))));
     }
 
     private static Collection<String> filled(KeptRecord record, Caller caller) {
@@ -156,8 +173,9 @@ class RecordChangeController {
                 match,
                 key,
                 caller,
-                reason,
-                typed);
+                "Renumber",
+                RequestText.optional(reason),
+                RequestText.optional(typed));
     }
 
     /**
@@ -185,7 +203,15 @@ class RecordChangeController {
                 : unit(before, request.unit(), caller);
         Records.needInAll(caller, Right.VOID, before);
         Optional<String> reason = Requests.note("reason", request.reason());
-        return change(record, unit, new RecordChange.Delete(reason), match, key, caller, reason);
+        return change(
+                record,
+                unit,
+                new RecordChange.Delete(reason),
+                match,
+                key,
+                caller,
+                "Delete",
+                RequestText.optional(reason));
     }
 
     /**
@@ -211,7 +237,15 @@ class RecordChangeController {
         Unit unit = RecordSeries.unit(caller.snapshot(), request.unit());
         caller.need(Right.ALLOCATE, Records.in(before, unit.key()));
         SortedMap<String, String> fields = Requests.fields(request.fields(), null);
-        return change(record, unit, new RecordChange.TakeOver(fields), match, key, caller, fields);
+        return change(
+                record,
+                unit,
+                new RecordChange.TakeOver(fields),
+                match,
+                key,
+                caller,
+                "TakeOver",
+                RequestText.map(fields));
     }
 
     /** @param unit one in which it stands */
@@ -233,6 +267,6 @@ class RecordChangeController {
         KeptRecord before = Records.seen(ledger, caller, record);
         Unit unit = unit(before, request.unit(), caller);
         caller.need(Right.ALLOCATE, Records.in(before, unit.key()));
-        return change(record, unit, new RecordChange.Fix(), match, key, caller);
+        return change(record, unit, new RecordChange.Fix(), match, key, caller, "Fix");
     }
 }

@@ -234,6 +234,16 @@ class RecordController {
     /** @param number of a line that there is; absent for a new one */
     record LineRequest(@Nullable Integer number, @Nullable Map<String, String> fields) {}
 
+    /** A line in the text of a request. */
+    static String written(LineOrder.Wanted line) {
+        return RequestText.object(
+                "Wanted",
+                "number",
+                RequestText.optional(line.number().map(String::valueOf)),
+                "values",
+                RequestText.map(line.values()));
+    }
+
     static List<LineOrder.Wanted> lines(List<LineRequest> lines) {
         if (lines == null) return List.of();
         return lines.stream()
@@ -330,7 +340,16 @@ class RecordController {
                 typed,
                 date,
                 series,
-                Requests.mark(caller.name(), key, "SAVE", kind.key(), unit.key(), fields, lines, typed, date));
+                Requests.mark(
+                        caller.name(),
+                        key,
+                        RequestText.of("SAVE")
+                                .part(kind.key())
+                                .part(unit.key())
+                                .part(fields)
+                                .part(RequestText.list(lines, RecordController::written))
+                                .part(typed)
+                                .part(date)));
         Outcome.Recorded recorded = Records.perform(ledger, act, caller);
         return ResponseEntity.status(recorded.known() || recorded.repeated() ? HttpStatus.OK : HttpStatus.CREATED)
                 .body(RecordAnswer.of(recorded));
@@ -446,7 +465,7 @@ class RecordController {
                 form,
                 Optional.empty(),
                 RecordSeries.purpose(placed),
-                Requests.mark("", null));
+                Requests.unmarked());
         return switch (ledger.decide(act)) {
             case Decision.Done done ->
                 done.effects().stream()

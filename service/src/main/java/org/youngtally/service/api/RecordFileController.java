@@ -95,7 +95,13 @@ class RecordFileController {
                         in.key(),
                         new RecordChange.Attach(new KeptRecord.Attached(ending, kept.size(), kept.digest())),
                         Optional.empty(),
-                        Requests.mark(caller.name(), key, "ATTACH", record, ending, kept.digest())),
+                        Requests.mark(
+                                caller.name(),
+                                key,
+                                RequestText.of("ATTACH")
+                                        .part(record)
+                                        .part(ending)
+                                        .part(kept.digest()))),
                 caller);
         return ResponseEntity.status(recorded.repeated() ? HttpStatus.OK : HttpStatus.CREATED)
                 .body(RecordAnswer.of(recorded));

@@ -3,14 +3,9 @@ package org.youngtally.service.api;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
-import java.util.Arrays;
-import java.util.Base64;
 import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
@@ -18,7 +13,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
 import org.springframework.http.MediaType;
 import org.youngtally.core.access.Account;
 import org.youngtally.core.access.AccountChange;
@@ -46,7 +40,6 @@ final class Requests {
     private static final int LAST_YEAR = 9_999;
     private static final int LONGEST_NAME = 200;
     private static final int LONGEST_NOTE = 500;
-    private static final int DIGEST_BYTES = 16;
 
     private Requests() {}
 
@@ -127,31 +120,14 @@ final class Requests {
         return text;
     }
 
-    /** A digest of everything that was asked, as it was sent: a date left out and a date given are two requests. */
-    static RequestMark mark(String actor, String key, Object... parts) {
-        String asked = Arrays.stream(parts)
-                .filter(part -> !(part instanceof Map<?, ?> map && map.isEmpty()))
-                .map(Requests::written)
-                .collect(Collectors.joining("\n"));
-        try {
-            byte[] digest = MessageDigest.getInstance("SHA-256").digest(asked.getBytes(StandardCharsets.UTF_8));
-            return new RequestMark(
-                    actor,
-                    name(Api.KEY, key),
-                    Base64.getUrlEncoder().withoutPadding().encodeToString(Arrays.copyOf(digest, DIGEST_BYTES)));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java platform has SHA-256", e);
-        }
+    /** By which a request is known: a date left out and a date given are two requests. */
+    static RequestMark mark(String actor, String key, RequestText asked) {
+        return new RequestMark(actor, name(Api.KEY, key), asked.digest());
     }
 
-    private static String written(Object part) {
-        if (part instanceof Optional<?> optional)
-            return optional.map(Requests::written).orElse("");
-        if (part instanceof Map<?, ?> map)
-            return map.entrySet().stream()
-                    .map(each -> each.getKey() + "\n" + each.getValue())
-                    .collect(Collectors.joining("\n"));
-        return String.valueOf(part);
+    /** Of an act that is decided and not performed. */
+    static RequestMark unmarked() {
+        return mark("", null, RequestText.of(""));
     }
 
     /**
@@ -206,7 +182,11 @@ final class Requests {
      * @return the account as it is from now on
      */
     static Account changed(Ledger ledger, Caller caller, String account, AccountChange change, String note) {
-        var act = new Act.ChangeAccount(account, change, note, mark(caller.name(), null, "ACCESS", account, note));
+        var act = new Act.ChangeAccount(
+                account,
+                change,
+                note,
+                mark(caller.name(), null, RequestText.of("ACCESS").part(account).part(note)));
         return switch (perform(ledger, act, caller.name())) {
             case Outcome.Changed changed -> changed.account();
             case Outcome.Refused<Answer.AccountState> refused -> throw Refusals.problem(refused.refusal());

@@ -19,6 +19,7 @@ import org.youngtally.core.act.Act;
 import org.youngtally.core.act.Answer;
 import org.youngtally.core.act.Decision;
 import org.youngtally.core.act.Effect;
+import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.act.Stretch;
 import org.youngtally.core.series.Fields;
 import org.youngtally.core.series.LaneKey;
@@ -188,7 +189,7 @@ class RestoreController {
             Caller caller) {
         if (request.series() == null)
             throw new Problem(Type.MALFORMED, "The series is missing.").field("series", "the key of a series");
-        if (ledger.rollback().isEmpty()) throw none();
+        boolean needed = ledger.rollback().isPresent();
         Series series = Requests.series(caller, request.series());
         List<String> numbers = request.highest() == null ? List.of() : request.highest();
         if (numbers.size() > MOST_NUMBERS)
@@ -207,13 +208,21 @@ class RestoreController {
                                     + (highest.unreadable().size() == 1 ? "is no number" : "are no numbers") + " of ‘"
                                     + series.key() + "’.")
                     .field("highest", "numbers that " + series.pattern() + " writes, in one of its ranges");
-        if (!Boolean.TRUE.equals(request.othersUnchanged())) others(series, highest);
+        if (needed && !Boolean.TRUE.equals(request.othersUnchanged())) others(series, highest);
         var act = new Act.StateHighest(
                 series.key(),
                 series.version(),
                 highest.lanes(),
                 reason,
-                Requests.mark(caller.name(), key, "STATE", series.key(), numbers, request.othersUnchanged(), reason));
+                Requests.mark(
+                        caller.name(),
+                        key,
+                        RequestText.of("STATE")
+                                .part(series.key())
+                                .part(RequestText.list(numbers))
+                                .part(String.valueOf(request.othersUnchanged()))
+                                .part(reason)));
+        if (!needed) needRepetition(act);
         if (Boolean.TRUE.equals(request.dryRun())) return tried(act);
         return switch (Requests.perform(ledger, act, caller.name())) {
             case Outcome.Settled settled ->
@@ -234,6 +243,13 @@ class RestoreController {
 
     private static Problem none() {
         return new Problem(Type.NO_ROLLBACK, "The ledger is the newest, as far as is known.");
+    }
+
+    /**
+     * Where the ledger is the newest, what was done before is answered to whoever repeats it, and nothing else is done.
+     */
+    private void needRepetition(Act<?> act) {
+        if (!(ledger.decide(act) instanceof Decision.Repeated)) throw none();
     }
 
     /** Of each lane that has numbers left something is to be said. */
@@ -293,8 +309,14 @@ class RestoreController {
             @RequestBody ResumeRequest request,
             @Parameter(description = Api.KEY_MEANING) @RequestHeader(name = Api.KEY, required = false) String key,
             Caller caller) {
-        if (ledger.rollback().isEmpty()) throw none();
         Optional<String> reason = Requests.note("reason", request.reason());
+        RequestMark mark =
+                Requests.mark(caller.name(), key, RequestText.of("RESUME").part(reason));
+        if (ledger.rollback().isEmpty()) {
+            var again = new Act.Resume("", reason, mark);
+            needRepetition(again);
+            return Requests.settled(ledger, again, caller.name());
+        }
         if (reason.isEmpty())
             throw new Problem(Type.REASON_MISSING, "A reason is required.")
                     .field("reason", "a reason that an auditor will understand");
@@ -308,11 +330,7 @@ class RestoreController {
                                     + ".")
                     .field("series", "a statement for each series first");
         try {
-            return switch (ledger.resume(
-                    reason,
-                    Requests.mark(caller.name(), key, "RESUME", reason),
-                    caller.name(),
-                    UnconfirmedLabels.acts(ledger, caller.name()))) {
+            return switch (ledger.resume(reason, mark, caller.name(), UnconfirmedLabels.acts(ledger, caller.name()))) {
                 case Outcome.Settled settled -> Settlement.of(settled.entry(), settled.repeated());
                 case Outcome.Refused<Answer.Settlement> refused -> throw Refusals.problem(refused.refusal());
             };

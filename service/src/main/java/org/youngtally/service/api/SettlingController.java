@@ -151,8 +151,36 @@ class SettlingController {
                         selection,
                         deed,
                         reason,
-                        Requests.mark(actor, key, deed.name(), series, selection, reason)),
+                        Requests.mark(
+                                actor,
+                                key,
+                                RequestText.of(word(deed))
+                                        .part(series)
+                                        .part(written(selection))
+                                        .part(reason))),
                 actor);
+    }
+
+    private static String word(Act.Deed deed) {
+        return switch (deed) {
+            case CONFIRM -> "CONFIRM";
+            case RELEASE -> "RELEASE";
+            case RETURN -> "RETURN";
+            case VOID -> "VOID";
+            case USE -> "USE";
+        };
+    }
+
+    /** In the text of a request. */
+    private static String written(Selection selection) {
+        return switch (selection) {
+            case Selection.Identifiers identifiers ->
+                RequestText.object("Identifiers", "texts", RequestText.list(identifiers.texts()));
+            case Selection.Through through ->
+                RequestText.object("Through", "first", through.first(), "last", through.last());
+            case Selection.Taken taken -> RequestText.object("Taken", "seq", String.valueOf(taken.seq()));
+            case Selection.Reference reference -> RequestText.object("Reference", "reference", reference.reference());
+        };
     }
 
     /**
@@ -186,7 +214,13 @@ class SettlingController {
                         block,
                         request.quantity(),
                         holder,
-                        Requests.mark(actor, key, "SPLIT", block, request.quantity(), holder)),
+                        Requests.mark(
+                                actor,
+                                key,
+                                RequestText.of("SPLIT")
+                                        .part(block)
+                                        .part(request.quantity())
+                                        .part(holder))),
                 actor);
     }
 }

@@ -160,7 +160,15 @@ class TableController {
                     List.copyOf(rows.blank().values()),
                     day,
                     series,
-                    Requests.mark(caller.name(), key, "FILL", of.key(), in.key(), day, column, digest(bytes)));
+                    Requests.mark(
+                            caller.name(),
+                            key,
+                            RequestText.of("FILL")
+                                    .part(of.key())
+                                    .part(in.key())
+                                    .part(day)
+                                    .part(column)
+                                    .part(digest(bytes))));
             var numbering = new TableNumbering(ledger, caller.name(), act);
             long all = act.rows().size();
             underWay.put(filling, new Progress("numbering", 0, all));

@@ -16,8 +16,8 @@ import org.youngtally.service.web.Problem;
 
 /** The parts that requests have in common. */
 class RequestsTest {
-    private static String digest(Object... parts) {
-        return Requests.mark("ines", "key", parts).digest();
+    private static String digest(RequestText asked) {
+        return Requests.mark("ines", "key", asked).digest();
     }
 
     @Test
@@ -55,18 +55,30 @@ class RequestsTest {
 
     @Test
     void theSameRequestHasTheSameDigest() {
-        assertThat(digest("A", Optional.of("b"), Map.of("c", "d")))
-                .isEqualTo(digest("A", Optional.of("b"), Map.of("c", "d")));
+        assertThat(digest(RequestText.of("A").part(Optional.of("b")).part(Map.of("c", "d"))))
+                .isEqualTo(digest(RequestText.of("A").part(Optional.of("b")).part(Map.of("c", "d"))));
     }
 
     @Test
     void aDateLeftOutAndADateGivenAreTwoRequests() {
-        assertThat(digest("A", Optional.empty())).isNotEqualTo(digest("A", Optional.of(LocalDate.of(2026, 3, 2))));
+        assertThat(digest(RequestText.of("A").part(Optional.empty())))
+                .isNotEqualTo(digest(RequestText.of("A").part(Optional.of(LocalDate.of(2026, 3, 2)))));
     }
 
     @Test
     void fieldsThatAreNotGivenDoNotChangeADigest() {
-        assertThat(digest("A", Map.of())).isEqualTo(digest("A"));
+        assertThat(digest(RequestText.of("A").part(Map.of()))).isEqualTo(digest(RequestText.of("A")));
+    }
+
+    @Test
+    void aPartThatIsNewChangesNoDigestWhereItIsAbsent() {
+        assertThat(digest(RequestText.of("A").added("unit", Optional.empty()))).isEqualTo(digest(RequestText.of("A")));
+    }
+
+    @Test
+    void aPartThatIsNewChangesTheDigestWhereItIsPresent() {
+        assertThat(digest(RequestText.of("A").added("unit", Optional.of("works"))))
+                .isNotEqualTo(digest(RequestText.of("A").added("place", Optional.of("works"))));
     }
 
     @Test
