@@ -262,6 +262,9 @@ public final class Store implements AutoCloseable {
         try (Connection reader = readers.getConnection()) {
             try {
                 DSLContext dsl = asking.computeIfAbsent(reader.unwrap(JdbcConnection.class), this::asking);
+                // A connection that is new or was at rest was asked something, and may look at the tables as they were
+                // then.
+                reader.rollback();
                 seldom.begin(dsl);
                 return question.apply(dsl);
             } finally {
