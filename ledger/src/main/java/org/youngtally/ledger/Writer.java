@@ -214,6 +214,7 @@ final class Writer implements AutoCloseable {
     @Override
     public void close() {
         closing = true;
+        queue.nudge();
         try {
             thread.join();
         } catch (InterruptedException e) {
