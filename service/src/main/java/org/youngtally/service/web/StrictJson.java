@@ -1,25 +1,32 @@
 package org.youngtally.service.web;
 
 import com.fasterxml.jackson.annotation.Nulls;
+import java.time.Instant;
+import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeFormatterBuilder;
 import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.youngtally.core.text.HalfSymbols;
+import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.StreamReadFeature;
 import tools.jackson.databind.DeserializationContext;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.KeyDeserializer;
+import tools.jackson.databind.SerializationContext;
 import tools.jackson.databind.cfg.CoercionAction;
 import tools.jackson.databind.cfg.CoercionInputShape;
 import tools.jackson.databind.deser.jdk.StringDeserializer;
 import tools.jackson.databind.deser.std.StdScalarDeserializer;
 import tools.jackson.databind.module.SimpleModule;
+import tools.jackson.databind.ser.std.StdScalarSerializer;
 import tools.jackson.databind.type.LogicalType;
 
 /**
  * How bodies are read: a property stands once, nothing in a list or a map is null, a text is a text, and holds no half
- * of a symbol that needs two.
+ * of a symbol that needs two. And how instants are written: with six digits of a second, so that the same answer has
+ * the same length whenever it is made.
  */
 @Configuration
 class StrictJson {
@@ -36,7 +43,22 @@ class StrictJson {
                         texts -> texts.setCoercion(CoercionInputShape.Boolean, CoercionAction.Fail))
                 .addModule(new SimpleModule("texts")
                         .addDeserializer(String.class, new Texts())
-                        .addKeyDeserializer(String.class, new Names()));
+                        .addKeyDeserializer(String.class, new Names())
+                        .addSerializer(Instant.class, new Instants()));
+    }
+
+    private static final class Instants extends StdScalarSerializer<Instant> {
+        private static final DateTimeFormatter SIX_DIGITS =
+                new DateTimeFormatterBuilder().appendInstant(6).toFormatter();
+
+        Instants() {
+            super(Instant.class);
+        }
+
+        @Override
+        public void serialize(Instant instant, JsonGenerator generator, SerializationContext context) {
+            generator.writeString(SIX_DIGITS.format(instant));
+        }
     }
 
     private static final class Texts extends StdScalarDeserializer<String> {
