@@ -8,8 +8,10 @@ import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerOptions;
 import org.youngtally.service.access.FirstAccount;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
 
 @Command(
         name = "new-password",
@@ -26,12 +28,17 @@ final class PasswordCommand implements Callable<Integer> {
     @Parameters(paramLabel = "ACCOUNT", description = "The name of the account.", defaultValue = "administrator")
     private String account;
 
+    @Spec
+    private CommandSpec spec;
+
     @Override
     public Integer call() throws IOException {
         if (!Files.isDirectory(data.resolve("journal")))
             throw new IOException("--data: " + data + " holds no journal. Name the data folder of the service.");
         try (Ledger ledger = Ledger.open(LedgerOptions.in(data))) {
-            System.out.println("The new password of ‘" + account + "’ is " + FirstAccount.renew(ledger, account));
+            spec.commandLine()
+                    .getOut()
+                    .println("The new password of ‘" + account + "’ is " + FirstAccount.renew(ledger, account));
         }
         return 0;
     }

@@ -8,7 +8,9 @@ import java.util.concurrent.Callable;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.LedgerOptions;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
 
 @Command(
         name = "rebuild",
@@ -29,13 +31,19 @@ final class RebuildCommand implements Callable<Integer> {
                     "The last entry of the journal in a copy that was made while the service ran. What later entries did is unknown in the copy; never use this for the folder that numbers are allocated from.")
     private Long upTo;
 
+    @Spec
+    private CommandSpec spec;
+
     @Override
     public Integer call() throws IOException {
         if (!Files.isDirectory(data.resolve("journal"))) {
-            System.err.println("--data: " + data + " holds no journal. Name the data folder of the service.");
+            spec.commandLine()
+                    .getErr()
+                    .println("--data: " + data + " holds no journal. Name the data folder of the service.");
             return 1;
         }
-        Ledger.rebuild(LedgerOptions.in(data), Optional.ofNullable(upTo)).forEach(System.out::println);
+        Ledger.rebuild(LedgerOptions.in(data), Optional.ofNullable(upTo))
+                .forEach(spec.commandLine().getOut()::println);
         return 0;
     }
 }

@@ -26,8 +26,13 @@ import org.youngtally.service.backup.BackupPlan;
 import org.youngtally.service.printing.Printers;
 import org.youngtally.service.web.Reach;
 
-/** A service that has started: its ledger and the address it listens on. */
-public record RunningService(Ledger ledger, String address, int port, ConfigurableApplicationContext context)
+/**
+ * A service that has started: its ledger and the address it listens on.
+ *
+ * @param afterwards what is left to do once it has ended
+ */
+public record RunningService(
+        Ledger ledger, String address, int port, ConfigurableApplicationContext context, Runnable afterwards)
         implements AutoCloseable {
 
     private static final Duration LAST_MOMENT = Duration.ofSeconds(3);
@@ -38,12 +43,12 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
     static class Application {}
 
     /**
-     * Opens the ledger and listens. The ledger is closed with the service, also when the process is asked to end.
+     * Opens the ledger and listens. The ledger is closed with the service.
      *
      * @param behindProxy whether a proxy in front of the service ends TLS
      * @param printers that labels may be sent to
      * @param backups where they are kept, and how often they are made
-     * @param afterwards what is left to do once the service has ended because the process was asked to
+     * @param afterwards what is left to do once the service has ended
      */
     public static RunningService start(
             LedgerOptions options,
@@ -95,16 +100,13 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
             application.setRegisterShutdownHook(false);
             var context = (ServletWebServerApplicationContext) application.run();
             int bound = context.getWebServer().getPort();
-            var service = new RunningService(
+            return new RunningService(
                     opened(opening),
                     (usesTls(context.getEnvironment()) ? "https://" : "http://")
                             + (address.contains(":") ? "[" + address + "]" : address) + ":" + bound,
                     bound,
-                    context);
-            service.ledger().onDeath(service::die);
-            Runtime.getRuntime()
-                    .addShutdownHook(Thread.ofPlatform().name("ending").unstarted(() -> service.end(afterwards)));
-            return service;
+                    context,
+                    afterwards);
         } catch (RuntimeException e) {
             close(opening);
             if (e instanceof IllegalArgumentException cannot) throw new IOException(cannot.getMessage(), e);
@@ -147,13 +149,20 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
     }
 
     /**
+     * Makes the process this service's own: it ends in order where the process is asked to, and the process with it.
+     */
+    void ownProcess() {
+        ledger.onDeath(this::die);
+        Runtime.getRuntime().addShutdownHook(Thread.ofPlatform().name("ending").unstarted(this::end));
+    }
+
+    /**
      * The process is asked to end: answers what waits, closes, and ends it in order. Whoever supervises it is not to
      * take an end that was asked for as a failure.
      */
-    private void end(Runnable afterwards) {
+    private void end() {
         if (!context.isActive()) return;
         close();
-        afterwards.run();
         System.out.flush();
         Runtime.getRuntime().halt(0);
     }
@@ -176,5 +185,6 @@ public record RunningService(Ledger ledger, String address, int port, Configurab
     @Override
     public void close() {
         context.close();
+        afterwards.run();
     }
 }

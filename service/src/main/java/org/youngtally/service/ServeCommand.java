@@ -1,6 +1,7 @@
 package org.youngtally.service;
 
 import java.io.IOException;
+import java.io.PrintWriter;
 import java.net.InetAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -22,6 +23,7 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.ParentCommand;
 import picocli.CommandLine.Spec;
 
 @Command(name = "serve", description = "Run the service on a data folder.", mixinStandardHelpOptions = true)
@@ -41,6 +43,9 @@ final class ServeCommand implements Callable<Integer> {
 
     @Spec
     private CommandSpec spec;
+
+    @ParentCommand
+    private Main main;
 
     @Option(
             names = "--behind-proxy",
@@ -100,15 +105,19 @@ final class ServeCommand implements Callable<Integer> {
                 new Printers(addresses(), Optional.empty()),
                 plan,
                 () -> {});
-        service.ledger().status().opening().forEach(System.out::println);
+        main.started(service);
+        PrintWriter out = spec.commandLine().getOut();
+        service.ledger().status().opening().forEach(out::println);
         Status status = service.ledger().status();
         if (!status.running())
-            System.err.println(
-                    "No numbers are allocated: " + (status.stopped().isEmpty() ? status.paused() : status.stopped()));
+            spec.commandLine()
+                    .getErr()
+                    .println("No numbers are allocated: "
+                            + (status.stopped().isEmpty() ? status.paused() : status.stopped()));
         FirstAccount.make(service.ledger(), firstAccount)
-                .ifPresent(password -> System.out.println("The first account is ‘" + firstAccount + "’, its password "
+                .ifPresent(password -> out.println("The first account is ‘" + firstAccount + "’, its password "
                         + password + "\nIt is shown only once. Sign in and change it, or write it down."));
-        System.out.println("Young Tally is ready on " + service.address() + ", data in "
+        out.println("Young Tally is ready on " + service.address() + ", data in "
                 + data.toAbsolutePath().normalize());
         return 0;
     }

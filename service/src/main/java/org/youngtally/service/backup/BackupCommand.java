@@ -1,6 +1,7 @@
 package org.youngtally.service.backup;
 
 import java.io.IOException;
+import java.io.PrintWriter;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -77,14 +78,15 @@ public final class BackupCommand implements Callable<Integer> {
                         Instant.now(),
                         false,
                         withTables ? Backup.Tables.KEPT : Backup.Tables.IN_MEMORY);
-        System.out.println("backup  " + made.place());
-        System.out.println("head    " + made.about().head());
-        System.out.println("files   " + made.about().files()
+        PrintWriter out = spec.commandLine().getOut();
+        out.println("backup  " + made.place());
+        out.println("head    " + made.about().head());
+        out.println("files   " + made.about().files()
                 + (made.about().damaged() > 0
                         ? ", of which " + made.about().damaged() + " are not what was kept"
                         : ""));
-        System.out.println("secret  " + (made.about().secret() ? "under the passphrase" : "not in it"));
-        System.out.println("audit   gap-free: %,d positions, %,d entries"
+        out.println("secret  " + (made.about().secret() ? "under the passphrase" : "not in it"));
+        out.println("audit   gap-free: %,d positions, %,d entries"
                 .formatted(made.audit().positions(), made.audit().entries()));
         return made.about().damaged() > 0 ? 1 : 0;
     }

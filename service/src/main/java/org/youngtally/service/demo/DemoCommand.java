@@ -1,7 +1,7 @@
 package org.youngtally.service.demo;
 
 import java.io.IOException;
-import java.io.PrintStream;
+import java.io.PrintWriter;
 import java.net.BindException;
 import java.net.InetAddress;
 import java.nio.charset.StandardCharsets;
@@ -25,13 +25,17 @@ import org.youngtally.ledger.journal.Entry;
 import org.youngtally.ledger.secret.Secrets;
 import org.youngtally.ledger.store.LifeQueries;
 import org.youngtally.printers.SimulatedPrinter;
+import org.youngtally.service.Main;
 import org.youngtally.service.RunningService;
 import org.youngtally.service.ServiceOptions;
 import org.youngtally.service.backup.BackupPlan;
 import org.youngtally.service.printing.Printers;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParentCommand;
+import picocli.CommandLine.Spec;
 
 @Command(
         name = "demo",
@@ -65,7 +69,11 @@ public final class DemoCommand implements Callable<Integer> {
     @Option(names = "--once", description = "Do the main job once, print each step, and stop.")
     private boolean once;
 
-    private final PrintStream out = System.out;
+    @Spec
+    private CommandSpec spec;
+
+    @ParentCommand
+    private Main main;
 
     @Override
     public Integer call() throws IOException, NoSuchAlgorithmException, InterruptedException {
@@ -92,6 +100,8 @@ public final class DemoCommand implements Callable<Integer> {
                     printer.close();
                     if (passing) remove(folder);
                 });
+        if (!once) main.started(service);
+        PrintWriter out = spec.commandLine().getOut();
         // The demo's clock is its own, and goes on where it was left.
         service.ledger().confirmDate(service.ledger().today());
         var accounts = new DemoAccounts(service.ledger());
@@ -100,8 +110,6 @@ public final class DemoCommand implements Callable<Integer> {
         if (once) {
             boolean passed = new DemoSteps(accounts, client, out).run();
             service.close();
-            printer.close();
-            if (passing) remove(folder);
             return passed ? 0 : 1;
         }
         service.ledger().status().opening().forEach(out::println);
@@ -110,7 +118,7 @@ public final class DemoCommand implements Callable<Integer> {
             fill(service.ledger(), accounts, client);
             Files.createFile(filled);
         }
-        welcome(service, accounts);
+        welcome(service, accounts, out);
         return 0;
     }
 
@@ -160,7 +168,7 @@ public final class DemoCommand implements Callable<Integer> {
         if (!lapsed.await(1, TimeUnit.MINUTES)) throw new IllegalStateException("the hold of the demo did not lapse");
     }
 
-    private void welcome(RunningService service, DemoAccounts accounts) {
+    private static void welcome(RunningService service, DemoAccounts accounts, PrintWriter out) {
         String at = service.port() == ServiceOptions.DEFAULT_PORT ? "" : " --service " + service.address();
         out.println("Young Tally runs with the demo data of Larkmoor Organ Works, in March 2026.");
         out.println();

@@ -1,7 +1,7 @@
 package org.youngtally.service.demo;
 
 import java.io.IOException;
-import java.io.PrintStream;
+import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -12,9 +12,9 @@ import tools.jackson.databind.JsonNode;
 final class DemoSteps {
     private final DemoAccounts accounts;
     private final DemoClient client;
-    private final PrintStream out;
+    private final PrintWriter out;
 
-    DemoSteps(DemoAccounts accounts, DemoClient client, PrintStream out) {
+    DemoSteps(DemoAccounts accounts, DemoClient client, PrintWriter out) {
         this.accounts = accounts;
         this.client = client;
         this.out = out;

@@ -1,6 +1,7 @@
 package org.youngtally.service.restore;
 
 import java.io.IOException;
+import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.Optional;
 import java.util.concurrent.Callable;
@@ -74,10 +75,11 @@ public final class RestoreCommand implements Callable<Integer> {
         LedgerOptions options = LedgerOptions.in(Path.of(data));
         Restore.Done done =
                 backup == null ? Restore.prove(options, proof) : Restore.run(backup, options, passphrase(), proof);
-        done.told().forEach(System.out::println);
-        System.out.println("head " + done.audit().head());
+        PrintWriter out = spec.commandLine().getOut();
+        done.told().forEach(out::println);
+        out.println("head " + done.audit().head());
         if (!done.audit().passed()) return 1;
-        System.out.println(
+        out.println(
                 done.proved()
                         ? "The ledger is the newest: the service allocates numbers from " + options.data() + "."
                         : "It is not known whether this ledger is the newest: the service allocates no numbers from "
