@@ -13,14 +13,33 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.stream.Stream;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
+import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** Printing at a printer program that others wrote: that of Debian's package cups-ipp-utils. */
+/**
+ * Printing at a printer program that others wrote: that of Debian's package cups-ipp-utils. It wants a bus to announce
+ * itself by, and gets one of its own, on which nobody listens.
+ */
 class PrinterProgramTest {
-    private static final long PATIENCE = TimeUnit.SECONDS.toNanos(30);
+    private static final long PATIENCE = TimeUnit.MINUTES.toNanos(3);
+    private static final long PAUSE = TimeUnit.MILLISECONDS.toNanos(25);
+    private static final String BUS = """
+            <busconfig>
+              <type>session</type>
+              <listen>unix:path=%s</listen>
+              <auth>EXTERNAL</auth>
+              <policy context="default"><allow send_destination="*"/><allow receive_sender="*"/><allow own="*"/></policy>
+            </busconfig>
+            """;
+
+    @TempDir
+    private static Path busFolder;
+
+    private static Process bus;
 
     @TempDir
     private Path folder;
@@ -28,13 +47,37 @@ class PrinterProgramTest {
     private Process program;
     private Printer printer;
 
+    private static Path socket() {
+        return busFolder.resolve("bus");
+    }
+
+    @BeforeAll
+    static void startBus() throws IOException {
+        Path settings = Files.writeString(busFolder.resolve("bus.conf"), BUS.formatted(socket()));
+        bus = new ProcessBuilder("dbus-daemon", "--nofork", "--config-file=" + settings)
+                .redirectErrorStream(true)
+                .redirectOutput(busFolder.resolve("log").toFile())
+                .start();
+        long end = System.nanoTime() + PATIENCE;
+        while (!Files.exists(socket())) {
+            if (!bus.isAlive() || System.nanoTime() > end)
+                throw new IOException("the bus says: " + Files.readString(busFolder.resolve("log")));
+            LockSupport.parkNanos(PAUSE);
+        }
+    }
+
+    @AfterAll
+    static void endBus() throws InterruptedException {
+        bus.destroyForcibly().waitFor();
+    }
+
     @BeforeEach
     void start() throws IOException {
         int port;
         try (var free = new ServerSocket(0)) {
             port = free.getLocalPort();
         }
-        program = new ProcessBuilder(
+        var builder = new ProcessBuilder(
                         "ippeveprinter",
                         "-p",
                         String.valueOf(port),
@@ -49,8 +92,9 @@ class PrinterProgramTest {
                         Printer.PDF,
                         "Labels")
                 .redirectErrorStream(true)
-                .redirectOutput(folder.resolve("log").toFile())
-                .start();
+                .redirectOutput(folder.resolve("log").toFile());
+        builder.environment().put("DBUS_SYSTEM_BUS_ADDRESS", "unix:path=" + socket());
+        program = builder.start();
         printer = new Printer(PrinterAddress.of("ipp://localhost:" + port + "/ipp/print"));
         awaitStart();
     }
@@ -64,13 +108,13 @@ class PrinterProgramTest {
             } catch (PrinterException e) {
                 if (!program.isAlive() || System.nanoTime() > end)
                     throw new IOException("the printer program says: " + Files.readString(folder.resolve("log")), e);
-                LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(50));
+                LockSupport.parkNanos(PAUSE);
             }
     }
 
     @AfterEach
-    void end() {
-        program.destroyForcibly();
+    void end() throws InterruptedException {
+        program.destroyForcibly().waitFor();
     }
 
     @Test
