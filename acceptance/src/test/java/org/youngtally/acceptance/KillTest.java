@@ -17,7 +17,7 @@ import tools.jackson.databind.JsonNode;
 
 /** The real process is killed under load, again and again. */
 class KillTest {
-    private static final int KILLS = 5;
+    private static final int KILLS = Integer.getInteger("kills", 2);
     private static final int CALLERS = 8;
     private static final int ANSWERS_BEFORE_A_KILL = 150;
 
@@ -29,7 +29,7 @@ class KillTest {
         Map<String, String> answered = new ConcurrentHashMap<>();
         Queue<String> doubles = new ConcurrentLinkedQueue<>();
         for (int round = 0; round < KILLS; round++) {
-            Service service = Service.serve(data);
+            Service service = Service.process(data);
             if (round == 0)
                 assertThat(service.apply(
                                         "series: [{key: n, pattern: 'N-{count 7}', ranges: [{first: 1, last: 9999999, opens: 2026-01-01}]}]")

@@ -24,7 +24,7 @@ import tools.jackson.databind.JsonNode;
  * The service is killed again and again while labels are printed: no number is on labels of two jobs, and none is lost.
  */
 class LabelKillTest {
-    private static final int KILLS = 4;
+    private static final int KILLS = Integer.getInteger("kills", 2);
     private static final int LABELS = 40;
     private static final String DEFINITIONS = """
             series: [{ key: pipe, pattern: 'P-{count 6}', ranges: [{ first: 1, last: 999999, opens: 2020-01-01 }] }]
@@ -43,7 +43,7 @@ class LabelKillTest {
 
     @Test
     void noNumberIsOnTwoLabelsAndNoneIsUnaccountedFor() throws Exception {
-        Service service = Service.serve(data);
+        Service service = Service.process(data);
         assertThat(service.apply(DEFINITIONS).status()).isEqualTo(200);
         for (int kill = 1; kill <= KILLS; kill++) {
             var enough = new CountDownLatch(1 + kill % 4);
@@ -52,7 +52,7 @@ class LabelKillTest {
             enough.await();
             service.kill();
             desk.join();
-            service = Service.serve(data);
+            service = Service.process(data);
         }
         try (Service last = service) {
             // What was under way is asked for again, with the same keys.

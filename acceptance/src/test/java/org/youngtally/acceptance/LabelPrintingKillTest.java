@@ -17,8 +17,8 @@ import tools.jackson.databind.JsonNode;
  * twice, and of what is not known to be printed the ledger says so.
  */
 class LabelPrintingKillTest {
-    private static final int KILLS = 10;
-    private static final int LABELS = 3_000;
+    private static final int KILLS = Integer.getInteger("kills", 2);
+    private static final int LABELS = 600 + 300 * KILLS;
     private static final String DEFINITIONS = """
             series: [{ key: pipe, pattern: 'P-{count 6}', ranges: [{ first: 1, last: 999999, opens: 2020-01-01 }] }]
             layouts:
@@ -32,7 +32,7 @@ class LabelPrintingKillTest {
     void everyLabelComesOutOnceOrIsUnconfirmed() throws Exception {
         try (SimulatedPrinter printer = SimulatedPrinter.start(0, 1)) {
             String address = printer.address().toString();
-            Service service = Service.serve(data, "--printer", address);
+            Service service = Service.process(data, "--printer", address);
             assertThat(service.apply(DEFINITIONS).status()).isEqualTo(200);
             long job = service.post(
                             "/api/v1/label-jobs",
@@ -45,7 +45,7 @@ class LabelPrintingKillTest {
                 int enough = printer.jobs().size() + kill % 3;
                 service.await(() -> printer.jobs().size() > enough);
                 service.kill();
-                service = Service.serve(data, "--printer", address);
+                service = Service.process(data, "--printer", address);
             }
             try (Service last = service) {
                 last.await(() -> shown(last, job).at("/summary/states/waiting").asInt(0) == 0

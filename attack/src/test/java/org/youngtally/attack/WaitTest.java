@@ -28,7 +28,7 @@ import org.junit.jupiter.params.provider.MethodSource;
  */
 class WaitTest {
     private static final long EVERY_MILLIS = 50;
-    private static final long RUN_MILLIS = Long.getLong("attack.millis", 2_000);
+    private static final long RUN_MILLIS = Long.getLong("attack.millis", 800);
     private static final int ROUNDS = 3;
     /** A quiet wait that is shorter is no measure. */
     private static final double LEAST_QUIET_MILLIS = 25;

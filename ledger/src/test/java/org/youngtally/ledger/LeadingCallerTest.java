@@ -23,7 +23,7 @@ import org.youngtally.ledger.journal.JournalSizes;
 import org.youngtally.ledger.store.EntryQueries;
 
 /** Whoever finds nobody at work does its own act; what comes meanwhile is done by the writing thread. */
-@Timeout(value = 1, unit = TimeUnit.MINUTES, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
+@Timeout(value = 10, unit = TimeUnit.MINUTES, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
 class LeadingCallerTest {
     @TempDir
     private Path data;

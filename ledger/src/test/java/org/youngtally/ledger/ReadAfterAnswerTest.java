@@ -21,7 +21,7 @@ import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.ledger.store.IdentifierQueries;
 
 /** The tables are committed behind the answer: whoever asks waits for what was answered by then. */
-@Timeout(value = 1, unit = TimeUnit.MINUTES, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
+@Timeout(value = 10, unit = TimeUnit.MINUTES, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
 class ReadAfterAnswerTest {
     @TempDir
     private Path data;

@@ -14,11 +14,12 @@ import org.junit.jupiter.api.io.TempDir;
 
 /**
  * Copies are taken at any step and put back at any later one. A failing seed is named, and runs alone with
- * {@code -Drollback.seed=17}; {@code -Drollback.seeds=1000} runs more.
+ * {@code -Drollback.seed=17}; {@code -Drollback.seeds=1000} runs more, from {@code -Dproof.seed} on.
  */
 class RollbackSimulationTest {
     private static final int ACTS_OF_A_SEED = 300;
-    private static final long SEEDS = Long.getLong("rollback.seeds", 60);
+    private static final long SEEDS = Long.getLong("rollback.seeds", 8);
+    private static final long FIRST_SEED = Long.getLong("proof.seed", 0);
 
     @TempDir
     private Path folder;
@@ -27,7 +28,7 @@ class RollbackSimulationTest {
     @Timeout(value = 60, unit = TimeUnit.MINUTES, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
     void nothingIsIssuedTwiceThatWasNotDeclaredInDoubt() {
         Long only = Long.getLong("rollback.seed");
-        LongStream seeds = only != null ? LongStream.of(only) : LongStream.range(0, SEEDS);
+        LongStream seeds = only != null ? LongStream.of(only) : LongStream.range(FIRST_SEED, FIRST_SEED + SEEDS);
         var putBack = new AtomicLong();
         List<String> failures = seeds.parallel()
                 .mapToObj(seed -> failure(seed, true, putBack))
@@ -43,8 +44,8 @@ class RollbackSimulationTest {
     void aCopyThatIsPutBackWithoutAWordIsNoticed() {
         assertThat(LongStream.range(0, 8)
                         .mapToObj(seed -> failure(seed, false, new AtomicLong()))
-                        .flatMap(Optional::stream))
-                .isNotEmpty();
+                        .anyMatch(Optional::isPresent))
+                .isTrue();
     }
 
     private Optional<String> failure(long seed, boolean stating, AtomicLong putBack) {

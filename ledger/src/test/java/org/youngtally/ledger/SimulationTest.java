@@ -14,11 +14,12 @@ import org.junit.jupiter.api.io.TempDir;
 
 /**
  * Random acts of every sort on a machine that dies, held against a simple model. A failing seed is named, and runs
- * alone with {@code -Dsimulation.seed=17}; {@code -Dsimulation.acts=10000000} runs more.
+ * alone with {@code -Dsimulation.seed=17}; {@code -Dsimulation.acts=10000000} runs more, from {@code -Dproof.seed} on.
  */
 class SimulationTest {
     private static final int ACTS_OF_A_SEED = 2_500;
-    private static final long ACTS = Long.getLong("simulation.acts", 200_000);
+    private static final long ACTS = Long.getLong("simulation.acts", 20_000);
+    private static final long FIRST_SEED = Long.getLong("proof.seed", 0);
 
     @TempDir
     private Path folder;
@@ -27,7 +28,8 @@ class SimulationTest {
     @Timeout(value = 60, unit = TimeUnit.MINUTES, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
     void theLedgerDoesWhatTheModelSays() {
         Long only = Long.getLong("simulation.seed");
-        LongStream seeds = only != null ? LongStream.of(only) : LongStream.range(0, ACTS / ACTS_OF_A_SEED);
+        LongStream seeds =
+                only != null ? LongStream.of(only) : LongStream.range(FIRST_SEED, FIRST_SEED + ACTS / ACTS_OF_A_SEED);
         var acts = new AtomicLong();
         var restarts = new AtomicLong();
         List<String> failures = seeds.parallel()
@@ -44,8 +46,8 @@ class SimulationTest {
     void aJournalThatIsNotForcedIsNoticed() {
         assertThat(LongStream.range(0, 6)
                         .mapToObj(seed -> failure(seed, false, new AtomicLong(), new AtomicLong()))
-                        .flatMap(Optional::stream))
-                .isNotEmpty();
+                        .anyMatch(Optional::isPresent))
+                .isTrue();
     }
 
     private Optional<String> failure(long seed, boolean forcing, AtomicLong acts, AtomicLong restarts) {

@@ -39,10 +39,11 @@ import org.youngtally.ledger.store.IdentifierQueries;
  * The machine's power goes off at any disk operation, while several callers take numbers. What is found afterwards is
  * what was forced and a random, torn part of the rest. Every number that was answered must be there, and none twice. A
  * failing seed is named and can be run alone: {@code -Dpowercut.seed=17}; {@code -Dpowercut.seeds} says how many there
- * are.
+ * are, from {@code -Dproof.seed} on.
  */
 class PowerCutTest {
-    private static final int SEEDS = Integer.getInteger("powercut.seeds", 100);
+    private static final int SEEDS = Integer.getInteger("powercut.seeds", 12);
+    private static final long FIRST_SEED = Long.getLong("proof.seed", 0);
     private static final int CALLERS = 4;
     /** H2 reuses the space of freed pages at once, so that a torn image mixes old pages with new ones. */
     private static final String REUSE = ";DB_CLOSE_ON_EXIT=FALSE;RETENTION_TIME=0;WRITE_DELAY=1";
@@ -54,7 +55,7 @@ class PowerCutTest {
     @Timeout(value = 10, unit = TimeUnit.MINUTES, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
     void whatWasAnsweredSurvivesAPowerCut() {
         Long only = Long.getLong("powercut.seed");
-        LongStream seeds = only != null ? LongStream.of(only) : LongStream.range(0, SEEDS);
+        LongStream seeds = only != null ? LongStream.of(only) : LongStream.range(FIRST_SEED, FIRST_SEED + SEEDS);
         var answered = new AtomicInteger();
         List<String> failures = seeds.parallel()
                 .mapToObj(seed -> failure(seed, true, answered))
@@ -70,10 +71,9 @@ class PowerCutTest {
     @Test
     void theSimulationNoticesAJournalThatIsNotForced() {
         assertThat(LongStream.range(0, 12)
-                        .parallel()
                         .mapToObj(seed -> failure(seed, false, new AtomicInteger()))
-                        .flatMap(Optional::stream))
-                .isNotEmpty();
+                        .anyMatch(Optional::isPresent))
+                .isTrue();
     }
 
     private Optional<String> failure(long seed, boolean forcingWorks, AtomicInteger answeredInAll) {
