@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
-import java.util.Comparator;
 import java.util.Map;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
@@ -22,13 +21,49 @@ import org.openqa.selenium.support.ui.WebDriverWait;
 final class Browser implements AutoCloseable {
     private static final Duration PATIENCE = Duration.ofSeconds(60);
 
+    /** One for all tests of this process: it takes seconds to start, and is emptied between two users. */
+    private static Running shared;
+
+    private static boolean inUse;
+
+    private final Running running;
     private final ChromeDriver driver;
     private final String address;
-    private final Path profile;
 
+    /** A browser that runs, and its folder. */
+    private record Running(ChromeDriver driver, Path profile) {
+        Path downloads() {
+            return profile.resolve("downloads");
+        }
+
+        void quit() {
+            driver.quit();
+            try {
+                Folders.delete(profile);
+            } catch (IOException e) {
+                System.err.println(profile + " could not be deleted: " + e.getMessage());
+            }
+        }
+    }
+
+    /** While another one is open this is one by itself. */
     Browser(String address) throws IOException {
         this.address = address;
-        this.profile = Files.createTempDirectory("console-test");
+        if (inUse) this.running = start();
+        else {
+            if (shared == null) {
+                shared = start();
+                Runtime.getRuntime().addShutdownHook(Thread.ofPlatform().unstarted(shared::quit));
+            }
+            this.running = shared;
+            inUse = true;
+        }
+        this.driver = running.driver();
+        size(1280, 800);
+    }
+
+    private static Running start() throws IOException {
+        Path profile = Files.createTempDirectory("console-test");
         var options = new ChromeOptions();
         options.setBinary("/usr/bin/chromium");
         options.addArguments(
@@ -44,13 +79,16 @@ final class Browser implements AutoCloseable {
                 "--lang=en-GB",
                 "--user-data-dir=" + profile);
         options.setExperimentalOption(
-                "prefs", Map.of("download.default_directory", downloads().toString()));
+                "prefs",
+                Map.of(
+                        "download.default_directory",
+                        profile.resolve("downloads").toString()));
         var service = new ChromeDriverService.Builder()
                 .usingDriverExecutable(Path.of("/usr/bin/chromedriver").toFile())
                 .build();
-        this.driver = new ChromeDriver(service, options);
+        var driver = new ChromeDriver(service, options);
         driver.manage().timeouts().scriptTimeout(PATIENCE);
-        size(1280, 800);
+        return new Running(driver, profile);
     }
 
     void size(int width, int height) {
@@ -159,14 +197,10 @@ final class Browser implements AutoCloseable {
         return driver.executeAsyncScript(script);
     }
 
-    private Path downloads() {
-        return profile.resolve("downloads");
-    }
-
     /** Waits until a file was downloaded whole, and gives its text. */
     String downloaded(String name) throws IOException {
-        waiting().until(each -> Files.exists(downloads().resolve(name)));
-        return Files.readString(downloads().resolve(name));
+        waiting().until(each -> Files.exists(running.downloads().resolve(name)));
+        return Files.readString(running.downloads().resolve(name));
     }
 
     void picture(Path file) throws IOException {
@@ -180,16 +214,24 @@ final class Browser implements AutoCloseable {
     }
 
     private WebDriverWait waiting() {
-        var wait = new WebDriverWait(driver, PATIENCE, Duration.ofMillis(50));
+        var wait = new WebDriverWait(driver, PATIENCE, Duration.ofMillis(25));
         wait.ignoring(StaleElementReferenceException.class);
         return wait;
     }
 
+    /**
+     * Nothing is left for the next one: no page that asks its service for more, no cookie, no download. What else a
+     * page keeps is kept by the address of its service, which has a port of its own.
+     */
     @Override
     public void close() throws IOException {
-        driver.quit();
-        try (var files = Files.walk(profile)) {
-            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) Files.deleteIfExists(file);
+        if (running != shared) {
+            running.quit();
+            return;
         }
+        driver.get("about:blank");
+        driver.executeCdpCommand("Network.clearBrowserCookies", Map.of());
+        Folders.delete(running.downloads());
+        inUse = false;
     }
 }

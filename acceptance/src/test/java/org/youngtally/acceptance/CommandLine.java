@@ -60,17 +60,20 @@ final class CommandLine {
         return new Result(exit, out.toString(), err.toString());
     }
 
-    /**
-     * @param folder for what it prints to standard error
-     * @param module whose jar it is
-     */
-    static Result run(Path folder, String module, List<String> arguments) throws Exception {
-        return run(folder, module, arguments, Map.of(), "");
+    /** Runs a command of the service on its data folder, within this process. */
+    static Result onData(List<String> arguments) {
+        var out = new StringWriter();
+        var err = new StringWriter();
+        int exit = ServiceProgram.run(out, err, arguments);
+        return new Result(exit, out.toString(), err.toString());
     }
 
-    /** @param typed what it reads from standard input */
-    static Result run(Path folder, String module, List<String> arguments, Map<String, String> environment, String typed)
-            throws Exception {
+    /**
+     * Runs the jar of a module as a process.
+     *
+     * @param folder for what it prints to standard error
+     */
+    static Result process(Path folder, String module, List<String> arguments) throws Exception {
         var command = new ArrayList<>(List.of(
                 Service.JAVA.toString(),
                 "-XX:TieredStopAtLevel=1",
@@ -78,10 +81,8 @@ final class CommandLine {
                 Service.jar(module).toString()));
         command.addAll(arguments);
         Path err = Files.createTempFile(folder, "err", ".txt");
-        var builder = new ProcessBuilder(command).redirectError(err.toFile());
-        builder.environment().putAll(environment);
-        Process process = builder.start();
-        process.getOutputStream().write(typed.getBytes(StandardCharsets.UTF_8));
+        Process process =
+                new ProcessBuilder(command).redirectError(err.toFile()).start();
         process.getOutputStream().close();
         String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
         return new Result(process.waitFor(), out, Files.readString(err));

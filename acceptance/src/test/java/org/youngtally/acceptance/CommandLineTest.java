@@ -38,8 +38,8 @@ class CommandLineTest {
         return CommandLine.client(Map.of(), "", arguments);
     }
 
-    private static Result run(String module, List<String> arguments) throws Exception {
-        return CommandLine.run(folder, module, arguments);
+    private static Result onData(String... arguments) {
+        return CommandLine.onData(List.of(arguments));
     }
 
     @Test
@@ -51,16 +51,14 @@ class CommandLineTest {
 
     @Test
     void aFirstAccountThatIsNoNameIsRefusedBeforeAnythingIsMade() throws Exception {
-        assertThat(run(
-                                "service",
-                                List.of(
-                                        "serve",
-                                        "--port",
-                                        "0",
-                                        "--data",
-                                        folder.resolve("no-account").toString(),
-                                        "--first-account",
-                                        "Keeper 1"))
+        assertThat(onData(
+                                "serve",
+                                "--port",
+                                "0",
+                                "--data",
+                                folder.resolve("no-account").toString(),
+                                "--first-account",
+                                "Keeper 1")
                         .exit())
                 .isEqualTo(2);
     }
@@ -158,7 +156,7 @@ class CommandLineTest {
 
     @Test
     void checkDigitsAreAddedAndVerifiedWithoutAService() throws Exception {
-        assertThat(run("cli", List.of("check", "add", "gs1", "952123412345", "9521237")))
+        assertThat(client(List.of("check", "add", "gs1", "952123412345", "9521237")))
                 .isEqualTo(new Result(0, "9521234123453\n95212371\n", ""));
         Result verified = client(List.of("check", "verify", "damm", "3189", "3819"));
         assertThat(verified.exit()).isEqualTo(1);
@@ -230,12 +228,13 @@ class CommandLineTest {
                         .asBoolean())
                 .isTrue();
         assertThat(youngtally("completion", "--service", "x").exit()).isEqualTo(2);
-        assertThat(run("cli", List.of("completion")).out()).contains("complete -F _complete_youngtally");
+        assertThat(CommandLine.process(folder, "cli", List.of("completion")).out())
+                .contains("complete -F _complete_youngtally");
     }
 
     @Test
     void theMainJobRunsOnce() throws Exception {
-        Result once = run("service", List.of("demo", "--once"));
+        Result once = CommandLine.process(folder, "service", List.of("demo", "--once"));
         assertThat(once.exit()).isZero();
         assertThat(once.out())
                 .contains("LW26-00001 for ORDER-881")
@@ -245,26 +244,18 @@ class CommandLineTest {
 
     @Test
     void theServiceStaysOnThisMachine() throws Exception {
-        Result refused = run(
-                "service",
-                List.of(
-                        "serve",
-                        "--address",
-                        "0.0.0.0",
-                        "--data",
-                        folder.resolve("d").toString()));
+        Result refused = onData(
+                "serve", "--address", "0.0.0.0", "--data", folder.resolve("d").toString());
         assertThat(refused.exit()).isEqualTo(1);
         assertThat(refused.err())
                 .contains("0.0.0.0 can be reached from elsewhere, and passwords would be sent unencrypted")
                 .contains("--behind-proxy");
-        Result busy = run(
-                "service",
-                List.of(
-                        "serve",
-                        "--port",
-                        Integer.toString(service.port()),
-                        "--data",
-                        folder.resolve("e").toString()));
+        Result busy = onData(
+                "serve",
+                "--port",
+                Integer.toString(service.port()),
+                "--data",
+                folder.resolve("e").toString());
         assertThat(busy.exit()).isEqualTo(1);
         assertThat(busy.err()).contains("port " + service.port() + " is in use");
     }
@@ -272,16 +263,13 @@ class CommandLineTest {
     @Test
     void oneProcessOwnsADataFolderAndRebuildWantsItAlone() throws Exception {
         Path data = folder.resolve("owned");
-        try (Service owner = Service.serve(data)) {
+        try (Service owner = Service.process(data)) {
             owner.apply("series: [{key: n, pattern: 'N{count 3}', ranges: [{first: 1, last: 9, opens: 2026-01-01}]}]");
-            assertThat(run("service", List.of("serve", "--port", "0", "--data", data.toString()))
-                            .err())
+            assertThat(onData("serve", "--port", "0", "--data", data.toString()).err())
                     .contains("another process is using the data folder");
-            assertThat(run("service", List.of("rebuild", "--data", data.toString()))
-                            .exit())
-                    .isEqualTo(1);
+            assertThat(onData("rebuild", "--data", data.toString()).exit()).isEqualTo(1);
         }
-        Result rebuilt = run("service", List.of("rebuild", "--data", data.toString()));
+        Result rebuilt = onData("rebuild", "--data", data.toString());
         assertThat(rebuilt.out()).contains("3 entries were written into new tables");
         try (Service again = Service.serve(data)) {
             assertThat(again.get("/api/v1/series/n").status()).isEqualTo(200);

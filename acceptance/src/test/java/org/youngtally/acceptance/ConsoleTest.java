@@ -268,7 +268,7 @@ class ConsoleTest {
 
     @Test
     void anEmptyAndAFailingServiceSaySo(@TempDir Path data) throws Exception {
-        try (Service empty = Service.serve(data);
+        try (Service empty = Service.process(data);
                 Browser own = new Browser(empty.address())) {
             own.signIn("administrator", empty.password());
             own.sees("No series are defined.");

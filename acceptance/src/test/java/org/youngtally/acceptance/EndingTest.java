@@ -24,7 +24,7 @@ class EndingTest {
     private Path folder;
 
     private Service serve() throws Exception {
-        return Service.serve(folder.resolve("data"));
+        return Service.process(folder.resolve("data"));
     }
 
     @Test

@@ -73,6 +73,8 @@ class GeneratedClientTest {
                 Path.of("."),
                 Stream.of(
                         Service.JAVA.toString(),
+                        "-XX:+UseSerialGC",
+                        "-XX:TieredStopAtLevel=1",
                         "-jar",
                         GENERATOR.toString(),
                         "generate",

@@ -459,7 +459,7 @@ class NumberCommandTest {
         Files.writeString(rule, "into: Pipe\nidentity: Card\nseries: wire\ndocument: few\n");
         String definition =
                 "series: [{ key: wire, pattern: 'W-{count 4}', ranges: [{ first: 1, last: 9999, opens: 2020-01-01 }] }]";
-        Service killed = Service.serve(data);
+        Service killed = Service.process(data);
         killed.apply(definition);
         CommandLine.run(
                 folder,

@@ -182,38 +182,24 @@ class OrganisationTest {
     void somebodySignsInAtATerminalAndOut() throws Exception {
         Path config = folder.resolve("config");
         Map<String, String> environment = Map.of("XDG_CONFIG_HOME", config.toString(), "YOUNGTALLY_TOKEN", "");
-        Result wrong = CommandLine.run(
-                folder,
-                "cli",
-                List.of("sign-in", "mara", "--password-stdin", "--service", service.address()),
+        Result wrong = CommandLine.client(
                 environment,
-                "larkmoor-tobin\n");
+                "larkmoor-tobin\n",
+                List.of("sign-in", "mara", "--password-stdin", "--service", service.address()));
         assertThat(wrong.exit()).isEqualTo(1);
         assertThat(wrong.err()).contains("Wrong account or password");
-        assertThat(CommandLine.run(
-                                folder,
-                                "cli",
-                                List.of("sign-in", "mara", "--service", service.address()),
-                                environment,
-                                "")
+        assertThat(CommandLine.client(environment, "", List.of("sign-in", "mara", "--service", service.address()))
                         .err())
                 .contains("There is no terminal for the password");
-        Result in = CommandLine.run(
-                folder,
-                "cli",
-                List.of("sign-in", "mara", "--password-stdin", "--service", service.address()),
+        Result in = CommandLine.client(
                 environment,
-                "larkmoor-mara\n");
+                "larkmoor-mara\n",
+                List.of("sign-in", "mara", "--password-stdin", "--service", service.address()));
         assertThat(in.err()).contains("as mara, until 2026-04-01");
         Path kept = config.resolve("youngtally/sign-ins.json");
         assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(kept)))
                 .isEqualTo("rw-------");
-        assertThat(CommandLine.run(
-                                folder,
-                                "cli",
-                                List.of("allocate", "drawing", "--service", service.address()),
-                                environment,
-                                "")
+        assertThat(CommandLine.client(environment, "", List.of("allocate", "drawing", "--service", service.address()))
                         .exit())
                 .isZero();
         assertThat(as("hanna", "entry", "list", "--series", "drawing", "--limit", "1")
@@ -222,15 +208,10 @@ class OrganisationTest {
         assertThat(as("hanna", "account", "show", "mara").out())
                 .contains("sign-in on ")
                 .contains("in force");
-        assertThat(CommandLine.run(folder, "cli", List.of("sign-out", "--service", service.address()), environment, "")
+        assertThat(CommandLine.client(environment, "", List.of("sign-out", "--service", service.address()))
                         .err())
                 .contains("mara is signed out");
-        assertThat(CommandLine.run(
-                                folder,
-                                "cli",
-                                List.of("allocate", "drawing", "--service", service.address()),
-                                environment,
-                                "")
+        assertThat(CommandLine.client(environment, "", List.of("allocate", "drawing", "--service", service.address()))
                         .err())
                 .contains("Authentication required.", "youngtally sign-in ACCOUNT");
         assertThat(as("hanna", "account", "show", "mara").out()).contains("revoked");

@@ -30,7 +30,9 @@ class ReadmeTest {
             Files.createSymbolicLink(folder.resolve("demo"), HOME.resolve("demo"));
             Path client = Files.writeString(
                     folder.resolve("youngtally"),
-                    "#!/bin/sh\nexec " + Service.JAVA + " -XX:TieredStopAtLevel=1 -jar " + Service.jar("cli")
+                    "#!/bin/sh\nexec " + Service.JAVA
+                            + " -XX:+UseSerialGC -XX:TieredStopAtLevel=1 -XX:+AutoCreateSharedArchive -Xlog:cds=off -Xlog:aot=off -XX:SharedArchiveFile="
+                            + folder.resolve("client.jsa") + " -jar " + Service.jar("cli")
                             + " \"$@\"\n");
             Files.setPosixFilePermissions(client, PosixFilePermissions.fromString("rwx------"));
             for (String written : lines()) {

@@ -38,7 +38,7 @@ class RecordKillTest {
 
     @Test
     void eachRecordHasItsNumberAndEachNumberItsRecordAlsoAfterAKill() throws Exception {
-        Service first = Service.serve(data);
+        Service first = Service.process(data);
         assertThat(first.apply(DEFINED).status()).isEqualTo(200);
         var enough = new CountDownLatch(ANSWERS_BEFORE_THE_KILL);
         List<Thread> callers = saveAll(first, enough);

@@ -245,7 +245,7 @@ class RepairedTableTest {
                 .append(i)
                 .append('\n'));
         Path table = Files.writeString(folder.resolve("killed.csv"), rows);
-        Service first = Service.serve(data);
+        Service first = Service.process(data);
         first.apply(
                 "series: [{ key: killed, pattern: 'K-{count 6}', ranges: [{ first: 1, last: 999999, opens: 2020-01-01 }] }]");
         CommandLine.run(folder, first, "table", "plan", table.toString(), "--series", "killed");

@@ -103,7 +103,7 @@ class RequestDigestTest {
     private static void onData(String... words) throws Exception {
         var all = new ArrayList<>(List.of(words));
         all.addAll(List.of("--data", data().toString()));
-        CommandLine.Result result = CommandLine.run(folder, "service", all);
+        CommandLine.Result result = CommandLine.onData(all);
         assertThat(result.exit()).as(result.err()).isZero();
     }
 

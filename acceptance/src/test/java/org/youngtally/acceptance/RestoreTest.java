@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
@@ -65,16 +64,8 @@ class RestoreTest {
         }
         newest = Files.move(data(), folder.resolve("newest"));
         restored = folder.resolve("restored");
-        CommandLine.run(
-                folder,
-                "service",
-                List.of(
-                        "restore",
-                        backup.toString(),
-                        "--data",
-                        restored.toString(),
-                        "--passphrase-file",
-                        passphrase()));
+        CommandLine.onData(List.of(
+                "restore", backup.toString(), "--data", restored.toString(), "--passphrase-file", passphrase()));
     }
 
     /** A job of labels with new numbers, which wait unless they are sent at once. */
@@ -90,26 +81,13 @@ class RestoreTest {
     @AfterEach
     void end() throws Exception {
         if (service != null) service.close();
-        delete(data());
-        delete(folder.resolve("receipts"));
-    }
-
-    private static void delete(Path place) throws Exception {
-        if (!Files.exists(place)) return;
-        try (Stream<Path> files = Files.walk(place)) {
-            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) Files.delete(file);
-        }
-    }
-
-    private static void copy(Path from, Path to) throws Exception {
-        try (Stream<Path> files = Files.walk(from)) {
-            for (Path file : files.toList()) Files.copy(file, to.resolve(from.relativize(file)));
-        }
+        Folders.delete(data());
+        Folders.delete(folder.resolve("receipts"));
     }
 
     /** A copy of a folder is served. */
     private void serve(Path from, String... options) throws Exception {
-        if (!Files.exists(data())) copy(from, data());
+        if (!Files.exists(data())) Folders.copy(from, data());
         service = Service.serve(data(), options);
     }
 
@@ -120,7 +98,7 @@ class RestoreTest {
     private static Result onData(String... words) throws Exception {
         var all = new ArrayList<>(List.of(words));
         all.addAll(List.of("--data", data().toString()));
-        return CommandLine.run(folder, "service", all);
+        return CommandLine.onData(all);
     }
 
     /** Of somebody who keeps no receipt from another test. */
@@ -205,7 +183,7 @@ class RestoreTest {
 
     @Test
     void aHeadThatWasKeptElsewhereProvesIt() throws Exception {
-        copy(restored, data());
+        Folders.copy(restored, data());
         assertThat(onData("restore", "--head", headOfTheBackup).out()).contains("The ledger is the newest");
         serve(restored);
         assertThat(take()).isEqualTo("P00004");
@@ -217,7 +195,7 @@ class RestoreTest {
         serve(newest);
         assertThat(client("allocate", "part").out().strip()).isEqualTo("P00008");
         service.close();
-        delete(data());
+        Folders.delete(data());
         serve(newest);
         Result refused = client("allocate", "part");
         assertThat(refused.exit()).isEqualTo(1);

@@ -4,6 +4,7 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
+import java.io.StringWriter;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -21,7 +22,10 @@ import java.util.regex.Pattern;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
-/** The service in a process of its own, as it is run for real. */
+/**
+ * The service, which tests speak to over the network: within this process, or in a process of its own where it is
+ * killed, or where the process is the matter.
+ */
 final class Service implements AutoCloseable {
     static final Path JAVA = Path.of(System.getProperty("java.home"), "bin", "java");
     static final JsonMapper JSON = JsonMapper.shared();
@@ -30,21 +34,46 @@ final class Service implements AutoCloseable {
     /** By data folder, for services that are started again. */
     private static final Map<Path, String> TOKENS = new ConcurrentHashMap<>();
 
-    private final Process process;
-    private final List<String> said = new ArrayList<>();
+    /** Absent where it runs within this process. */
+    private final Optional<Process> process;
+
+    private final AutoCloseable end;
+    private final List<String> said;
     private final HttpClient http;
     private final int port;
     private final String scheme;
     private String token = "";
     private String password = "";
 
-    private Service(Process process, String readyWord) throws IOException {
-        this(process, readyWord, HttpClient.newHttpClient());
+    /**
+     * Within this process.
+     *
+     * @param afterwards what is done once it has ended
+     */
+    private Service(List<String> arguments, AutoCloseable afterwards) throws IOException {
+        var written = new StringWriter();
+        this.process = Optional.empty();
+        AutoCloseable started = ServiceProgram.start(written, arguments);
+        this.end = () -> {
+            started.close();
+            afterwards.close();
+        };
+        this.http = HttpClient.newHttpClient();
+        this.said = written.toString().lines().toList();
+        Matcher address = ADDRESS.matcher(written.toString());
+        if (!address.find()) throw new IOException("the service named no address: " + said);
+        this.scheme = address.group(1);
+        this.port = Integer.parseInt(address.group(2));
     }
 
     private Service(Process process, String readyWord, HttpClient http) throws IOException {
         this.http = http;
-        this.process = process;
+        this.process = Optional.of(process);
+        this.said = new ArrayList<>();
+        this.end = () -> {
+            process.destroy();
+            process.waitFor();
+        };
         int found = 0;
         String spoken = "http";
         var output = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
@@ -79,11 +108,22 @@ final class Service implements AutoCloseable {
     }
 
     static Service serve(Path data, String... options) throws IOException {
-        var arguments = new ArrayList<>(List.of("serve", "--port", "0", "--data", data.toString(), "--zone", "UTC"));
-        arguments.addAll(List.of(options));
-        var service = new Service(start(arguments), "is ready on");
+        var service = new Service(serving(data, options), () -> {});
         service.recognise(data);
         return service;
+    }
+
+    /** In a process of its own, which can be killed. */
+    static Service process(Path data, String... options) throws IOException {
+        var service = new Service(start(serving(data, options)), "is ready on", HttpClient.newHttpClient());
+        service.recognise(data);
+        return service;
+    }
+
+    private static List<String> serving(Path data, String... options) {
+        var arguments = new ArrayList<>(List.of("serve", "--port", "0", "--data", data.toString(), "--zone", "UTC"));
+        arguments.addAll(List.of(options));
+        return arguments;
     }
 
     /**
@@ -130,19 +170,20 @@ final class Service implements AutoCloseable {
                 .text("token");
     }
 
-    static Service demo() throws IOException {
-        return demo(List.of());
+    /** The demo on a folder of its own. */
+    static Service demo() throws Exception {
+        Path data = DemoFolder.copied();
+        return demo(data, () -> Folders.delete(data));
     }
 
     /** The demo on a folder that stays. */
-    static Service demo(Path data) throws IOException {
-        return demo(List.of("--data", data.toString()));
+    static Service demo(Path data) throws Exception {
+        return demo(data, () -> {});
     }
 
-    private static Service demo(List<String> options) throws IOException {
-        var arguments = new ArrayList<>(List.of("demo", "--port", "0", "--zone", "UTC"));
-        arguments.addAll(options);
-        var service = new Service(start(arguments), "Stop it with Control-C");
+    private static Service demo(Path data, AutoCloseable afterwards) throws IOException {
+        var service =
+                new Service(List.of("demo", "--port", "0", "--zone", "UTC", "--data", data.toString()), afterwards);
         service.token = demoToken("hanna");
         service.password = demoPassword("hanna");
         return service;
@@ -272,15 +313,12 @@ final class Service implements AutoCloseable {
 
     /** After its end. */
     int exitCode() {
-        return process.exitValue();
+        return process.orElseThrow().exitValue();
     }
 
-    /** Waits until something is so, at most half a minute. */
+    /** Waits until something is so. */
     void await(Callable<Boolean> condition) throws Exception {
-        long began = System.nanoTime();
-        while (!condition.call())
-            if (System.nanoTime() - began > 30_000_000_000L)
-                throw new IOException("it did not come to that: " + said());
+        Awaiting.until(condition, () -> "what the service said: " + said());
     }
 
     /** Opens a stream of events. */
@@ -301,13 +339,11 @@ final class Service implements AutoCloseable {
 
     /** Ends the process at once, as a crash would. */
     void kill() throws InterruptedException {
-        process.destroyForcibly();
-        process.waitFor();
+        process.orElseThrow().destroyForcibly().waitFor();
     }
 
     @Override
-    public void close() throws InterruptedException {
-        process.destroy();
-        process.waitFor();
+    public void close() throws Exception {
+        end.close();
     }
 }

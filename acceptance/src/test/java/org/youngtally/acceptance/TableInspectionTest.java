@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -171,9 +172,9 @@ class TableInspectionTest {
     @Test
     void whatIsGuessedCanBeApplied() throws Exception {
         Path guessed = folder.resolve("guessed.yaml");
-        Result guess = CommandLine.run(
-                folder,
-                "cli",
+        Result guess = CommandLine.client(
+                Map.of(),
+                "",
                 List.of("table", "guess", CARDS.toString(), "--column", "Card", "--output", guessed.toString()));
         assertThat(guess.exit()).isZero();
         assertThat(CommandLine.run(folder, service, "apply", guessed.toString(), "--dry-run"))

@@ -102,27 +102,19 @@ class TlsTest {
                                     .GET())
                             .status())
                     .isEqualTo(403);
-            CommandLine.Result trusted = CommandLine.run(
-                    folder,
-                    "cli",
-                    List.of("status", "--service", service.address(), "--certificate", certificate.toString()),
+            CommandLine.Result trusted = CommandLine.client(
                     Map.of("YOUNGTALLY_TOKEN", service.token()),
-                    "");
+                    "",
+                    List.of("status", "--service", service.address(), "--certificate", certificate.toString()));
             assertThat(trusted.out()).contains("numbers are allocated");
-            CommandLine.Result strange = CommandLine.run(
-                    folder,
-                    "cli",
-                    List.of("status", "--service", service.address()),
-                    Map.of("YOUNGTALLY_TOKEN", service.token()),
-                    "");
+            CommandLine.Result strange = CommandLine.client(
+                    Map.of("YOUNGTALLY_TOKEN", service.token()), "", List.of("status", "--service", service.address()));
             assertThat(strange.exit()).isEqualTo(3);
             assertThat(strange.err()).contains("--certificate FILE");
-            assertThat(CommandLine.run(
-                                    folder,
-                                    "cli",
-                                    List.of("status", "--service", service.address(), "--certificate", keys.toString()),
+            assertThat(CommandLine.client(
                                     Map.of(),
-                                    "")
+                                    "",
+                                    List.of("status", "--service", service.address(), "--certificate", keys.toString()))
                             .exit())
                     .isEqualTo(2);
         }
@@ -157,22 +149,18 @@ class TlsTest {
         try (Service demo = Service.demo(folder.resolve("data"))) {
             assertThat(demo.get("/api/v1/status").status()).isEqualTo(200);
         }
-        CommandLine.Result served = CommandLine.run(
-                folder,
-                "service",
-                List.of(
-                        "serve",
-                        "--port",
-                        "0",
-                        "--address",
-                        "0.0.0.0",
-                        "--behind-proxy",
-                        "--data",
-                        folder.resolve("data").toString()));
+        CommandLine.Result served = CommandLine.onData(List.of(
+                "serve",
+                "--port",
+                "0",
+                "--address",
+                "0.0.0.0",
+                "--behind-proxy",
+                "--data",
+                folder.resolve("data").toString()));
         assertThat(served.exit()).isEqualTo(1);
         assertThat(served.err()).contains("whose passwords are public");
-        CommandLine.Result demo =
-                CommandLine.run(folder, "service", List.of("demo", "--port", "0", "--address", "0.0.0.0"));
+        CommandLine.Result demo = CommandLine.onData(List.of("demo", "--port", "0", "--address", "0.0.0.0"));
         assertThat(demo.exit()).isEqualTo(1);
         assertThat(demo.err()).contains("the passwords of the demo are public");
     }
