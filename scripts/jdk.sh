@@ -23,3 +23,9 @@ find_jdk() {
 
 # How the service is run; a cache of its classes holds for these alone.
 service_flags=(-XX:+UseParallelGC -XX:+ExitOnOutOfMemoryError --enable-native-access=ALL-UNNAMED)
+
+# What a cache of the service's classes is made for: a JDK, the flags, and the very files. Arguments: the JDK, the project.
+cache_fits() {
+  echo "$1 $(jdk_version "$1") ${service_flags[*]}"
+  stat -c '%n %s %Y' "$2"/service/target/youngtally-service-*.jar "$2"/service/target/lib/*.jar | cksum
+}

@@ -1,4 +1,9 @@
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.security.MessageDigest;
+import java.util.HexFormat;
+import java.util.stream.Stream;
 import org.flywaydb.core.Flyway;
 import org.jooq.codegen.GenerationTool;
 import org.jooq.meta.jaxb.Configuration;
@@ -11,10 +16,13 @@ import org.jooq.meta.jaxb.Target;
 
 /**
  * Migrates an empty database in memory and writes jOOQ's table classes from it. Arguments: the migrations, the folder
- * to write to.
+ * to write to. Where neither the migrations nor the libraries are others than those of its last run, nothing is done.
  */
 public class GenerateTables {
     public static void main(String[] args) throws Exception {
+        Path inputs = Path.of(args[1]).resolve("inputs");
+        String now = inputs(Path.of(args[0]));
+        if (Files.exists(inputs) && Files.readString(inputs).equals(now)) return;
         String url = "jdbc:h2:mem:tables;DB_CLOSE_DELAY=-1";
         Flyway.configure()
                 .dataSource(url, "sa", "")
@@ -38,5 +46,19 @@ public class GenerateTables {
                         .withTarget(new Target()
                                 .withPackageName("org.youngtally.ledger.store.db")
                                 .withDirectory(args[1]))));
+        Files.writeString(inputs, now);
+    }
+
+    /** The migrations and the libraries. */
+    private static String inputs(Path migrations) throws Exception {
+        var digest = MessageDigest.getInstance("SHA-256");
+        digest.update(System.getProperty("java.class.path").getBytes(StandardCharsets.UTF_8));
+        try (Stream<Path> files = Files.list(migrations)) {
+            for (Path file : files.sorted().toList()) {
+                digest.update(file.getFileName().toString().getBytes(StandardCharsets.UTF_8));
+                digest.update(Files.readAllBytes(file));
+            }
+        }
+        return HexFormat.of().formatHex(digest.digest());
     }
 }
