@@ -219,10 +219,7 @@ final class Browser implements AutoCloseable {
         return wait;
     }
 
-    /**
-     * Nothing is left for the next one: no page that asks its service for more, no cookie, no download. What else a
-     * page keeps is kept by the address of its service, which has a port of its own.
-     */
+    /** Nothing is left for the next one: no page that asks its service for more, no cookie, no receipt, no download. */
     @Override
     public void close() throws IOException {
         if (running != shared) {
@@ -231,6 +228,7 @@ final class Browser implements AutoCloseable {
         }
         driver.get("about:blank");
         driver.executeCdpCommand("Network.clearBrowserCookies", Map.of());
+        driver.executeCdpCommand("Storage.clearDataForOrigin", Map.of("origin", address, "storageTypes", "all"));
         Folders.delete(running.downloads());
         inUse = false;
     }

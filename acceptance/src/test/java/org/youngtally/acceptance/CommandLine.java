@@ -1,12 +1,14 @@
 package org.youngtally.acceptance;
 
 import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.youngtally.cli.Main;
@@ -45,11 +47,24 @@ final class CommandLine {
     }
 
     /**
-     * Runs the client.
+     * Runs the client. What it keeps is kept in the environment's own folders or nowhere: copies of the demo are one
+     * ledger, and a receipt of one would stop another.
      *
      * @param typed what it reads from standard input
      */
-    static Result client(Map<String, String> environment, String typed, List<String> arguments) {
+    static Result client(Map<String, String> environment, String typed, List<String> arguments) throws IOException {
+        if (environment.containsKey("XDG_STATE_HOME")) return clientIn(environment, typed, arguments);
+        Path state = Files.createTempDirectory("state");
+        try {
+            var all = new HashMap<>(environment);
+            all.put("XDG_STATE_HOME", state.toString());
+            return clientIn(all, typed, arguments);
+        } finally {
+            Folders.delete(state);
+        }
+    }
+
+    private static Result clientIn(Map<String, String> environment, String typed, List<String> arguments) {
         var out = new StringWriter();
         var err = new StringWriter();
         int exit = Main.run(

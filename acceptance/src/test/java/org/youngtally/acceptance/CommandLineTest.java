@@ -34,7 +34,7 @@ class CommandLineTest {
         return CommandLine.run(folder, service, arguments);
     }
 
-    private static Result client(List<String> arguments) {
+    private static Result client(List<String> arguments) throws Exception {
         return CommandLine.client(Map.of(), "", arguments);
     }
 

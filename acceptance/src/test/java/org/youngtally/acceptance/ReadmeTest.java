@@ -62,6 +62,7 @@ class ReadmeTest {
                 .redirectOutput(said.toFile());
         shell.environment().put("YOUNGTALLY_SERVICE", service.address());
         shell.environment().put("YOUNGTALLY_TOKEN", service.token());
+        shell.environment().put("XDG_STATE_HOME", folder.toString());
         return shell.start().waitFor() == 0 ? "" : Files.readString(said);
     }
 
