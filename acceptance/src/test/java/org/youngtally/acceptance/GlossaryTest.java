@@ -117,7 +117,7 @@ class GlossaryTest {
                     .toList();
         }
 
-        Stream<Text> all() throws IOException {
+        Stream<Text> all() {
             var all = new ArrayList<Text>();
             try (Stream<Path> walk = Files.walk(HOME)) {
                 walk.filter(file -> !file.toString().matches(".*/(node_modules|target|dist|\\.git)/.*"))
@@ -131,10 +131,15 @@ class GlossaryTest {
                                 throw new UncheckedIOException(e);
                             }
                         });
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
             }
             return all.stream();
         }
     }
+
+    private static final List<Text> TEXTS =
+            Stream.of(Source.values()).flatMap(Source::all).toList();
 
     static Stream<Replaced> replaced() {
         return REPLACED.stream();
@@ -142,12 +147,11 @@ class GlossaryTest {
 
     @ParameterizedTest
     @MethodSource("replaced")
-    void noReplacedWordIsRead(Replaced word) throws IOException {
-        var found = new ArrayList<String>();
-        for (Source source : Source.values())
-            source.all()
-                    .filter(each -> !word.in(each.text()).isEmpty())
-                    .forEach(each -> found.add(each.where() + ": " + each.text().strip()));
+    void noReplacedWordIsRead(Replaced word) {
+        List<String> found = TEXTS.stream()
+                .filter(each -> !word.in(each.text()).isEmpty())
+                .map(each -> each.where() + ": " + each.text().strip())
+                .toList();
         assertThat(found).as("say instead: " + word.instead()).isEmpty();
     }
 }

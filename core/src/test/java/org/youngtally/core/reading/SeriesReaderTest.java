@@ -16,6 +16,7 @@ import java.util.function.BiFunction;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.youngtally.core.Draws;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.proof.Proof;
 import org.youngtally.core.series.Fields;
@@ -36,7 +37,7 @@ class SeriesReaderTest {
     }
 
     private static void everyNumberIsReadAgain(BiFunction<String, Random, Series> generator) {
-        for (int seed = 0; seed < 1_500; seed++) {
+        for (long seed : Draws.seeds(1_500).toArray()) {
             var random = new Random(seed);
             Series series = generator.apply("s", random);
             Fields fields = GeneratedSeries.fields(series);

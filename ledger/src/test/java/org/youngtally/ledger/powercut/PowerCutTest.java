@@ -42,7 +42,7 @@ import org.youngtally.ledger.store.IdentifierQueries;
  * are, from {@code -Dproof.seed} on.
  */
 class PowerCutTest {
-    private static final int SEEDS = Integer.getInteger("powercut.seeds", 12);
+    private static final int SEEDS = Integer.getInteger("powercut.seeds", 6);
     private static final long FIRST_SEED = Long.getLong("proof.seed", 0);
     private static final int CALLERS = 4;
     /** H2 reuses the space of freed pages at once, so that a torn image mixes old pages with new ones. */
