@@ -13,6 +13,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -327,13 +328,17 @@ class AccessTableTest {
         assertThat(settle("tobin", "voids", taken("tobin", "care")).status()).isEqualTo(403);
     }
 
-    private static String taken(String role, String unit) throws Exception {
+    private static String taken(String role, String unit, String... key) throws Exception {
         Reached taken = Reached.by(service.stranger("/api/v1/series/customer/allocations")
                 .header("Content-Type", "application/json")
-                .header("Authorization", Service.bearer(Service.demoToken(role)))
+                .headers(with(key, "Authorization", Service.bearer(Service.demoToken(role))))
                 .POST(HttpRequest.BodyPublishers.ofString("{\"unit\":\"" + unit + "\"}"))
                 .build());
         return Service.JSON.readTree(taken.body()).get("first").asString();
+    }
+
+    private static String[] with(String[] key, String... header) {
+        return Stream.concat(Stream.of(header), Stream.of(key)).toArray(String[]::new);
     }
 
     private static Reached settle(String role, String act, String identifier) throws Exception {
@@ -391,5 +396,12 @@ class AccessTableTest {
                 .header("Authorization", Service.bearer(Service.demoToken(role)))
                 .POST(HttpRequest.BodyPublishers.ofString(body))
                 .build());
+    }
+
+    @Test
+    void aKeyIsOfTheAccountThatSentIt() throws Exception {
+        assertThat(taken("hanna", "care", "Idempotency-Key", "one key"))
+                .isEqualTo(taken("hanna", "care", "Idempotency-Key", "one key"))
+                .isNotEqualTo(taken("tobin", "care", "Idempotency-Key", "one key"));
     }
 }
