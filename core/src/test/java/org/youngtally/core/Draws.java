@@ -15,7 +15,7 @@ public final class Draws {
     }
 
     /** Their seeds, other ones for each commit. */
-    public static LongStream seeds(int evening) {
-        return LongStream.range(FIRST_SEED, FIRST_SEED + of(evening));
+    public static long[] seeds(int evening) {
+        return LongStream.range(FIRST_SEED, FIRST_SEED + of(evening)).toArray();
     }
 }

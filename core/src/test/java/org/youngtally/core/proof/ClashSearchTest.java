@@ -124,7 +124,7 @@ class ClashSearchTest {
         String[] fronts = {"", "1", "A", "a", "11", "{date d}", "{date M}", "{date MM}", "A{date d}", "1{date M}"};
         String[] backs = {"", "1", "-", "{date d}", "{date MM}", "1{date M}", "b"};
         int clashes = 0;
-        for (long seed : Draws.seeds(3_000).toArray()) {
+        for (long seed : Draws.seeds(3_000)) {
             var random = new Random(seed);
             List<Series> namespace = random.nextBoolean()
                     ? List.of(generated("a", fronts, backs, random))

@@ -103,7 +103,7 @@ class ProofTest {
         int clashes = 0;
         int disjoint = 0;
         int undecided = 0;
-        for (long seed : Draws.seeds(3_000).toArray()) {
+        for (long seed : Draws.seeds(3_000)) {
             var random = new Random(seed);
             List<Fields> namespace = random.nextBoolean()
                     ? List.of(fields(generator.apply("a", random)))

@@ -37,7 +37,7 @@ class SeriesReaderTest {
     }
 
     private static void everyNumberIsReadAgain(BiFunction<String, Random, Series> generator) {
-        for (long seed : Draws.seeds(1_500).toArray()) {
+        for (long seed : Draws.seeds(1_500)) {
             var random = new Random(seed);
             Series series = generator.apply("s", random);
             Fields fields = GeneratedSeries.fields(series);
