@@ -1,6 +1,6 @@
 package org.youngtally.core;
 
-import java.util.stream.LongStream;
+import java.util.SplittableRandom;
 
 /** Cases that are drawn: a tenth of an evening's, or the share that {@code -Ddraws} says in percent. */
 public final class Draws {
@@ -14,8 +14,8 @@ public final class Draws {
         return Math.max(1, evening * SHARE / 100);
     }
 
-    /** Their seeds, other ones for each commit. */
+    /** Their seeds, other ones for each commit; far apart, as neighbouring seeds of a generator begin alike. */
     public static long[] seeds(int evening) {
-        return LongStream.range(FIRST_SEED, FIRST_SEED + of(evening)).toArray();
+        return new SplittableRandom(FIRST_SEED).longs(of(evening)).toArray();
     }
 }
