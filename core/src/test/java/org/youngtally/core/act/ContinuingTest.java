@@ -12,6 +12,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.youngtally.core.pattern.Particulars;
 import org.youngtally.core.series.LaneKey;
+import org.youngtally.core.series.Outlook;
 import org.youngtally.core.series.RangeDraft;
 import org.youngtally.core.series.SeriesDraft;
 import org.youngtally.core.series.SeriesProperties;
@@ -86,6 +87,16 @@ class ContinuingTest {
                         .mapToLong(effect -> ((Effect.Issued) effect).quantity())
                         .sum())
                 .isEqualTo(25);
+    }
+
+    @Test
+    void whatIsRecordedAtTheVeryNextPositionIsAheadOfIt() {
+        recordAhead();
+        done(proceed(21));
+        take(1);
+        Outlook.Used used = ledger.state.counters().used(LANE);
+        assertThat(used.next()).isEqualTo(22);
+        assertThat(used.ahead()).containsExactly(Map.entry(22L, 26L));
     }
 
     @Test
