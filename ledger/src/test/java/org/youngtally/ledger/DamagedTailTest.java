@@ -147,6 +147,19 @@ class DamagedTailTest {
         }
     }
 
+    /** A segment begins once the one before is on disk as a whole. */
+    @Test
+    void nothingFollowsADamagedLineInAnotherSegment() throws IOException {
+        Path next = segment.resolveSibling("000000000000000004.jsonl");
+        Files.write(next, Arrays.copyOfRange(whole, last, whole.length));
+        byte[] first = Arrays.copyOf(whole, last);
+        first[last - 100] ^= 1;
+        assertThat(opened(first, MACHINE_DOWN))
+                .contains("line 3", "whole entries follow it, in segment 000000000000000004.jsonl");
+        Files.write(next, new byte[0]);
+        assertThat(opened(first, MACHINE_DOWN)).as("one that was only begun").doesNotContain("follow it");
+    }
+
     @Test
     void damageStopsNumberingAndLeavesTheFileAsItIs() throws IOException {
         Files.writeString(data.resolve("in-use"), MachineRun.current() + "\n0\n");

@@ -162,6 +162,16 @@ class DeciderTest {
     }
 
     @Test
+    void aTypedNumbersReferenceIsRepeatedHoweverTheNumberIsWrittenAndForNoOther() {
+        define(Sample.invoices().with(SeriesProperties.TYPED, "allowed"));
+        assertThat(reference("2026-03-02", 1, new Act.Form.Typed("LW26-00003"), null))
+                .isInstanceOf(Decision.Done.class);
+        assertThat(reference(null, 1, new Act.Form.Typed("lw26-00003"), null)).isEqualTo(new Decision.Repeated(2));
+        assertThat(refusal(reference(null, 1, new Act.Form.Typed("LW26-00004"), null)))
+                .isInstanceOf(Refusal.ReferenceReused.class);
+    }
+
+    @Test
     void theSameRequestIsRepeatedAndAnotherOneRefused() {
         define(Sample.invoices());
         var mark = new RequestMark("ines", Optional.of("k1"), "digest");
