@@ -373,7 +373,7 @@ final class AccessTable {
         rules.put("listPlans", new Rule("read", For.SOMEWHERE, "/table-plans", ""));
         rules.put("abandonPlan", new Rule("define", For.SOMEWHERE, "/table-plans/1/end", "{}"));
         rules.put("continueSeries", new Rule("define", For.UNIT, series + "/continuations", "{}"));
-        rules.put("showFilling", new Rule("", For.EVERYBODY_KNOWN, "/tables/none", ""));
+        rules.put("showFilling", new Rule("", For.EVERYBODY_KNOWN, "/tables?key=none", ""));
         rules.put("renumberRecord", new Rule("void", For.UNIT, record + "/renumberings", "{}"));
         rules.put("deleteRecord", new Rule("void", For.UNIT, record + "/deletions", "{\"reason\":\"tried\"}"));
         rules.put("issueToken", new Rule("access", For.ALL, "/accounts/{another}/tokens", "{}"));

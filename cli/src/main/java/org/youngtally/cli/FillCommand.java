@@ -148,7 +148,9 @@ final class FillCommand implements Callable<Integer> {
                 + (dryRun ? "&dryRun=true" : "");
         Service.Sent sent;
         try (var bar = ProgressBar.of(
-                service, "/tables/" + Service.escape(key), spec.commandLine().getErr())) {
+                service,
+                "/tables?key=" + Service.escape(key),
+                spec.commandLine().getErr())) {
             sent = service.send(path, bytes, key);
         }
         if (dryRun) {

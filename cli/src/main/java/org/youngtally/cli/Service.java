@@ -10,6 +10,7 @@ import java.io.OutputStream;
 import java.net.ConnectException;
 import java.net.HttpURLConnection;
 import java.net.URI;
+import java.net.URLDecoder;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -326,6 +327,7 @@ final class Service {
 
     private HttpURLConnection connection(String method, String path, JsonObject body, Map<String, String> headers)
             throws IOException {
+        checkNames(path);
         var connection = (HttpURLConnection)
                 URI.create(base() + "/api/v1" + path).toURL().openConnection();
         if (connection instanceof HttpsURLConnection secure && !certificate.isEmpty())
@@ -441,8 +443,23 @@ final class Service {
         return chosen.replaceFirst("/$", "");
     }
 
-    /** Escapes a text for use as one segment of a path or one value of a query. */
+    /** Escapes a text for use as one segment of a path or one value of a query, by RFC 3986. */
     static String escape(String text) {
-        return URLEncoder.encode(text, StandardCharsets.UTF_8).replace("+", "%20");
+        return URLEncoder.encode(text, StandardCharsets.UTF_8)
+                .replace("+", "%20")
+                .replace("*", "%2A")
+                .replace("%7E", "~");
+    }
+
+    /** Whatever has a place of its own in an address has a name without slashes, and none that means another place. */
+    private void checkNames(String path) {
+        for (String segment : path.replaceFirst("\\?.*", "").substring(1).split("/", -1)) {
+            String name = URLDecoder.decode(segment, StandardCharsets.UTF_8);
+            if (name.isEmpty() || name.equals(".") || name.equals("..") || name.matches(".*[/\\\\].*"))
+                throw new ParameterException(
+                        spec.commandLine(),
+                        "‘" + name
+                                + "’ is no name here: names have no slashes, and more than dots. Check what was typed");
+        }
     }
 }

@@ -3,6 +3,8 @@ package org.youngtally.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.youngtally.cli.StubService.Result;
 
 class AllocateCommandTest extends StubbedTest {
@@ -27,8 +29,15 @@ class AllocateCommandTest extends StubbedTest {
 
     @Test
     void aSeriesIsNamedSafelyInTheAddress() {
-        service.answering(201, TAKEN).run("allocate", "a/b c");
-        assertThat(service.asked().getFirst().path()).isEqualTo("/series/a%2Fb%20c/allocations");
+        service.answering(201, TAKEN).run("allocate", "a~b*c ä");
+        assertThat(service.asked().getFirst().path()).isEqualTo("/series/a~b%2Ac%20%C3%A4/allocations");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"a/b", "a\\b", ".", "..", ""})
+    void aNameThatHasNoPlaceInAnAddressIsNotSent(String series) {
+        service.answering(201, TAKEN).run("allocate", series);
+        assertThat(service.asked()).isEmpty();
     }
 
     @Test

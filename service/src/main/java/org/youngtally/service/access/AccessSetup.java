@@ -11,6 +11,7 @@ import org.springframework.context.annotation.Configuration;
 import org.springframework.core.MethodParameter;
 import org.springframework.core.Ordered;
 import org.springframework.security.web.csrf.CsrfFilter;
+import org.springframework.security.web.csrf.CsrfToken;
 import org.springframework.security.web.csrf.CsrfTokenRepository;
 import org.springframework.security.web.csrf.CsrfTokenRequestAttributeHandler;
 import org.springframework.security.web.csrf.HttpSessionCsrfTokenRepository;
@@ -94,7 +95,7 @@ class AccessSetup implements WebMvcConfigurer {
     @Bean
     FilterRegistrationBean<CsrfFilter> fromTheConsole(CsrfTokenRepository secrets, ProblemWriter problems) {
         var filter = new CsrfFilter(secrets);
-        filter.setRequestHandler(new CsrfTokenRequestAttributeHandler());
+        filter.setRequestHandler(new InHeaderOnly());
         // Who signs in begins a session of their own, whatever session the browser still shows.
         filter.setRequireCsrfProtectionMatcher(request -> CsrfFilter.DEFAULT_CSRF_MATCHER.matches(request)
                 && Callers.of(request).filter(Caller::bySession).isPresent()
@@ -105,6 +106,14 @@ class AccessSetup implements WebMvcConfigurer {
                         .field("X-CSRF-TOKEN", "the secret of the session; or a token instead of the session"),
                 response));
         return first(filter, 2, "/api/v1/*");
+    }
+
+    /** An address is kept in histories and logs: a secret is not looked for in it. */
+    private static final class InHeaderOnly extends CsrfTokenRequestAttributeHandler {
+        @Override
+        public String resolveCsrfTokenValue(HttpServletRequest request, CsrfToken secret) {
+            return request.getHeader(secret.getHeaderName());
+        }
     }
 
     private static <F extends Filter> FilterRegistrationBean<F> first(F filter, int place, String pattern) {

@@ -37,7 +37,8 @@ public final class Callers {
         this.ledger = ledger;
     }
 
-    static Optional<Caller> of(ServletRequest request) {
+    /** Who asks, if they have shown who they are. */
+    public static Optional<Caller> of(ServletRequest request) {
         return Optional.ofNullable((Caller) request.getAttribute(ATTRIBUTE));
     }
 

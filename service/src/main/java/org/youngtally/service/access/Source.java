@@ -10,7 +10,7 @@ import java.util.HexFormat;
 import org.youngtally.service.web.Reach;
 
 /** Where a request comes from. */
-final class Source {
+public final class Source {
     private static final String FORWARDED = "X-Forwarded-For";
     /** Whoever has one address of IPv6 has a whole net of them. */
     private static final int NET_BYTES = 8;
@@ -23,7 +23,7 @@ final class Source {
      * The address of whoever asks: behind a proxy the last that it was forwarded for, which is the one that the proxy
      * added; all before it anybody could have written.
      */
-    static String of(HttpServletRequest request, Reach reach) {
+    public static String of(HttpServletRequest request, Reach reach) {
         String address = request.getRemoteAddr();
         if (reach.behindProxy()) {
             String last = Collections.list(request.getHeaders(FORWARDED)).stream()

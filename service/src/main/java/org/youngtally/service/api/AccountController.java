@@ -34,6 +34,7 @@ import org.youngtally.service.access.Passwords;
 import org.youngtally.service.access.SignIn;
 import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.access.Tokens;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
@@ -244,6 +245,7 @@ class AccountController {
         }
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/{account}/grants")
     @Needs(value = Right.ACCESS, at = At.REQUEST)
     @Operation(operationId = "giveGrants", summary = "Grant rights to an account; existing grants stay")
@@ -253,6 +255,7 @@ class AccountController {
         return view(Requests.changed(ledger, caller, account, new AccountChange.Give(grants), "may " + words(grants)));
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/{account}/withdrawals")
     @Needs(value = Right.ACCESS, at = At.REQUEST)
     @Operation(operationId = "withdrawGrants", summary = "Revoke grants of an account")

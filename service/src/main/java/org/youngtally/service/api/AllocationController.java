@@ -35,6 +35,7 @@ import org.youngtally.ledger.Taking;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Refusals;
 
@@ -126,6 +127,7 @@ class AllocationController {
         }
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/series/{series}/allocations")
     @Needs(
             value = {Right.ALLOCATE, Right.HOLD},
@@ -256,6 +258,7 @@ class AllocationController {
             @Nullable String hold,
             @Nullable String typed) {}
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/kinds/{kind}/allocations")
     @Needs(
             value = {Right.ALLOCATE, Right.HOLD},

@@ -24,6 +24,7 @@ import org.youngtally.ledger.Outcome;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.work.HeavyWork;
@@ -91,6 +92,7 @@ class CodebookController {
         return ResponseEntity.ok().eTag(Integer.toString(found.version())).body(CodebookForm.of(found));
     }
 
+    @Takes(Takes.A_LIST)
     @PutMapping("/{codebook}")
     @Needs(value = Right.DEFINE, at = At.ALL)
     @Operation(

@@ -36,6 +36,7 @@ import org.youngtally.ledger.store.EntryQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
@@ -93,6 +94,7 @@ class ContinuationController {
             @Nullable String reason,
             boolean repeated) {}
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/series/{series}/continuations")
     @Needs(value = Right.DEFINE, at = At.SERIES)
     @Operation(

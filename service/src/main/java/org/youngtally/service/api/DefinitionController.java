@@ -66,6 +66,7 @@ import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.definitions.DefinitionExport;
 import org.youngtally.service.definitions.DefinitionFile;
 import org.youngtally.service.definitions.DefinitionShape;
@@ -181,6 +182,7 @@ class DefinitionController {
         }
     }
 
+    @Takes(4_000_000)
     @PostMapping("/definitions")
     @Needs(value = Right.DEFINE, at = At.REQUEST)
     @Operation(
@@ -551,6 +553,7 @@ class DefinitionController {
     /** Symbols of a text, from the first, counted from 0, to the one behind the last. */
     record Stretch(int from, int to) {}
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/previews")
     @Needs(value = Right.DEFINE, at = At.SOMEWHERE)
     @Operation(

@@ -45,6 +45,7 @@ import org.youngtally.service.api.DocumentViews.DocumentPlanView;
 import org.youngtally.service.api.DocumentViews.DocumentRequest;
 import org.youngtally.service.api.DocumentViews.DocumentSheetView;
 import org.youngtally.service.api.DocumentViews.NumberedDocument;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.numbering.BesideNumbers;
 import org.youngtally.service.numbering.DocumentPlan;
 import org.youngtally.service.numbering.DocumentPlan.OfSeries;
@@ -74,6 +75,7 @@ class DocumentController {
         this.work = work;
     }
 
+    @Takes(20_000_000)
     @PostMapping("/document-plans")
     @SignedIn
     @Operation(
@@ -99,6 +101,7 @@ class DocumentController {
         });
     }
 
+    @Takes(20_000_000)
     @PostMapping("/document-numberings")
     @Needs(value = Right.ALLOCATE, at = At.SOMEWHERE)
     @Operation(

@@ -30,6 +30,7 @@ import org.youngtally.ledger.Ledger;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.table.TableInspection;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
@@ -50,6 +51,7 @@ class InspectionController {
         this.work = work;
     }
 
+    @Takes(value = UploadedFile.MOST_BYTES, file = true, toDisk = true)
     @PostMapping("/table-inspections")
     @Needs(value = Right.READ, at = At.SOMEWHERE)
     @io.swagger.v3.oas.annotations.parameters.RequestBody(

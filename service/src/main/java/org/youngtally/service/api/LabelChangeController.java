@@ -25,6 +25,7 @@ import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.api.LabelJobs.LabelJobView;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 
@@ -55,6 +56,7 @@ class LabelChangeController {
             @Nullable String reason,
             @Nullable Boolean replace) {}
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/label-jobs/{job}/confirmations")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
     @Operation(operationId = "confirmLabels", summary = "State that labels which were sent are printed")
@@ -66,6 +68,7 @@ class LabelChangeController {
         return change(job, Deed.CONFIRM, choice, key, caller);
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/label-jobs/{job}/reprints")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
     @Operation(
@@ -80,6 +83,7 @@ class LabelChangeController {
         return change(job, Deed.REPRINT, choice, key, caller);
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/label-jobs/{job}/spoilages")
     @Needs(value = Right.VOID, at = At.REQUEST)
     @Operation(
@@ -94,6 +98,7 @@ class LabelChangeController {
         return change(job, Deed.SPOIL, choice, key, caller);
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/label-jobs/{job}/cancellations")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
     @Operation(

@@ -49,6 +49,7 @@ import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
 import org.youngtally.service.api.LabelPreparation.Prepared;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.definitions.DefinitionExport;
 import org.youngtally.service.label.LabelRun;
 import org.youngtally.service.web.Problem;
@@ -239,6 +240,7 @@ class LabelController {
         }
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/label-previews")
     @Needs(value = Right.READ, at = At.REQUEST)
     @Operation(
@@ -280,6 +282,7 @@ class LabelController {
         });
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping(
             path = "/label-preview-files",
             produces = {MediaType.APPLICATION_PDF_VALUE, SVG, MediaType.IMAGE_PNG_VALUE})

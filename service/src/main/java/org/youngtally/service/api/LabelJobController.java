@@ -43,6 +43,7 @@ import org.youngtally.service.api.LabelController.LabelRequest;
 import org.youngtally.service.api.LabelJobs.LabelJobSummary;
 import org.youngtally.service.api.LabelJobs.LabelJobView;
 import org.youngtally.service.api.LabelPreparation.Prepared;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.label.FieldRows;
 import org.youngtally.service.label.PrintedLabels;
 import org.youngtally.service.printing.LabelFile;
@@ -88,6 +89,7 @@ class LabelJobController {
         this.printing = printing;
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/label-jobs")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
     @Operation(

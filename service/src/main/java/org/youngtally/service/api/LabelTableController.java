@@ -20,6 +20,7 @@ import org.youngtally.documents.table.Table;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.label.FieldTable;
 import org.youngtally.service.label.FieldTables;
 import org.youngtally.service.web.Problem;
@@ -32,7 +33,7 @@ import org.youngtally.service.work.HeavyWork.Sort;
 @RequestMapping(Api.V1)
 class LabelTableController {
     private static final Logger LOG = LoggerFactory.getLogger(LabelTableController.class);
-    private static final int MOST_TABLE_BYTES = 20_000_000;
+    private static final int MOST_BYTES = 20_000_000;
 
     private final HeavyWork work;
     private final FieldTables tables;
@@ -51,6 +52,7 @@ class LabelTableController {
      */
     record LabelTableView(String table, List<String> columns, int rows) {}
 
+    @Takes(value = MOST_BYTES, file = true)
     @PostMapping("/label-tables")
     @Needs(value = Right.ALLOCATE, at = At.SOMEWHERE)
     @io.swagger.v3.oas.annotations.parameters.RequestBody(
@@ -69,10 +71,7 @@ class LabelTableController {
             throws IOException {
         try {
             Table.Format format = Table.Format.of(name);
-            byte[] bytes = Requests.file(request).readNBytes(MOST_TABLE_BYTES + 1);
-            if (bytes.length > MOST_TABLE_BYTES)
-                throw new Problem(Type.MALFORMED, "The table is larger than 20 MB.")
-                        .field("body", "a table of up to 20 MB");
+            byte[] bytes = Requests.file(request).readAllBytes();
             FieldTable table = work.run(Sort.TABLE, caller.name(), () -> FieldTables.read(format, bytes));
             return new LabelTableView(
                     tables.keep(table), table.columns(), table.rows().size());

@@ -31,6 +31,7 @@ import org.youngtally.ledger.store.LifeQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.web.Problem;
 
 /** What is under way or ended: open holds, blocks, voids. */
@@ -94,6 +95,7 @@ class LifeController {
      */
     record ClearingRequest(String olderThan, @Nullable String series, String reason) {}
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/holds/clearings")
     @Needs(value = Right.HOLD, at = At.REQUEST)
     @Operation(operationId = "clearHolds", summary = "Release old holds, one act for each series")

@@ -38,6 +38,7 @@ import org.youngtally.ledger.store.EntryQueries.Referenced;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.table.KeyedRows;
 import org.youngtally.service.table.TableRows;
 import org.youngtally.service.web.Problem;
@@ -117,6 +118,7 @@ class ListController {
             String problem,
             @Nullable String accepted) {}
 
+    @Takes(value = MOST_BYTES, file = true)
     @PostMapping("/kinds/{kind}/lists")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
     @io.swagger.v3.oas.annotations.parameters.RequestBody(
@@ -150,10 +152,7 @@ class ListController {
             throw new Problem(Type.MALFORMED, "‘" + listed + "’ is not a name for a list.")
                     .field("list", "up to " + LONGEST_LIST + " symbols, no colon among them");
         try (HeavyWork.Place place = work.enter(Sort.TABLE, caller.name())) {
-            byte[] bytes = Requests.file(request).readNBytes(MOST_BYTES + 1);
-            if (bytes.length > MOST_BYTES)
-                throw new Problem(Type.TABLE_FAULTY, "The file is larger than " + MOST_BYTES / 1_000_000 + " MB.")
-                        .field("body", "a file of up to " + MOST_BYTES / 1_000_000 + " MB");
+            byte[] bytes = Requests.file(request).readAllBytes();
             Table.Format format = Table.Format.of(name);
             Table table = place.run(() -> Table.read(format, bytes));
             KeyedRows keyed = place.run(() -> KeyedRows.of(table, keyColumn));

@@ -42,6 +42,7 @@ import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.work.HeavyWork;
 
 /** Units, kinds of records, and the routes that find a record's series. */
@@ -379,6 +380,7 @@ class OrganisationController {
         }
     }
 
+    @Takes(Takes.A_LIST)
     @PutMapping("/routes/{kind}/{unit}")
     @Needs(value = Right.DEFINE, at = At.REQUEST)
     @Operation(

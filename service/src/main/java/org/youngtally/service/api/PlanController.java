@@ -49,6 +49,7 @@ import org.youngtally.ledger.store.PlanQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.table.PlanCarrying;
 import org.youngtally.service.table.PlanFile;
 import org.youngtally.service.table.RepairOptions;
@@ -76,6 +77,7 @@ class PlanController {
         this.work = work;
     }
 
+    @Takes(value = UploadedFile.MOST_BYTES, file = true, toDisk = true)
     @PostMapping("/series/{series}/table-plans")
     @Needs(value = Right.READ, at = At.SERIES)
     @io.swagger.v3.oas.annotations.parameters.RequestBody(
@@ -210,6 +212,7 @@ class PlanController {
         return new Problem(Type.TABLE_FAULTY, e.getMessage() + ".").field("file", e.accepted());
     }
 
+    @Takes(value = UploadedFile.MOST_BYTES, file = true, toDisk = true)
     @PostMapping("/series/{series}/table-repairs")
     @Needs(value = Right.DEFINE, at = At.SERIES)
     @io.swagger.v3.oas.annotations.parameters.RequestBody(

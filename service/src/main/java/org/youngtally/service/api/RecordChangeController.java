@@ -31,6 +31,7 @@ import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.api.RecordController.LineRequest;
 import org.youngtally.service.api.RecordController.RecordAnswer;
+import org.youngtally.service.body.Takes;
 
 /** Changes of records that are kept: what they hold, their number, where they stand, and their end. */
 @RestController
@@ -93,6 +94,7 @@ class RecordChangeController {
             @Nullable Map<String, String> fields,
             @Nullable List<LineRequest> lines) {}
 
+    @Takes(Takes.A_LIST)
     @PutMapping
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
     @Operation(

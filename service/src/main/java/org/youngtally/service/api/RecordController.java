@@ -46,6 +46,7 @@ import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.Refusals;
@@ -299,6 +300,7 @@ class RecordController {
         }
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/records")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
     @Operation(
@@ -402,6 +404,7 @@ class RecordController {
             @Nullable RecordView known,
             List<FieldRemark> remarks) {}
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/record-previews")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
     @Operation(

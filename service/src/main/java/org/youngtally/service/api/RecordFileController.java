@@ -36,6 +36,7 @@ import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.api.RecordController.RecordAnswer;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.record.RecordPaper;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
@@ -57,6 +58,7 @@ class RecordFileController {
         this.work = work;
     }
 
+    @Takes(value = MOST_BYTES, file = true, toDisk = true)
     @PostMapping("/files")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
     @io.swagger.v3.oas.annotations.parameters.RequestBody(

@@ -34,6 +34,7 @@ import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.printing.UnconfirmedLabels;
 import org.youngtally.service.restore.HighestNumbers;
 import org.youngtally.service.web.Problem;
@@ -177,6 +178,7 @@ class RestoreController {
      */
     record DoubtRun(String first, String last, long quantity) {}
 
+    @Takes(20_000_000)
     @PostMapping("/rollback/statements")
     @Needs(value = Right.DEFINE, at = At.ALL)
     @Operation(
@@ -299,6 +301,7 @@ class RestoreController {
     /** @param reason why nothing else was issued */
     record ResumeRequest(@Nullable String reason) {}
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/rollback/resumptions")
     @Needs(value = Right.DEFINE, at = At.ALL)
     @Operation(

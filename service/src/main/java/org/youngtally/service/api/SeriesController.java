@@ -27,6 +27,7 @@ import org.youngtally.ledger.store.SeriesStatusQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.work.HeavyWork;
@@ -112,6 +113,7 @@ class SeriesController {
         return ResponseEntity.ok().eTag(Integer.toString(found.version())).body(SeriesForm.of(found));
     }
 
+    @Takes(Takes.A_LIST)
     @PutMapping("/{series}/definition")
     @Needs(value = Right.DEFINE, at = At.SERIES)
     @Operation(

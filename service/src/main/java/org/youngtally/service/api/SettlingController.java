@@ -23,6 +23,7 @@ import org.youngtally.ledger.store.StateQueries;
 import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Refusals;
 
@@ -77,6 +78,7 @@ class SettlingController {
         }
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/series/{series}/confirmations")
     @Needs(value = Right.HOLD, at = At.SERIES)
     @Operation(operationId = "confirm", summary = "Confirm held numbers: they are issued")
@@ -88,6 +90,7 @@ class SettlingController {
         return settle(Act.Deed.CONFIRM, Right.HOLD, series, request, key, caller);
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/series/{series}/releases")
     @Needs(value = Right.HOLD, at = At.SERIES)
     @Operation(
@@ -102,6 +105,7 @@ class SettlingController {
         return settle(Act.Deed.RELEASE, Right.HOLD, series, request, key, caller);
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/series/{series}/returns")
     @Needs(value = Right.VOID, at = At.SERIES)
     @Operation(
@@ -116,6 +120,7 @@ class SettlingController {
         return settle(Act.Deed.RETURN, Right.VOID, series, request, key, caller);
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/series/{series}/voids")
     @Needs(value = Right.VOID, at = At.SERIES)
     @Operation(operationId = "voidNumbers", summary = "Void numbers, with a reason: they are never issued again")
@@ -127,6 +132,7 @@ class SettlingController {
         return settle(Act.Deed.VOID, Right.VOID, series, request, key, caller);
     }
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/series/{series}/uses")
     @Needs(value = Right.ALLOCATE, at = At.SERIES)
     @Operation(operationId = "reportUse", summary = "Report numbers of a block as used")

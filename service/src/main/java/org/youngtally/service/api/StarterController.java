@@ -23,6 +23,7 @@ import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.starter.Starter;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.work.HeavyWork;
@@ -103,6 +104,7 @@ class StarterController {
      */
     record FillingView(String name, String text) {}
 
+    @Takes(Takes.A_LIST)
     @PostMapping("/fillings")
     @Needs(value = Right.DEFINE, at = At.SOMEWHERE)
     @Operation(

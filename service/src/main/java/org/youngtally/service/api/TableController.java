@@ -46,6 +46,7 @@ import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
 import org.youngtally.service.access.SignedIn;
+import org.youngtally.service.body.Takes;
 import org.youngtally.service.table.GivenCheck;
 import org.youngtally.service.table.LineFaults;
 import org.youngtally.service.table.TableNumbering;
@@ -81,15 +82,16 @@ class TableController {
      */
     record Progress(String step, long done, long of) {}
 
-    @GetMapping("/tables/{key}")
+    @GetMapping("/tables")
     @SignedIn
     @Operation(
             operationId = "showFilling",
             summary = "The progress of a table that one has sent, by its Idempotency-Key")
-    Progress progress(@PathVariable String key, Caller caller) {
+    Progress progress(@RequestParam String key, Caller caller) {
         return underWay.getOrDefault(List.of(caller.name(), key), new Progress("waiting", 0, 0));
     }
 
+    @Takes(value = MOST_BYTES, file = true)
     @PostMapping("/kinds/{kind}/tables")
     @Needs(value = Right.ALLOCATE, at = At.REQUEST)
     @io.swagger.v3.oas.annotations.parameters.RequestBody(
@@ -134,10 +136,7 @@ class TableController {
                 caller.name(), Requests.name(Api.KEY, key).orElseGet(() -> String.valueOf(request.getRequestId())));
         try (HeavyWork.Place place = work.enter(Sort.TABLE, caller.name())) {
             underWay.put(filling, new Progress("reading", 0, 0));
-            byte[] bytes = Requests.file(request).readNBytes(MOST_BYTES + 1);
-            if (bytes.length > MOST_BYTES)
-                throw new Problem(Type.TABLE_FAULTY, "The file is larger than " + MOST_BYTES / 1_000_000 + " MB.")
-                        .field("body", "a file of up to " + MOST_BYTES / 1_000_000 + " MB");
+            byte[] bytes = Requests.file(request).readAllBytes();
             Table.Format format = Table.Format.of(name);
             Table table = place.run(() -> Table.read(format, bytes));
             TableRows rows = place.run(() -> TableRows.of(

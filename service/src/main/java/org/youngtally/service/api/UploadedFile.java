@@ -10,8 +10,6 @@ import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
-import org.youngtally.service.web.Problem;
-import org.youngtally.service.web.Problem.Type;
 
 /**
  * The file of a request, in the system's folder for temporary files while the request is answered: the journal needs
@@ -20,7 +18,7 @@ import org.youngtally.service.web.Problem.Type;
  * @param digest SHA-256 of its bytes, in small hexadecimal digits
  */
 record UploadedFile(Path path, String digest) implements AutoCloseable {
-    private static final long MOST_BYTES = 1_000_000_000;
+    static final long MOST_BYTES = 1_000_000_000;
 
     static UploadedFile of(HttpServletRequest request) throws IOException {
         Path path = Files.createTempFile("youngtally-table-", null);
@@ -29,10 +27,6 @@ record UploadedFile(Path path, String digest) implements AutoCloseable {
             try (InputStream in = new DigestInputStream(Requests.file(request), digest)) {
                 Files.copy(in, path, StandardCopyOption.REPLACE_EXISTING);
             }
-            if (Files.size(path) > MOST_BYTES)
-                throw new Problem(
-                                Type.TABLE_FAULTY, "The file is larger than %,d MB.".formatted(MOST_BYTES / 1_000_000))
-                        .field("file", "a file of up to %,d MB".formatted(MOST_BYTES / 1_000_000));
             return new UploadedFile(path, HexFormat.of().formatHex(digest.digest()));
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every Java platform has SHA-256", e);

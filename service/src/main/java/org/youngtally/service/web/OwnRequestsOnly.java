@@ -20,7 +20,7 @@ import org.youngtally.service.web.Problem.Type;
  * point to this machine.
  */
 @Component
-@Order(Ordered.HIGHEST_PRECEDENCE)
+@Order(Ordered.HIGHEST_PRECEDENCE + 1)
 class OwnRequestsOnly implements Filter {
     private static final Set<String> NAMES = Set.of("127.0.0.1", "localhost", "[::1]");
 

@@ -45,7 +45,7 @@ class ProblemAdvice {
     @ExceptionHandler
     ResponseEntity<ProblemDetail> unreadable(HttpMessageNotReadableException e) {
         for (Throwable cause = e; cause != null; cause = cause.getCause())
-            if (cause instanceof Border.BodyTooLarge tooLarge) return problem(tooLarge.problem());
+            if (cause instanceof BodyRefused refused) return problem(refused.problem());
         return problem(
                 switch (e.getCause()) {
                     case UnrecognizedPropertyException unknown -> unknownProperty(unknown);
@@ -102,6 +102,11 @@ class ProblemAdvice {
         if (type == String.class) return "a text in quotes";
         if (type == Boolean.class || type == boolean.class) return "true or false";
         return List.class.isAssignableFrom(type) ? "a list in brackets" : "an object in braces";
+    }
+
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> refused(BodyRefused refused) {
+        return problem(refused.problem());
     }
 
     @ExceptionHandler
