@@ -7,6 +7,7 @@ import java.net.InetAddress;
 import java.net.Socket;
 import java.net.http.HttpRequest;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.concurrent.ExecutorCompletionService;
 import java.util.concurrent.Executors;
 import org.junit.jupiter.api.AfterAll;
@@ -37,6 +38,12 @@ class DoorTest {
             return wire.send((line + " HTTP/1.1\r\nHost: 127.0.0.1:" + victim.port() + "\r\n" + more + "\r\n" + body)
                     .getBytes(StandardCharsets.ISO_8859_1));
         }
+    }
+
+    private static Socket connected() throws IOException {
+        var socket = new Socket(InetAddress.getLoopbackAddress(), victim.port());
+        socket.setSoTimeout(Wire.PATIENCE_MILLIS);
+        return socket;
     }
 
     private static String signedIn(String account) {
@@ -102,6 +109,49 @@ class DoorTest {
         assertThat(victim.head()).isEqualTo(head);
     }
 
+    /** A quarter of the 8,192 that there are. */
+    @Test
+    void oneSourceHoldsAShareOfTheConnections() throws Exception {
+        var held = new ArrayList<Socket>();
+        try {
+            for (int i = 0; i < 2_200; i++) held.add(connected());
+            Socket last = held.getLast();
+            assertThat(last.getInputStream().read())
+                    .as("closed, with nothing said")
+                    .isEqualTo(-1);
+            InetAddress other = InetAddress.getByName("127.0.0.2");
+            try (var socket = new Socket(InetAddress.getLoopbackAddress(), victim.port(), other, 0)) {
+                socket.getOutputStream()
+                        .write(("GET /api/v1/health HTTP/1.1\r\nHost: 127.0.0.1:" + victim.port() + "\r\n\r\n")
+                                .getBytes(StandardCharsets.ISO_8859_1));
+                assertThat(new String(socket.getInputStream().readNBytes(12), StandardCharsets.ISO_8859_1))
+                        .isEqualTo("HTTP/1.1 200");
+            }
+        } finally {
+            for (Socket each : held) each.close();
+        }
+        assertThat(send("GET /api/v1/health", "", "").status()).isEqualTo(200);
+    }
+
+    @Test
+    void oneAccountListensWithAShareOfTheStreams() throws Exception {
+        var held = new ArrayList<Socket>();
+        String listen = "GET /api/v1/events HTTP/1.1\r\nHost: 127.0.0.1:" + victim.port() + "\r\n" + signedIn("ines");
+        try {
+            for (int i = 0; i < 200; i++) {
+                Socket socket = connected();
+                held.add(socket);
+                socket.getOutputStream().write((listen + "\r\n").getBytes(StandardCharsets.ISO_8859_1));
+                assertThat(new String(socket.getInputStream().readNBytes(12), StandardCharsets.ISO_8859_1))
+                        .isEqualTo("HTTP/1.1 200");
+            }
+            assertThat(send("GET /api/v1/events", signedIn("ines"), "").status())
+                    .isEqualTo(429);
+        } finally {
+            for (Socket each : held) each.close();
+        }
+    }
+
     /**
      * What stands behind the shorter of two lengths might be taken for a request of its own: the pieces count, and
      * nothing behind them is answered.
@@ -114,7 +164,7 @@ class DoorTest {
         String twice =
                 take + "Content-Length: 4\r\nTransfer-Encoding: chunked\r\n\r\ne\r\n{\"quantity\":1}\r\n0\r\n\r\n"
                         + take + "Content-Length: 14\r\n\r\n{\"quantity\":1}";
-        try (var socket = new Socket(InetAddress.getLoopbackAddress(), victim.port())) {
+        try (Socket socket = connected()) {
             socket.getOutputStream().write(twice.getBytes(StandardCharsets.ISO_8859_1));
             assertThat(new String(socket.getInputStream().readAllBytes(), StandardCharsets.UTF_8))
                     .containsOnlyOnce("HTTP/1.1 ");

@@ -11,7 +11,7 @@ import java.util.Locale;
 
 /** Sends bytes as they are, as no client would, and reads what is answered. */
 final class Wire implements AutoCloseable {
-    private static final int PATIENCE_MILLIS = 20_000;
+    static final int PATIENCE_MILLIS = 20_000;
 
     private final int port;
     private Socket socket;

@@ -5,6 +5,8 @@ import jakarta.servlet.ServletRequest;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
+import org.springframework.boot.tomcat.servlet.TomcatServletWebServerFactory;
+import org.springframework.boot.web.server.WebServerFactoryCustomizer;
 import org.springframework.boot.web.servlet.FilterRegistrationBean;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -25,6 +27,7 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import org.youngtally.service.web.Problem;
 import org.youngtally.service.web.Problem.Type;
 import org.youngtally.service.web.ProblemWriter;
+import org.youngtally.service.web.Reach;
 
 /**
  * Puts the parts of access into the road of a request: who asks, whether a browser's request comes from the console,
@@ -60,6 +63,16 @@ class AccessSetup implements WebMvcConfigurer {
                                 new IllegalStateException("an operation that is open to strangers asks who they are"));
             }
         });
+    }
+
+    @Bean
+    WebServerFactoryCustomizer<TomcatServletWebServerFactory> connectionsAreShared(Reach reach) {
+        return factory -> {
+            factory.setProtocol(SharedConnections.class.getName());
+            if (reach.behindProxy())
+                factory.addConnectorCustomizers(
+                        connector -> ((SharedConnections) connector.getProtocolHandler()).shareNothing());
+        };
     }
 
     @Bean

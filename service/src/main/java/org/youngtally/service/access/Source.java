@@ -35,6 +35,10 @@ public final class Source {
         return net(address);
     }
 
+    static String of(InetAddress address) {
+        return net(address.getHostAddress());
+    }
+
     private static String net(String address) {
         // Of these no name is looked up.
         if (!address.matches("[0-9a-fA-F:.]*:[0-9a-fA-F:.]*(%.*)?")) return address;

@@ -36,6 +36,8 @@ import org.youngtally.service.access.Caller;
 import org.youngtally.service.access.Callers;
 import org.youngtally.service.access.Needs;
 import org.youngtally.service.access.Needs.At;
+import org.youngtally.service.web.Problem;
+import org.youngtally.service.web.Problem.Type;
 
 /**
  * Tells whoever listens that something has changed, several times a second at the most: it names the series, and the
@@ -47,6 +49,8 @@ class EventController implements DisposableBean {
     private static final long PAUSE_MILLIS = 150;
     private static final long BEAT_MILLIS = 20_000;
     private static final long LOOK_MILLIS = 1_000;
+    /** Streams of one account. */
+    private static final int MOST_OF_ONE = 200;
 
     /**
      * @param head the newest entry
@@ -95,6 +99,15 @@ class EventController implements DisposableBean {
                             mediaType = MediaType.TEXT_EVENT_STREAM_VALUE,
                             schema = @Schema(implementation = Change.class)))
     SseEmitter listen(Caller caller, @Parameter(hidden = true) HttpServletRequest request) throws IOException {
+        long listening = listeners.values().stream()
+                .filter(other -> other.account().equals(caller.name()))
+                .count();
+        if (listening >= MOST_OF_ONE)
+            throw new Problem(
+                            Type.SHARE_TAKEN,
+                            "The account ‘" + caller.name() + "’ listens with " + listening
+                                    + " streams; that is its share.")
+                    .with("retryAfter", BEAT_MILLIS / 1_000);
         var listener = new SseEmitter(0L);
         listener.onCompletion(() -> listeners.remove(listener));
         listener.onError(e -> listeners.remove(listener));
