@@ -3,6 +3,7 @@ package org.youngtally.service.web;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
+import java.util.HexFormat;
 import java.util.Optional;
 
 /**
@@ -10,7 +11,6 @@ import java.util.Optional;
  * decodes it see the same.
  */
 final class Address {
-    private static final int HEX = 16;
     /** What needs no percent sign beside letters and digits. */
     private static final String UNRESERVED = "-._~";
 
@@ -43,10 +43,11 @@ final class Address {
 
     /** The byte behind a percent sign, or -1. */
     private static int coded(String text, int at) {
-        if (at + 2 >= text.length()) return -1;
-        int high = Character.digit(text.charAt(at + 1), HEX);
-        int low = Character.digit(text.charAt(at + 2), HEX);
-        return high < 0 || low < 0 ? -1 : high * HEX + low;
+        return at + 2 < text.length()
+                        && HexFormat.isHexDigit(text.charAt(at + 1))
+                        && HexFormat.isHexDigit(text.charAt(at + 2))
+                ? HexFormat.fromHexDigits(text, at + 1, at + 3)
+                : -1;
     }
 
     /** Whether all percent signs are followed by a byte, and the bytes are UTF-8; so is what is absent. */
