@@ -64,11 +64,12 @@ class HttpInterfaceTest {
         assertThat(taken.response().headers().firstValue("Transfer-Encoding")).isEmpty();
     }
 
-    /** Operations are told apart by the ends of their paths, which may be written otherwise. */
+    /** Operations are told apart by the ends of their paths, which are written in one way. */
     @Test
-    void aPathMeansTheSameWithItsLettersEscaped() throws Exception {
-        assertThat(service.post("/api/v1/series/invoice/%61llocations", "{}").status())
-                .isEqualTo(201);
+    void aPathMeansOneOperationAndIsNotWrittenOtherwise() throws Exception {
+        Service.Answer coded = service.post("/api/v1/series/invoice/%61llocations", "{}");
+        assertThat(coded.status()).isEqualTo(400);
+        assertThat(coded.text("detail")).isEqualTo("The path of the address has ‘%61’ for ‘a’.");
         assertThat(service.post("/api/v1/series/invoice/allocation", "{}").status())
                 .isEqualTo(404);
         assertThat(service.put("/api/v1/series/invoice/allocations", "{}").status())

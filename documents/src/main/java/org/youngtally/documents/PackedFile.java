@@ -16,7 +16,7 @@ public final class PackedFile {
     private PackedFile() {}
 
     /**
-     * Proves that all parts together are no more than can be read: a small file can hold very much.
+     * Proves that all parts together are no more than can be read, and those of XML: a small file can hold very much.
      *
      * @param called what the file is called at the beginning of a sentence
      */
@@ -29,9 +29,12 @@ public final class PackedFile {
                 if (!names.add(entry.getName()))
                     throw new UnreadableDocument(
                             called + " has the part ‘" + entry.getName() + "’ twice", "each part once");
+                var limits = new XmlLimits(called);
                 try (InputStream in = zip.getInputStream(entry)) {
-                    for (int count = in.read(buffer); count >= 0 && size <= most; count = in.read(buffer))
+                    for (int count = in.read(buffer); count >= 0 && size <= most; count = in.read(buffer)) {
                         size += count;
+                        limits.pass(buffer, count);
+                    }
                     if (size > most)
                         throw new UnreadableDocument(
                                 called + " holds more than can be read",

@@ -181,7 +181,7 @@ class NumberedFileTest {
                         "<svg xmlns='http://www.w3.org/2000/svg'><g" + data + "><text>a</text></g></svg>",
                         "a.svg",
                         new Reading(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty())))
-                .hasMessage("An item has more than 1,000 attributes");
+                .hasMessage("The drawing has more than 1,000 attributes at one element");
         String columns = "No" + IntStream.range(0, 99).mapToObj(i -> ",c" + i).collect(Collectors.joining()) + "\n";
         assertThatThrownBy(() -> read(columns + ("x" + ",".repeat(99) + "\n").repeat(20_001), "a.csv", into("No")))
                 .isInstanceOf(UnreadableDocument.class);

@@ -12,12 +12,12 @@ import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import org.codehaus.stax2.XMLStreamReader2;
 import org.youngtally.documents.UnreadableDocument;
+import org.youngtally.documents.XmlLimits;
 
 /** Reads XML as elements that know where they are in its bytes. Nothing is fetched, no entity is expanded. */
 public final class ElementReader {
     static final String SVG = "http://www.w3.org/2000/svg";
     private static final String LINK = "http://www.w3.org/1999/xlink";
-    private static final int DEEPEST = 256;
     private static final int MOST_ELEMENTS = 2_000_000;
     private static final long MOST_SYMBOLS = 20_000_000;
 
@@ -54,14 +54,12 @@ public final class ElementReader {
     }
 
     private Element read(byte[] bytes) throws UnreadableDocument {
+        XmlLimits.check(bytes, called);
         try {
             var factory = new InputFactoryImpl();
             factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
             factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
             var reader = (XMLStreamReader2) factory.createXMLStreamReader(new ByteArrayInputStream(bytes));
-            String encoding = reader.getCharacterEncodingScheme();
-            if (encoding != null && !encoding.equalsIgnoreCase("UTF-8") && !encoding.equalsIgnoreCase("US-ASCII"))
-                throw new UnreadableDocument(called + " is written in " + encoding, "the same file saved in UTF-8");
             return read(reader);
         } catch (XMLStreamException e) {
             throw new UnreadableDocument(
@@ -88,10 +86,6 @@ public final class ElementReader {
                         end(open.pop(), reader);
                         continue;
                     }
-                    if (open.size() > DEEPEST)
-                        throw new UnreadableDocument(
-                                called + " has more than " + DEEPEST + " elements within each other",
-                                "fewer elements within elements");
                     if (++elements > MOST_ELEMENTS)
                         throw new UnreadableDocument(
                                 called + " has more than %,d elements".formatted(MOST_ELEMENTS), "a smaller file");

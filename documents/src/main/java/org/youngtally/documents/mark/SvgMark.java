@@ -10,6 +10,7 @@ import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import org.youngtally.documents.UnreadableDocument;
+import org.youngtally.documents.XmlLimits;
 
 /**
  * The {@code metadata} of an SVG drawing, with the identifier as Dublin Core in RDF, as SVG 1.1, chapter 21, shows it.
@@ -36,6 +37,7 @@ final class SvgMark implements FileMark {
     }
 
     private static Look look(byte[] bytes) throws UnreadableDocument {
+        XmlLimits.check(bytes, "The drawing");
         try {
             String text = StandardCharsets.UTF_8
                     .newDecoder()

@@ -18,7 +18,7 @@ public final class CountedBody extends HttpServletRequestWrapper {
 
     private Allowance allowance = all -> {
         throw new BodyRefused(
-                new Problem(Type.MALFORMED, "A body is not taken at this address.").field("body", "none"));
+                new Problem(Type.MALFORMED, "A body is not accepted at this address.").field("body", "none"));
     };
 
     private ServletInputStream counted;
