@@ -12,6 +12,7 @@ import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.util.HexFormat;
 import java.util.Optional;
+import org.youngtally.ledger.journal.OwnerOnly;
 import org.youngtally.ledger.journal.Sha256;
 
 /**
@@ -43,7 +44,7 @@ public final class Attachments {
      * @param most bytes that it may have
      */
     public Kept keep(InputStream from, long most) throws IOException {
-        Files.createDirectories(folder);
+        OwnerOnly.makeFolder(folder);
         Path incoming = Files.createTempFile(folder, "incoming", "");
         try {
             MessageDigest digest = Sha256.fresh();

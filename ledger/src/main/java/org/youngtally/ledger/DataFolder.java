@@ -13,8 +13,6 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.BasicFileAttributes;
-import java.nio.file.attribute.PosixFilePermission;
-import java.nio.file.attribute.PosixFilePermissions;
 import java.time.DateTimeException;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -34,6 +32,7 @@ import org.youngtally.ledger.journal.CheckpointFile;
 import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
+import org.youngtally.ledger.journal.OwnerOnly;
 import org.youngtally.ledger.journal.WholeFile;
 
 /**
@@ -76,7 +75,7 @@ final class DataFolder implements AutoCloseable, DiskGuard {
 
     /** Takes the folder, or throws {@link LedgerInUse} where another process has it. */
     static DataFolder own(LedgerOptions options) throws IOException {
-        if (!Files.exists(options.data())) make(options.data());
+        if (!Files.exists(options.data())) OwnerOnly.makeFolder(options.data());
         if (!Files.isDirectory(options.data()))
             throw new IOException("the data folder " + options.data() + " is a file");
         Path real = options.data().toRealPath();
@@ -153,29 +152,17 @@ final class DataFolder implements AutoCloseable, DiskGuard {
         }
     }
 
-    /** For its owner alone: the journal holds what passwords were turned into. */
-    private static void make(Path folder) throws IOException {
-        Path parent = folder.toAbsolutePath().getParent();
-        if (parent != null) Files.createDirectories(parent);
-        boolean posix = folder.getFileSystem().supportedFileAttributeViews().contains("posix");
-        if (posix)
-            Files.createDirectory(
-                    folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
-        else Files.createDirectory(folder);
-    }
-
     /**
      * What the ledger keeps is for its owner alone, also in a folder that was there before and that others may look
      * into.
      */
     void keepToOwner() {
-        if (!options.data().getFileSystem().supportedFileAttributeViews().contains("posix")) return;
-        Set<PosixFilePermission> own = PosixFilePermissions.fromString("rwx------");
         for (String kept : List.of("journal", "tables", "files")) {
             Path folder = options.data().resolve(kept);
             try {
-                if (Files.isDirectory(folder) && !own.containsAll(Files.getPosixFilePermissions(folder)))
-                    Files.setPosixFilePermissions(folder, own);
+                OwnerOnly.makeFolder(folder);
+                if (OwnerOnly.close(folder))
+                    LOG.warn("others on this machine could read {}; it is for its owner alone from now on", folder);
             } catch (IOException e) {
                 // A folder of somebody else, or a disk that takes nothing: the ledger can be asked all the same.
                 LOG.warn("{} can be looked into by others, and its mode cannot be changed", folder, e);

@@ -15,6 +15,8 @@ import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeSet;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -141,11 +143,49 @@ class OrganisationLedgerTest {
         }
     }
 
+    private static List<String> modes(Path of) throws IOException {
+        try (Stream<Path> all = Files.walk(of)) {
+            var modes = new TreeSet<String>();
+            for (Path each : all.toList())
+                modes.add(PosixFilePermissions.toString(Files.getPosixFilePermissions(each)));
+            return List.copyOf(modes);
+        }
+    }
+
     @Test
     void aNewFolderIsItsOwnersAlone() throws IOException {
         Ledger.open(LedgerOptions.in(folder.resolve("new/data"))).close();
         assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(folder.resolve("new/data"))))
                 .isEqualTo("rwx------");
+    }
+
+    private static void fill(Path data) throws IOException {
+        try (Ledger ledger = Ledger.open(LedgerOptions.in(data))) {
+            ledger.perform(new Act.Define(drafts(), List.of(), Optional.empty()), "test");
+        }
+    }
+
+    @Test
+    void whatIsKeptInAFolderOfManyIsItsOwnersAloneFromTheFirstStart() throws IOException {
+        Path data = Files.createDirectory(folder.resolve("shared"));
+        Files.setPosixFilePermissions(data, PosixFilePermissions.fromString("rwxr-xr-x"));
+        fill(data);
+        assertThat(modes(data.resolve("journal"))).containsExactly("rw-------", "rwx------");
+        for (String kept : List.of("tables", "files"))
+            assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(data.resolve(kept))))
+                    .isEqualTo("rwx------");
+    }
+
+    @Test
+    void whatOthersCouldReadIsPutRightAtAStart() throws IOException {
+        Path data = folder.resolve("former");
+        fill(data);
+        Path journal = data.resolve("journal");
+        Files.setPosixFilePermissions(journal, PosixFilePermissions.fromString("rwxr-xr-x"));
+        Files.setPosixFilePermissions(
+                journal.resolve("000000000000000001.jsonl"), PosixFilePermissions.fromString("rw-r--r--"));
+        Ledger.open(LedgerOptions.in(data)).close();
+        assertThat(modes(journal)).containsExactly("rw-------", "rwx------");
     }
 
     private static void same(LedgerSnapshot snapshot, LedgerSnapshot other) {

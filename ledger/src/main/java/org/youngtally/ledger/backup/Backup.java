@@ -8,7 +8,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
-import java.nio.file.attribute.PosixFilePermissions;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.sql.SQLException;
@@ -30,6 +29,7 @@ import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.Journal;
 import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.journal.JournalSync;
+import org.youngtally.ledger.journal.OwnerOnly;
 import org.youngtally.ledger.journal.Sha256;
 import org.youngtally.ledger.journal.WholeFile;
 import org.youngtally.ledger.secret.Secrets;
@@ -96,7 +96,7 @@ public final class Backup {
         Path unfinished = kept.resolve(name + UNFINISHED);
         try {
             delete(unfinished);
-            make(unfinished);
+            OwnerOnly.makeFolder(unfinished);
             var copied = new FolderDisk(unfinished.resolve("journal"));
             JournalSync.copyUpTo(journal, copied, head);
             KeptFiles files = copyFiles(data.resolve(FILES), unfinished.resolve(FILES));
@@ -143,14 +143,6 @@ public final class Backup {
                 .filter(place -> Files.isRegularFile(place.resolve(BackupAbout.NAME)));
     }
 
-    /** For its owner alone. */
-    static void make(Path folder) throws IOException {
-        if (folder.getFileSystem().supportedFileAttributeViews().contains("posix"))
-            Files.createDirectory(
-                    folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
-        else Files.createDirectory(folder);
-    }
-
     private void seal(Path unfinished, char[] passphrase) throws IOException {
         Optional<byte[]> secret = Secrets.in(data).bytes();
         if (secret.isEmpty()) throw new IOException("the data folder has no secret yet: allocate a number first");
@@ -176,7 +168,7 @@ public final class Backup {
     record KeptFiles(long all, long damaged) {}
 
     static KeptFiles copyFiles(Path from, Path to) throws IOException {
-        Files.createDirectories(to);
+        OwnerOnly.makeFolder(to);
         if (!Files.isDirectory(from)) return new KeptFiles(0, 0);
         long damaged = 0;
         List<Path> files;

@@ -20,6 +20,7 @@ import org.youngtally.ledger.journal.FolderDisk;
 import org.youngtally.ledger.journal.Head;
 import org.youngtally.ledger.journal.JournalBroken;
 import org.youngtally.ledger.journal.JournalSync;
+import org.youngtally.ledger.journal.OwnerOnly;
 import org.youngtally.ledger.receipt.Receipt;
 import org.youngtally.ledger.secret.Secrets;
 
@@ -71,7 +72,7 @@ public final class Restore {
         var told = new ArrayList<String>();
         try {
             if (data.getParent() != null) Files.createDirectories(data.getParent());
-            Backup.make(unfinished);
+            OwnerOnly.makeFolder(unfinished);
             new PossibleRollback(
                             "it was restored from the backup of " + about.at() + ", which ends at entry "
                                     + about.head().seq(),
@@ -110,7 +111,7 @@ public final class Restore {
     /** Those of a backup that has them; a start holds them against the journal. */
     private static void tables(Path from, Path to) throws IOException {
         if (!Files.isDirectory(from)) return;
-        Files.createDirectories(to);
+        OwnerOnly.makeFolder(to);
         try (Stream<Path> files = Files.list(from)) {
             for (Path file : files.filter(Files::isRegularFile).toList())
                 Files.copy(file, to.resolve(file.getFileName()));

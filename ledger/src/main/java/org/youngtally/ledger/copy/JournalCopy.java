@@ -12,6 +12,7 @@ import java.util.Optional;
 import org.youngtally.ledger.journal.Disk;
 import org.youngtally.ledger.journal.FolderDisk;
 import org.youngtally.ledger.journal.Head;
+import org.youngtally.ledger.journal.OwnerOnly;
 
 /**
  * The copy of a journal in its folder: the lock by which one process writes it, and the note beside it. The folder has
@@ -53,7 +54,8 @@ public final class JournalCopy implements AutoCloseable {
         var twin = new TwinDisk(main, disk(place.folder()), place.folder().toString(), place.policy());
         FileChannel channel = null;
         try {
-            Files.createDirectories(place.folder());
+            OwnerOnly.makeFolder(place.folder());
+            OwnerOnly.close(place.folder());
             channel = FileChannel.open(
                     place.folder().resolve("lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
             FileLock lock = locked(channel, place);

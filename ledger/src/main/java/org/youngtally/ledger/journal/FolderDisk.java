@@ -69,9 +69,10 @@ public record FolderDisk(Path folder) implements Disk {
 
     @Override
     public AppendFile append(String name) throws IOException {
-        Files.createDirectories(folder);
+        OwnerOnly.makeFolder(folder);
         Path file = folder.resolve(name);
         if (isPacked(name)) segment(name).unpack();
+        if (!Files.exists(file)) OwnerOnly.makeFile(file);
         // Always at the end: what another process should have written behind the end is not overwritten.
         var end = new FileOutputStream(file.toFile(), true);
         try {
