@@ -181,6 +181,19 @@ class LabelTableTest {
                 .contains(",Gamba\r\n", ",Posaune\r\n");
     }
 
+    /** No program that opens the data computes what somebody wrote, and no label has the mark by which it does not. */
+    @Test
+    void aFormulaIsATextInTheDataOfAJobAndIsPrintedWithoutItsMark() throws Exception {
+        List<String> lines = printed("plain", "pipe", table("formulas.csv", "Stop\n=1+1\n'=2+2\n-3\n"));
+        assertThat(stops(lines)).containsExactly("=1+1", "=2+2", "-3");
+        String newest =
+                service.get("/api/v1/label-jobs?most=1").json().at("/0/job").asString();
+        assertThat(service.get("/api/v1/label-jobs/" + newest + "/data")
+                        .response()
+                        .body())
+                .contains(",'=1+1\r\n", ",'=2+2\r\n", ",-3\r\n");
+    }
+
     @Test
     void aTableWithoutTheColumnIsRefusedAndNothingIsAllocated() throws Exception {
         long before = newestEntry();

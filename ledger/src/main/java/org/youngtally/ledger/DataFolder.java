@@ -160,12 +160,13 @@ final class DataFolder implements AutoCloseable, DiskGuard {
         for (String kept : List.of("journal", "tables", "files")) {
             Path folder = options.data().resolve(kept);
             try {
-                OwnerOnly.makeFolder(folder);
+                // The tables' own engine makes folders that others may enter.
+                if (folder.equals(options.tables())) OwnerOnly.makeFolder(folder);
                 if (OwnerOnly.close(folder))
                     LOG.warn("others on this machine could read {}; it is for its owner alone from now on", folder);
             } catch (IOException e) {
                 // A folder of somebody else, or a disk that takes nothing: the ledger can be asked all the same.
-                LOG.warn("{} can be looked into by others, and its mode cannot be changed", folder, e);
+                LOG.warn("{} cannot be kept to its owner", folder, e);
             }
         }
     }

@@ -181,12 +181,12 @@ public final class Ledger implements Committed, AutoCloseable {
         DataFolder folder = DataFolder.own(options);
         Optional<JournalCopy> copy = Optional.empty();
         try {
+            folder.keepToOwner();
             copy = copyOf(options, folder);
             LedgerOptions twin =
                     copy.isEmpty() ? options : options.withJournal(copy.get().disk());
             folder.writesTo(twin.journal());
             LedgerOpening opened = LedgerOpening.of(twin, folder, copy);
-            folder.keepToOwner();
             return new Ledger(twin, folder, copy, opened);
         } catch (IOException | RuntimeException e) {
             if (copy.isPresent()) copy.get().close();

@@ -171,9 +171,8 @@ class OrganisationLedgerTest {
         Files.setPosixFilePermissions(data, PosixFilePermissions.fromString("rwxr-xr-x"));
         fill(data);
         assertThat(modes(data.resolve("journal"))).containsExactly("rw-------", "rwx------");
-        for (String kept : List.of("tables", "files"))
-            assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(data.resolve(kept))))
-                    .isEqualTo("rwx------");
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(data.resolve("tables"))))
+                .isEqualTo("rwx------");
     }
 
     @Test

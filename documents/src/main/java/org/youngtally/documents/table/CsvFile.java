@@ -62,7 +62,7 @@ record CsvFile(Path file, TextEncoding encoding, List<String> columns) implement
                 for (int missing = width; missing <= columns.size(); missing++)
                     copy.put(String.valueOf(scanner.separator()));
                 copy.put(written(
-                        head ? rewriting.oldColumn().get() : text.isPresent() ? Rewriting.harmless(old) : "",
+                        head ? rewriting.oldColumn().get() : text.isPresent() ? Formulas.harmless(old) : "",
                         scanner.separator()));
             }
             copy.copyRest();

@@ -129,7 +129,7 @@ record JsonLinesFile(Path file, TextEncoding encoding, List<String> columns) imp
                     copy.skipTo(start + member.to());
                     if (rewriting.oldColumn().isPresent()) {
                         copy.copyTo(start + JsonMember.end(line));
-                        copy.put(JsonMember.further(rewriting.oldColumn().get(), Rewriting.harmless(member.text())));
+                        copy.put(JsonMember.further(rewriting.oldColumn().get(), Formulas.harmless(member.text())));
                     }
                 }
                 start += line.length() + 1;

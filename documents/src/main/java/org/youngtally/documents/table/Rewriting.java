@@ -10,13 +10,4 @@ import java.util.function.LongFunction;
  * @param texts what the cell of a line holds from now on; absent where it stays
  * @param oldColumn the name of a further column, behind the last, for what the changed cells held
  */
-public record Rewriting(int column, LongFunction<Optional<String>> texts, Optional<String> oldColumn) {
-
-    /** What a cell held, so that no program takes it for a formula where it is kept. */
-    static String harmless(String text) {
-        boolean formula = !text.isEmpty()
-                && ("=+@\t\r".indexOf(text.charAt(0)) >= 0
-                        || text.charAt(0) == '-' && text.length() > 1 && !Character.isDigit(text.charAt(1)));
-        return formula ? "'" + text : text;
-    }
-}
+public record Rewriting(int column, LongFunction<Optional<String>> texts, Optional<String> oldColumn) {}

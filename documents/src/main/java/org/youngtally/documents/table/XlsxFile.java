@@ -48,7 +48,7 @@ record XlsxFile(XlsxTable table, List<String> notes) implements TableFile {
         for (Table.Row row : table.rows())
             rewriting.texts().apply(row.line()).ifPresent(text -> {
                 texts.put(row.line(), text);
-                old.put(row.line(), Rewriting.harmless(row.cell(rewriting.column())));
+                old.put(row.line(), Formulas.harmless(row.cell(rewriting.column())));
             });
         byte[] filled = table.filled(rewriting.column(), texts);
         to.write(

@@ -32,6 +32,7 @@ import org.youngtally.core.access.Right;
 import org.youngtally.core.act.Answer;
 import org.youngtally.core.act.RequestMark;
 import org.youngtally.core.label.JobLabels;
+import org.youngtally.documents.table.Formulas;
 import org.youngtally.ledger.Ledger;
 import org.youngtally.ledger.Outcome;
 import org.youngtally.printers.PrinterAddress;
@@ -244,17 +245,17 @@ class LabelJobController {
             rows.ifPresent(each -> fields.addAll(each.columns().keySet()));
             var header = new ArrayList<>(List.of("place", "identifier", "number", "copy", "state", "date"));
             header.addAll(fields);
-            csv.printRecord(header);
+            csv.printRecord(header.stream().map(Formulas::harmless));
             for (long from = 0; from < labels.size(); from += CHUNK)
                 for (PrintedLabels.Label label : file.read(labels, rows, from, from + CHUNK - 1)) {
                     csv.print(label.place() + 1);
-                    csv.print(label.content().identifier());
+                    csv.print(Formulas.harmless(label.content().identifier()));
                     csv.print(label.content().number());
                     csv.print(label.content().copy());
                     csv.print(label.state().word());
                     csv.print(label.content().date());
                     for (String field : fields)
-                        csv.print(label.content().fields().get(field));
+                        csv.print(Formulas.harmless(label.content().fields().getOrDefault(field, "")));
                     csv.println();
                 }
         }

@@ -24,6 +24,7 @@ import org.springframework.stereotype.Component;
 import org.youngtally.core.label.LabelJob;
 import org.youngtally.core.label.Layout;
 import org.youngtally.documents.UnreadableDocument;
+import org.youngtally.documents.table.Formulas;
 import org.youngtally.documents.table.Table;
 import org.youngtally.ledger.Ledger;
 
@@ -69,7 +70,7 @@ public final class FieldTables {
         var rows = new ArrayList<List<String>>();
         for (Table.Row row : table.rows()) {
             var cells = new ArrayList<String>();
-            for (int at = 0; at < table.columns().size(); at++) cells.add(row.cell(at));
+            for (int at = 0; at < table.columns().size(); at++) cells.add(Formulas.unmarked(row.cell(at)));
             rows.add(cells);
         }
         return new FieldTable(table.columns(), rows);
