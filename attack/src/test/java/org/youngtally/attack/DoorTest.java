@@ -34,10 +34,7 @@ class DoorTest {
 
     /** @param more header lines, each with its end */
     private static Wire.Answer send(String line, String more, String body) throws IOException {
-        try (var wire = new Wire(victim.port())) {
-            return wire.send((line + " HTTP/1.1\r\nHost: 127.0.0.1:" + victim.port() + "\r\n" + more + "\r\n" + body)
-                    .getBytes(StandardCharsets.ISO_8859_1));
-        }
+        return victim.raw(line, more, body.getBytes(StandardCharsets.ISO_8859_1));
     }
 
     private static Socket connected() throws IOException {

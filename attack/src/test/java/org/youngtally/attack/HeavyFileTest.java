@@ -33,15 +33,11 @@ class HeavyFileTest {
     }
 
     private static Wire.Answer post(String path, String type, byte[] body) throws IOException {
-        var request = new ByteArrayOutputStream();
-        request.writeBytes(("POST " + path + " HTTP/1.1\r\nHost: 127.0.0.1:" + victim.port()
-                        + "\r\nAuthorization: Bearer " + Victim.token("hanna") + "\r\nContent-Type: " + type
-                        + "\r\nContent-Length: " + body.length + "\r\n\r\n")
-                .getBytes(StandardCharsets.ISO_8859_1));
-        request.writeBytes(body);
-        try (var wire = new Wire(victim.port())) {
-            return wire.send(request.toByteArray());
-        }
+        return victim.raw(
+                "POST " + path,
+                "Authorization: Bearer " + Victim.token("hanna") + "\r\nContent-Type: " + type + "\r\nContent-Length: "
+                        + body.length + "\r\n",
+                body);
     }
 
     @Test

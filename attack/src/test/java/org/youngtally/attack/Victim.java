@@ -1,6 +1,7 @@
 package org.youngtally.attack;
 
 import java.io.BufferedReader;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.net.URI;
@@ -109,6 +110,22 @@ final class Victim implements AutoCloseable {
 
     JsonNode get(String path) throws IOException, InterruptedException {
         return JSON.readTree(send(request("hanna", path).GET().build()).body());
+    }
+
+    /**
+     * Sends a request as no client would, on a connection of its own.
+     *
+     * @param line method and path
+     * @param more header lines, each with its end
+     */
+    Wire.Answer raw(String line, String more, byte[] body) throws IOException {
+        var request = new ByteArrayOutputStream();
+        request.writeBytes((line + " HTTP/1.1\r\nHost: 127.0.0.1:" + port + "\r\n" + more + "\r\n")
+                .getBytes(StandardCharsets.ISO_8859_1));
+        request.writeBytes(body);
+        try (var wire = new Wire(port)) {
+            return wire.send(request.toByteArray());
+        }
     }
 
     /** The number of the newest entry. */

@@ -458,8 +458,7 @@ final class Service {
             if (name.isEmpty() || name.equals(".") || name.equals("..") || name.matches(".*[/\\\\].*"))
                 throw new ParameterException(
                         spec.commandLine(),
-                        "‘" + name
-                                + "’ is no name here: names have no slashes, and more than dots. Check what was typed");
+                        "‘" + name + "’ cannot be a name. Enter one without slashes that is more than dots");
         }
     }
 }

@@ -29,7 +29,7 @@ public final class PackedFile {
                 if (!names.add(entry.getName()))
                     throw new UnreadableDocument(
                             called + " has the part ‘" + entry.getName() + "’ twice", "each part once");
-                var limits = new XmlLimits(called);
+                var limits = XmlLimits.ofPart(called);
                 try (InputStream in = zip.getInputStream(entry)) {
                     for (int count = in.read(buffer); count >= 0 && size <= most; count = in.read(buffer)) {
                         size += count;

@@ -20,18 +20,21 @@ public final class XmlLimits {
     private static final int LONGEST_NAME = 1_000;
     private static final int LONGEST_TYPE = 64_000;
     private static final int FIRST = 4;
-    /** How files begin whose encoding is not written in bytes of ASCII: UTF-16, UTF-32, EBCDIC; by appendix F. */
+    /** A symbol that is none of ASCII, which is all that is to be known of it. */
+    private static final int OTHER_SYMBOL = 0x80;
+    /** How files begin whose encoding is not written in bytes of ASCII: UTF-32, EBCDIC; by appendix F. */
     private static final List<byte[]> OTHER_ENCODINGS = List.of(
-            bytes(0xFE, 0xFF),
-            bytes(0xFF, 0xFE),
-            bytes(0x00, '<'),
-            bytes('<', 0x00),
             bytes(0x00, 0x00, 0xFE, 0xFF),
+            bytes(0xFF, 0xFE, 0x00, 0x00),
+            bytes('<', 0x00, 0x00, 0x00),
             bytes(0x00, 0x00, 0x00, '<'),
             bytes(0x4C, 0x6F, 0xA7, 0x94));
 
     private static final Pattern ENCODING = Pattern.compile("^xml\\s.*encoding\\s*=\\s*[\"']([^\"']*)", Pattern.DOTALL);
-    private static final Set<String> ENCODINGS = Set.of("UTF-8", "US-ASCII");
+    private static final Pattern UTF8 = Pattern.compile("utf-8|us-ascii", Pattern.CASE_INSENSITIVE);
+    /** In which every symbol of markup is the one that is counted here. */
+    private static final Pattern OF_A_PART = Pattern.compile(
+            "utf-?8|utf-?16(be|le)?|(us-)?ascii|iso-8859-[0-9]+|windows-125[0-9]", Pattern.CASE_INSENSITIVE);
 
     private enum In {
         /** White space, or the mark of UTF-8. */
@@ -62,19 +65,32 @@ public final class XmlLimits {
     /** Where a comment or an instruction goes back to. */
     private In around = In.TEXT;
 
+    /** Whether it is one of many in a packed file, of which some are read by nobody. */
+    private final boolean part;
+
+    /** Whether two bytes are a symbol, and of these whether the lower one comes first. */
+    private boolean paired;
+
+    private boolean lowerFirst;
     private long passed;
-    /** The last four bytes. */
+    /** The last four symbols. */
     private int tail;
 
+    private int before;
     private int quote;
     private int brackets;
     private int typeLength;
     private int depth;
     private int attributes;
 
-    /** @param called what the file is called at the beginning of a sentence */
-    XmlLimits(String called) {
+    private XmlLimits(String called, boolean part) {
         this.called = called;
+        this.part = part;
+    }
+
+    /** Of a part of a packed file, which may be in UTF-16 as well. */
+    static XmlLimits ofPart(String called) {
+        return new XmlLimits(called, true);
     }
 
     /**
@@ -82,35 +98,47 @@ public final class XmlLimits {
      * @throws UnreadableDocument where it has more than a limit
      */
     public static void check(byte[] bytes, String called) throws UnreadableDocument {
-        new XmlLimits(called).pass(bytes, bytes.length);
+        new XmlLimits(called, false).pass(bytes, bytes.length);
     }
 
     /** The next bytes of a file; one that is no XML is not looked at. */
     void pass(byte[] bytes, int length) throws UnreadableDocument {
         for (int i = 0; i < length && (in != In.NO_XML || passed < FIRST); i++) {
-            int c = bytes[i] & 0xFF;
-            if (passed < FIRST) {
-                first[(int) passed] = bytes[i];
-                checkEncoding((int) passed + 1);
-            }
+            if (passed < FIRST) first[(int) passed] = bytes[i];
             passed++;
-            tail = tail << 8 | c;
-            in = next(c);
+            if (passed == 2) lookForPairs();
+            if (passed == FIRST && OTHER_ENCODINGS.stream().anyMatch(each -> Arrays.equals(each, first)))
+                throw writtenIn("another encoding than UTF-8");
+            if (!paired) symbol(bytes[i] & 0xFF);
+            else if (passed % 2 == 0) symbol(pair(before, bytes[i] & 0xFF));
+            before = bytes[i] & 0xFF;
         }
     }
 
-    private void checkEncoding(int known) throws UnreadableDocument {
-        for (byte[] beginning : OTHER_ENCODINGS)
-            if (known == beginning.length && Arrays.equals(beginning, Arrays.copyOf(first, known)))
-                throw writtenIn("another encoding than UTF-8");
+    private void symbol(int c) throws UnreadableDocument {
+        tail = tail << 8 | c;
+        in = next(c);
+    }
+
+    /** UTF-16 is known by its mark, or by the first angle bracket. */
+    private void lookForPairs() throws UnreadableDocument {
+        int beginning = (first[0] & 0xFF) << 8 | first[1] & 0xFF;
+        lowerFirst = beginning == 0xFFFE || beginning == '<' << 8;
+        paired = lowerFirst || beginning == 0xFEFF || beginning == '<';
+        if (!paired) return;
+        if (!part) throw writtenIn("another encoding than UTF-8");
+        in = In.FRONT;
+    }
+
+    private int pair(int one, int other) {
+        return Math.min(OTHER_SYMBOL, lowerFirst ? other << 8 | one : one << 8 | other);
     }
 
     private In next(int c) throws UnreadableDocument {
         if (around == In.TYPE && ++typeLength > LONGEST_TYPE)
             throw tooMuch("a declaration of its type of more than %,d bytes", LONGEST_TYPE, "a file without it");
         return switch (in) {
-            case FRONT ->
-                c == '<' ? markup() : isWhite(c) || c == 0xEF || c == 0xBB || c == 0xBF ? In.FRONT : In.NO_XML;
+            case FRONT -> c == '<' ? markup() : isWhite(c) || isMark(c) ? In.FRONT : In.NO_XML;
             case TEXT -> c == '<' ? markup() : In.TEXT;
             case MARKUP -> opened(c);
             case COMMENT -> ends("-->") ? around : In.COMMENT;
@@ -158,8 +186,8 @@ public final class XmlLimits {
             return In.INSTRUCTION;
         }
         Matcher declared = ENCODING.matcher(word);
-        if (declared.find() && ENCODINGS.stream().noneMatch(declared.group(1)::equalsIgnoreCase))
-            throw writtenIn(declared.group(1));
+        if (declared.find()
+                && !(part ? OF_A_PART : UTF8).matcher(declared.group(1)).matches()) throw writtenIn(declared.group(1));
         return around;
     }
 
@@ -230,6 +258,10 @@ public final class XmlLimits {
 
     private static boolean isName(int c) {
         return !isWhite(c) && "/>=\"'".indexOf(c) < 0;
+    }
+
+    private boolean isMark(int c) {
+        return paired ? c == OTHER_SYMBOL && passed == 2 : c == 0xEF || c == 0xBB || c == 0xBF;
     }
 
     private static boolean isWhite(int c) {

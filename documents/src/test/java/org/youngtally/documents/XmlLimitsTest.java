@@ -108,6 +108,25 @@ class XmlLimitsTest {
         assertThatThrownBy(() -> XmlLimits.check(bytes, "The file")).hasMessageContaining("another encoding");
     }
 
+    /** Some programs keep what they need in UTF-16, beside the sheets of a workbook. */
+    @ParameterizedTest
+    @ValueSource(strings = {"UTF-16", "UTF-16LE", "UTF-16BE"})
+    void partsInPairsOfBytesAreCountedAsOthers(String encoding) {
+        Charset pairs = Charset.forName(encoding);
+        byte[] harmless = "<?xml version='1.0' encoding='utf-16'?><\u3C00ä>\u003E</\u3C00ä>".getBytes(pairs);
+        assertThatCode(() -> XmlLimits.ofPart("The file").pass(harmless, harmless.length))
+                .doesNotThrowAnyException();
+        byte[] much = ("<?xml version='1.0'?><ä/><r" + prefixes(0, 257) + "/>").getBytes(pairs);
+        assertThatThrownBy(() -> {
+                    XmlLimits limits = XmlLimits.ofPart("The file");
+                    for (byte each : much) limits.pass(new byte[] {each}, 1);
+                })
+                .hasMessageContaining("prefixes of namespaces");
+        byte[] marked = ((encoding.equals("UTF-16") ? "" : "\uFEFF") + "<r" + prefixes(0, 257) + "/>").getBytes(pairs);
+        assertThatThrownBy(() -> XmlLimits.ofPart("The file").pass(marked, marked.length))
+                .hasMessageContaining("prefixes of namespaces");
+    }
+
     @Test
     void otherEncodingsAreRefusedByTheirNames() {
         assertThatThrownBy(() -> check("<?xml version='1.0' encoding=\"UTF-7\"?><a/>"))

@@ -173,8 +173,7 @@ class QuickRoad implements Filter {
                 && request.getQueryString() == null
                 && length > 0
                 && length <= MOST
-                && MediaType.APPLICATION_JSON_VALUE.equals(request.getContentType())
-                && isOnce(request.getHeaders(Api.KEY));
+                && MediaType.APPLICATION_JSON_VALUE.equals(request.getContentType());
     }
 
     /** Or not at all. */

@@ -110,15 +110,10 @@ class RecordFileController {
     }
 
     private Attachments.Kept kept(HttpServletRequest request) throws IOException {
-        try {
-            Attachments.Kept kept = ledger.files().keep(Requests.file(request), MOST_BYTES);
-            if (kept.size() == 0)
-                throw new Problem(Type.MALFORMED, "The file is empty.").field("body", "the bytes of the file");
-            return kept;
-        } catch (Attachments.TooLarge e) {
-            throw new Problem(Type.MALFORMED, "The file is larger than " + MOST_BYTES / 1_000_000 + " MB.")
-                    .field("body", "a file of up to " + MOST_BYTES / 1_000_000 + " MB");
-        }
+        Attachments.Kept kept = ledger.files().keep(Requests.file(request), MOST_BYTES);
+        if (kept.size() == 0)
+            throw new Problem(Type.MALFORMED, "The file is empty.").field("body", "the bytes of the file");
+        return kept;
     }
 
     @GetMapping("/files/{place}")

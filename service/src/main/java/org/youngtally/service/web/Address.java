@@ -27,7 +27,7 @@ final class Address {
         if (!path.startsWith("/")) return Optional.of("no ‘/’ at its beginning");
         for (String refused : new String[] {";", "\\", "//"})
             if (path.contains(refused)) return Optional.of("‘" + refused + "’");
-        for (String segment : path.split("/"))
+        for (String segment : path.contains("/.") ? path.split("/") : new String[0])
             if (segment.equals(".") || segment.equals("..")) return Optional.of("a part ‘" + segment + "’");
         for (int i = path.indexOf('%'); i >= 0; i = path.indexOf('%', i + 1)) {
             int coded = coded(path, i);
